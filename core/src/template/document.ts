@@ -1,0 +1,150 @@
+/**
+ * The document: one ProseMirror document, as JSON, that holds a template whole (engine notes, section 1).
+ * These are the types; `schema.ts` checks unknown JSON against them.
+ */
+import type { Condition } from './condition.js';
+import type { Variable } from './variable.js';
+
+export type SimpleMark = 'bold' | 'italic' | 'underline' | 'strike' | 'code';
+
+/** Marks on inline nodes. `phrase` is a passage inside a line. */
+export type Mark =
+  | { readonly type: SimpleMark }
+  | { readonly type: 'link'; readonly attrs: { readonly href: string } }
+  | { readonly type: 'phrase'; readonly attrs: Condition };
+
+export interface TextNode { readonly type: 'text'; readonly text: string; readonly marks?: readonly Mark[] }
+/** `name` is a variable's key or `recipient.x`, `sender.x`, `house.x`; `view` is empty for the plain one. */
+export interface Placeholder { readonly type: 'placeholder'; readonly attrs: { readonly name: string; readonly view: string }; readonly marks?: readonly Mark[] }
+export interface HardBreak { readonly type: 'hardBreak'; readonly marks?: readonly Mark[] }
+export interface Image { readonly type: 'image'; readonly attrs: { readonly src: string; readonly alt: readonly Inline[]; readonly title: string }; readonly marks?: readonly Mark[] }
+export interface InlineInclusion { readonly type: 'inlineInclusion'; readonly attrs: { readonly name: string }; readonly marks?: readonly Mark[] }
+export interface InlineComment { readonly type: 'inlineComment'; readonly attrs: { readonly text: string }; readonly marks?: readonly Mark[] }
+export type Inline = TextNode | Placeholder | HardBreak | Image | InlineInclusion | InlineComment;
+
+export interface Paragraph { readonly type: 'paragraph'; readonly content?: readonly Inline[] }
+export interface Heading { readonly type: 'heading'; readonly attrs: { readonly level: 1 | 2 | 3 }; readonly content?: readonly Inline[] }
+export interface CodeBlock { readonly type: 'codeBlock'; readonly attrs: { readonly language: string | null }; readonly content?: readonly TextNode[] }
+export interface HorizontalRule { readonly type: 'horizontalRule' }
+export interface Blockquote { readonly type: 'blockquote'; readonly content: readonly Block[] }
+/** `when`: conditions of a list item or table row, outermost first. */
+export interface ListItem { readonly type: 'listItem'; readonly attrs: { readonly when: readonly Condition[] }; readonly content: readonly Block[] }
+export interface BulletList { readonly type: 'bulletList'; readonly content: readonly ListItem[] }
+export interface OrderedList { readonly type: 'orderedList'; readonly attrs: { readonly start: number }; readonly content: readonly ListItem[] }
+export type List = BulletList | OrderedList;
+export type Align = 'left' | 'center' | 'right' | null;
+export interface Cell { readonly type: 'tableCell' | 'tableHeader'; readonly attrs: { readonly align: Align; readonly colspan: 1; readonly rowspan: 1; readonly colwidth: null }; readonly content: readonly [Paragraph] }
+export interface Row { readonly type: 'tableRow'; readonly attrs: { readonly when: readonly Condition[] }; readonly content: readonly Cell[] }
+export interface Table { readonly type: 'table'; readonly content: readonly Row[] }
+export interface Passage { readonly type: 'passage'; readonly attrs: Condition; readonly content: readonly Block[] }
+export interface Inclusion { readonly type: 'inclusion'; readonly attrs: { readonly name: string } }
+export interface Comment { readonly type: 'comment'; readonly attrs: { readonly text: string } }
+export type Block = Paragraph | Heading | CodeBlock | HorizontalRule | Blockquote | List | Table | Passage | Inclusion | Comment;
+
+export type LineName = 'subject' | 'start' | 'length' | 'place';
+export type AddressesName = 'to' | 'cc' | 'bcc' | 'reply_to';
+export interface Line { readonly type: LineName; readonly content?: readonly Inline[] }
+export interface Address { readonly type: 'address'; readonly content?: readonly Inline[] }
+export interface Addresses { readonly type: AddressesName; readonly content: readonly Address[] }
+export interface Attachment { readonly type: 'attachment'; readonly attrs: { readonly file: string }; readonly content?: readonly Inline[] }
+export interface Attachments { readonly type: 'attachments'; readonly content?: readonly Attachment[] }
+export interface Body { readonly type: 'body'; readonly content: readonly Block[] }
+export type Part = Line | Addresses | Attachments | Body;
+
+export type Kind = 'message' | 'block' | 'signature';
+export type Purpose = 'new' | 'reply' | 'invitation';
+
+/** The front matter that is not a line of the envelope. Absent means left out in the file. */
+export interface Front {
+  readonly kind: Kind;
+  readonly title: string;
+  readonly description?: string;
+  readonly call?: string;
+  readonly locale?: string;
+  readonly timezone?: string;
+  readonly purpose?: Purpose;
+  readonly signature?: string;
+  readonly owner?: string;
+  readonly review_by?: string;
+  readonly valid_from?: string;
+  readonly valid_until?: string;
+  readonly fixed?: readonly string[];
+  readonly translation_of?: string;
+  /** Comments of the front matter, by the attribute (`subject`, `variables.fee`) they stand before. */
+  readonly remarks?: Readonly<Record<string, string>>;
+}
+
+/** The parts of every document, in their order. */
+export const PARTS = ['subject', 'to', 'cc', 'bcc', 'reply_to', 'attachments', 'start', 'length', 'place', 'body'] as const;
+export const ADDRESS_PARTS = ['to', 'cc', 'bcc', 'reply_to'] as const satisfies readonly AddressesName[];
+export const LINE_PARTS = ['subject', 'start', 'length', 'place'] as const satisfies readonly LineName[];
+
+/** A template, block or signature. `content` holds one node for each of `PARTS`. */
+export interface TextDocument {
+  readonly type: 'template';
+  readonly attrs: { readonly front: Front; readonly variables: readonly Variable[] };
+  readonly content: readonly Part[];
+}
+
+/** A document with its name in the library. */
+export interface NamedDocument { readonly name: string; readonly document: TextDocument }
+
+/** Any node of a document. */
+export type Node = TextDocument | Part | Address | Attachment | Block | ListItem | Row | Cell | Inline;
+
+/** The part with that name; every valid document has it. */
+export function part<N extends Part['type']>(document: TextDocument, name: N): Extract<Part, { type: N }> {
+  const found = document.content.find((node) => node.type === name);
+  if (!found) throw new Error(`a document without its part ${name} was not checked`);
+  return found as Extract<Part, { type: N }>;
+}
+
+/** The body's blocks. */
+export const bodyOf = (document: TextDocument): readonly Block[] => part(document, 'body').content;
+
+/** An empty text. */
+export function emptyDocument(front: Front): TextDocument {
+  return {
+    type: 'template',
+    attrs: { front, variables: [] },
+    content: PARTS.map((name): Part => {
+      if (name === 'body') return { type: 'body', content: [{ type: 'paragraph' }] };
+      if (name === 'attachments') return { type: 'attachments' };
+      return isAddresses(name) ? { type: name, content: [{ type: 'address' }] } : { type: name };
+    }),
+  };
+}
+
+/** True for the parts that hold addresses. */
+export function isAddresses(name: string): name is AddressesName {
+  return (ADDRESS_PARTS as readonly string[]).includes(name);
+}
+
+/** The children of a node; none for leaves. */
+export function childrenOf(node: Node): readonly Node[] {
+  return 'content' in node && node.content ? node.content : [];
+}
+
+/** Visits every node with its path of child indexes, parents first. Stops going deeper where `visit` returns false. */
+export function visit(node: Node, visitor: (node: Node, path: readonly number[]) => boolean | void, path: readonly number[] = []): void {
+  if (visitor(node, path) === false) return;
+  childrenOf(node).forEach((child, index) => visit(child, visitor, [...path, index]));
+}
+
+/** The node at a path, if there is one. */
+export function nodeAt(document: TextDocument, path: readonly number[]): Node | undefined {
+  let node: Node | undefined = document;
+  for (const index of path) node = node && childrenOf(node)[index];
+  return node;
+}
+
+/** The words of a line as an author reads them: placeholders by their names. */
+export function plainWords(nodes: readonly Inline[] = []): string {
+  return nodes
+    .map((node) => {
+      if (node.type === 'text') return node.text;
+      if (node.type === 'placeholder') return `[${node.attrs.name}]`;
+      return node.type === 'hardBreak' ? ' ' : '';
+    })
+    .join('');
+}

@@ -1,0 +1,218 @@
+/**
+ * The one form a document has: equal neighbours joined, marks in order, conditions where they belong.
+ * Reading a file and writing one both end here, so the two can be inverse.
+ */
+import { compareConditions, sameCondition, type Condition } from './condition.js';
+import { isAddresses, type Block, type Inline, type ListItem, type Mark, type Part, type Row, type Table, type TextDocument } from './document.js';
+import type { Variable } from './variable.js';
+
+/**
+ * The line a node was read from, counted from 1. Only readers put it there; it goes along through
+ * normalising, is not part of the JSON, and is taken off by `takeLines`.
+ */
+export const LINE: unique symbol = Symbol('line');
+type Lined = { [LINE]?: number };
+
+/** Gives `to` the line of `from`, unless it has one. */
+function withLine<N extends object>(from: object, to: N): N {
+  const line = (from as Lined)[LINE];
+  return line === undefined || (to as Lined)[LINE] !== undefined ? to : { ...to, [LINE]: line };
+}
+
+const MARK_ORDER = ['phrase', 'link', 'bold', 'italic', 'underline', 'strike', 'code'];
+
+/** Phrases first, by their tag's text; then form in a fixed order. */
+export function sortMarks(marks: readonly Mark[]): Mark[] {
+  const sorted = [...marks].sort((a, b) =>
+    a.type === 'phrase' && b.type === 'phrase' ? compareConditions(a.attrs, b.attrs) : MARK_ORDER.indexOf(a.type) - MARK_ORDER.indexOf(b.type),
+  );
+  return sorted.filter((mark, i) => i === 0 || !sameMark(mark, sorted[i - 1] as Mark));
+}
+
+export function sameMark(a: Mark, b: Mark): boolean {
+  if (a.type === 'phrase' && b.type === 'phrase') return sameCondition(a.attrs, b.attrs);
+  if (a.type === 'link' && b.type === 'link') return a.attrs.href === b.attrs.href;
+  return a.type === b.type;
+}
+
+export function sameMarks(a: readonly Mark[] = [], b: readonly Mark[] = []): boolean {
+  return a.length === b.length && a.every((mark, i) => sameMark(mark, b[i] as Mark));
+}
+
+function withMarks<N extends Inline>(node: N, marks: readonly Mark[]): N {
+  const { marks: _old, ...rest } = node;
+  return (marks.length > 0 ? { ...rest, marks } : rest) as N;
+}
+
+/** Inline content with sorted marks, no empty text and no equal neighbours. `onlyForm` marks that a place allows may be limited. */
+export function normaliseInline(nodes: readonly Inline[] = [], allowed: (mark: Mark) => boolean = () => true): Inline[] {
+  const out: Inline[] = [];
+  for (const node of nodes) {
+    if (node.type === 'text' && node.text === '') continue;
+    let marks = sortMarks((node.marks ?? []).filter(allowed));
+    // Inside code a tag is literal, so nothing but text can be code.
+    if (node.type !== 'text') marks = marks.filter((mark) => mark.type !== 'code');
+    const last = out.at(-1);
+    if (node.type === 'text' && last?.type === 'text' && sameMarks(last.marks, marks)) {
+      out[out.length - 1] = withMarks({ ...last, text: last.text + node.text }, marks);
+    } else {
+      const kept = node.type === 'image' ? { ...node, attrs: { ...node.attrs, alt: normaliseLine(node.attrs.alt) } } : node;
+      out.push(withMarks(kept, marks));
+    }
+  }
+  return out;
+}
+
+/** A line of text: passages are its only form. */
+export function normaliseLine(nodes: readonly Inline[] = []): Inline[] {
+  const plain = nodes.filter((node) => node.type === 'text' || node.type === 'placeholder' || node.type === 'inlineComment');
+  return normaliseInline(plain, (mark) => mark.type === 'phrase');
+}
+
+function content<N extends object>(nodes: readonly N[]): { content?: readonly N[] } {
+  return nodes.length > 0 ? { content: nodes } : {};
+}
+
+function normaliseBlocks(blocks: readonly Block[]): Block[] {
+  const out = blocks.map(normaliseBlock);
+  return out.length > 0 ? out : [{ type: 'paragraph' }];
+}
+
+function normaliseBlock(block: Block): Block {
+  return withLine(block, normalBlock(block));
+}
+
+function normalBlock(block: Block): Block {
+  switch (block.type) {
+    case 'paragraph': {
+      const inline = normaliseInline(block.content);
+      const only = inline.length === 1 ? inline[0] : undefined;
+      // A line that holds only such a tag is block structure.
+      if (only?.type === 'inlineInclusion' && !only.marks) return { type: 'inclusion', attrs: { name: only.attrs.name } };
+      if (only?.type === 'inlineComment' && !only.marks) return { type: 'comment', attrs: { text: only.attrs.text } };
+      return { type: 'paragraph', ...content(inline) };
+    }
+    case 'heading':
+      return { type: 'heading', attrs: block.attrs, ...content(normaliseInline(block.content)) };
+    case 'codeBlock': {
+      const text = (block.content ?? []).map((node) => node.text).join('');
+      return { type: 'codeBlock', attrs: { language: block.attrs.language || null }, ...(text ? { content: [{ type: 'text', text }] } : {}) };
+    }
+    case 'blockquote':
+      return { type: 'blockquote', content: normaliseBlocks(block.content) };
+    case 'bulletList':
+      return { type: 'bulletList', content: block.content.map(normaliseItem) };
+    case 'orderedList':
+      return { type: 'orderedList', attrs: block.attrs, content: block.content.map(normaliseItem) };
+    case 'table':
+      return normaliseTable(block);
+    case 'passage': {
+      const inner = normaliseBlocks(block.content);
+      const [only] = inner;
+      if (inner.length === 1 && (only?.type === 'bulletList' || only?.type === 'orderedList')) return governItems(only, block.attrs);
+      return { type: 'passage', attrs: { ...block.attrs, run: 0 }, content: inner };
+    }
+    default:
+      return block;
+  }
+}
+
+/** A passage never holds nothing but one list: the condition belongs to the items. */
+export function governItems<L extends Extract<Block, { type: 'bulletList' | 'orderedList' }>>(list: L, governing: Condition): L {
+  const items = list.content.map((item): ListItem => ({ ...item, attrs: { when: [governing, ...item.attrs.when] } }));
+  return { ...list, content: items };
+}
+
+function normaliseItem(item: ListItem): ListItem {
+  return withLine(item, { type: 'listItem', attrs: { when: item.attrs.when }, content: normaliseBlocks(item.content) });
+}
+
+function normaliseTable(table: Table): Table {
+  const width = Math.max(...table.content.map((row) => row.content.length));
+  const hasHead = table.content[0]?.content.every((cell) => cell.type === 'tableHeader') ?? false;
+  const aligns = Array.from({ length: width }, (_, column) => table.content[0]?.content[column]?.attrs.align ?? null);
+  const rows = table.content.map((row, index): Row => {
+    const head = index === 0 && hasHead;
+    return withLine(row, {
+      type: 'tableRow',
+      attrs: { when: head ? [] : row.attrs.when },
+      content: Array.from({ length: width }, (_, column) => ({
+        type: head ? ('tableHeader' as const) : ('tableCell' as const),
+        attrs: { align: aligns[column] ?? null, colspan: 1 as const, rowspan: 1 as const, colwidth: null },
+        content: [{ type: 'paragraph' as const, ...content(normaliseInline(row.content[column]?.content[0].content)) }] as const,
+      })),
+    });
+  });
+  // A head without a word cannot be told from none.
+  const words = rows[0]?.content.some((cell) => cell.content[0].content !== undefined);
+  return { type: 'table', content: hasHead && !words && rows.length > 1 ? rows.slice(1) : rows };
+}
+
+/** Numbers repeats in order of reading, and clears the number of everything else. */
+function renumberRuns(document: TextDocument): TextDocument {
+  const lists = new Set(document.attrs.variables.filter((variable) => variable.type === 'list').map((variable) => variable.key));
+  let next = 0;
+  const numbered = (previous: readonly [Condition, Condition][], conditions: readonly Condition[]): [Condition, Condition][] => {
+    const pairs: [Condition, Condition][] = [];
+    conditions.forEach((old, i) => {
+      const repeat = lists.has(old.of) && !old.not;
+      // A nested repeat goes on from its neighbour only while all that governs it goes on too.
+      const before = previous[i];
+      const goesOn = before !== undefined && sameCondition(before[0], old) && pairs.every((pair, j) => sameCondition(pair[0], (previous[j] as [Condition, Condition])[0]));
+      pairs.push([old, !repeat ? { ...old, run: 0 } : goesOn ? before[1] : { ...old, run: (next += 1) }]);
+    });
+    return pairs;
+  };
+  const rewriteWhen = <N extends ListItem | Row>(nodes: readonly N[]): N[] => {
+    let previous: [Condition, Condition][] = [];
+    return nodes.map((node) => {
+      previous = numbered(previous, node.attrs.when);
+      return { ...node, attrs: { when: previous.map((pair) => pair[1]) } };
+    });
+  };
+  const rewrite = (block: Block): Block => {
+    switch (block.type) {
+      case 'bulletList':
+      case 'orderedList':
+        return { ...block, content: rewriteWhen(block.content).map((item) => ({ ...item, content: item.content.map(rewrite) })) };
+      case 'table':
+        return { ...block, content: rewriteWhen(block.content) };
+      case 'blockquote':
+      case 'passage':
+        return { ...block, content: block.content.map(rewrite) };
+      default:
+        return block;
+    }
+  };
+  return {
+    ...document,
+    content: document.content.map((part) => (part.type === 'body' ? { ...part, content: part.content.map(rewrite) } : part)),
+  };
+}
+
+function normaliseVariable(variable: Variable): Variable {
+  if (!variable.options) return variable;
+  return {
+    ...variable,
+    options: variable.options.map(({ wording, ...option }) => {
+      const words = normaliseInline((wording ?? []).filter((node) => node.type === 'text' || node.type === 'placeholder'));
+      return { ...option, ...(words.length > 0 ? { wording: words } : {}) };
+    }),
+  };
+}
+
+/** The normal form of a document. Idempotent. */
+export function normalise(document: TextDocument): TextDocument {
+  const parts = document.content.map((part): Part => {
+    if (part.type === 'body') return { type: 'body', content: normaliseBlocks(part.content) };
+    if (part.type === 'attachments') {
+      return { type: 'attachments', ...content((part.content ?? []).map((file) => ({ type: 'attachment' as const, attrs: file.attrs, ...content(normaliseLine(file.content)) }))) };
+    }
+    if (isAddresses(part.type)) {
+      const filled = (part as Extract<Part, { type: 'to' }>).content.map((address) => normaliseLine(address.content)).filter((address) => address.length > 0);
+      return { type: part.type, content: (filled.length > 0 ? filled : [[]]).map((address) => ({ type: 'address' as const, ...content(address) })) };
+    }
+    return { type: part.type, ...content(normaliseLine((part as Extract<Part, { type: 'subject' }>).content)) } as Part;
+  });
+  return renumberRuns({ type: 'template', attrs: { front: document.attrs.front, variables: document.attrs.variables.map(normaliseVariable) }, content: parts });
+}

@@ -1,0 +1,96 @@
+/**
+ * Pick one and pick several. A value is an option's key (or free words, where `other` admits them), or
+ * keys in the order of the options. The plain view is the wording, which renders as a line of its own;
+ * the formatters here give its words without form, for places that hold plain text only.
+ */
+import { isKey, labelFromKey } from '../template/keys.js';
+import { plainWords } from '../template/document.js';
+import type { Option, Variable } from '../template/variable.js';
+import { MAX_LENGTH, TOO_LONG, limitsSwapped, textOf, type DeclarationProblem, type Parsed, type ValueType } from './type.js';
+
+export const labelOf = (option: Option): string => option.label ?? labelFromKey(option.key);
+const find = (variable: Variable, key: string): Option | undefined => variable.options?.find((option) => option.key === key);
+
+/** The label of a key; free words are their own. */
+export const labelOfKey = (variable: Variable, key: string): string => {
+  const option = find(variable, key);
+  return option ? labelOf(option) : key;
+};
+
+const wordingOfKey = (variable: Variable, key: string): string => {
+  const option = find(variable, key);
+  return option?.wording ? plainWords(option.wording) : labelOfKey(variable, key);
+};
+
+function parseKey(input: unknown, variable: Variable): Parsed {
+  const text = textOf(input)?.trim();
+  if (text === undefined) return { problem: 'This must be one of the options.' };
+  if (find(variable, text)) return { value: text };
+  if (variable.other) return text.length > MAX_LENGTH ? { problem: TOO_LONG } : { value: text.replace(/\s*\n\s*/g, ' ') };
+  const keys = (variable.options ?? []).slice(0, 12).map((option) => option.key);
+  return { problem: `“${text.slice(0, 60)}” is not one of the options: ${keys.join(', ')}${(variable.options?.length ?? 0) > 12 ? ' …' : ''}.` };
+}
+
+function declaredOptions(variable: Variable): DeclarationProblem[] {
+  const problems: DeclarationProblem[] = [];
+  if (!variable.options?.length) problems.push({ attribute: 'options', message: 'There must be at least one option.' });
+  const seen = new Set<string>();
+  for (const { key } of variable.options ?? []) {
+    if (!isKey(key)) problems.push({ attribute: 'options', message: `An option's key has small letters, digits and underscores and begins with a letter: “${key}”.`, code: 'bad-key' });
+    else if (key === 'empty') problems.push({ attribute: 'options', message: 'An option may not be called “empty”.', code: 'reserved-key' });
+    if (seen.has(key)) problems.push({ attribute: 'options', message: `There are two options “${key}”.`, code: 'duplicate-key' });
+    seen.add(key);
+  }
+  return problems;
+}
+
+export const choice: ValueType = {
+  name: 'choice',
+  attributes: ['options', 'other'],
+  parse: parseKey,
+  views: () => ['label'],
+  formatter(variable, view) {
+    if (view === '') return (value) => wordingOfKey(variable, String(value));
+    return view === 'label' ? (value) => labelOfKey(variable, String(value)) : undefined;
+  },
+  declared: declaredOptions,
+  expressionType: 'string',
+};
+
+export const choices: ValueType = {
+  name: 'choices',
+  attributes: ['options', 'other', 'least', 'most'],
+  parse(input, variable) {
+    const parts = Array.isArray(input) ? input : typeof input === 'string' ? input.split(/[,;|]/).map((part) => part.trim()).filter(Boolean) : undefined;
+    if (!parts) return { problem: 'This must be a list of options.' };
+    const keys = new Set<string>();
+    for (const part of parts) {
+      const parsed = parseKey(part, variable);
+      if ('problem' in parsed) return parsed;
+      keys.add(String(parsed.value));
+    }
+    if (variable.least !== undefined && keys.size < variable.least) return { problem: `At least ${variable.least} must be picked.` };
+    if (variable.most !== undefined && keys.size > variable.most) return { problem: `At most ${variable.most} may be picked.` };
+    const known = (variable.options ?? []).map((option) => option.key).filter((key) => keys.has(key));
+    return { value: [...known, ...[...keys].filter((key) => !known.includes(key))] };
+  },
+  views: () => ['labels', 'count'],
+  formatter(variable, view, locale) {
+    const list = new Intl.ListFormat(locale, { type: 'conjunction' });
+    const keys = (value: unknown): string[] => value as string[];
+    switch (view) {
+      case '':
+        return (value) => list.format(keys(value).map((key) => wordingOfKey(variable, key)));
+      case 'labels':
+        return (value) => list.format(keys(value).map((key) => labelOfKey(variable, key)));
+      case 'count': {
+        const format = new Intl.NumberFormat(locale);
+        return (value) => format.format(keys(value).length);
+      }
+      default:
+        return undefined;
+    }
+  },
+  declared: (variable) => [...declaredOptions(variable), ...limitsSwapped(variable, 'least', 'most')],
+  expressionType: 'list<string>',
+};

@@ -1,0 +1,90 @@
+/** Days. A value is an ISO 8601 day, `2027-05-11`. */
+import type { Formatter, ValueContext, ValueType } from './type.js';
+
+const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
+const DAY_MS = 86_400_000;
+export const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'] as const;
+
+/** True for a day of the calendar; 31 February is none. */
+export function isDay(text: string): boolean {
+  const match = DAY.exec(text);
+  if (!match) return false;
+  const date = new Date(`${text}T00:00:00Z`);
+  return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(text) && Number(match[1]) > 0;
+}
+
+/** Days since 1 January 1970. */
+export const dayNumber = (day: string): number => Math.round(Date.parse(`${day}T00:00:00Z`) / DAY_MS);
+
+/** The ISO day of a day number, or undefined outside the years 1 to 9999. */
+export function dayFromNumber(days: number): string | undefined {
+  const date = new Date(days * DAY_MS);
+  const year = date.getUTCFullYear();
+  return Number.isFinite(date.getTime()) && year >= 1 && year <= 9999 ? date.toISOString().slice(0, 10) : undefined;
+}
+
+/** 0 for Sunday to 6 for Saturday. */
+export const weekdayNumber = (day: string): number => (((dayNumber(day) + 4) % 7) + 7) % 7;
+
+/** `2027-05-11`, `today`, `today+14`, `today-30` as a day; undefined if it is none of these. */
+export function boundary(source: string, today: string): string | undefined {
+  if (isDay(source)) return source;
+  const match = /^today(?:([+-])(\d{1,5}))?$/.exec(source);
+  if (!match) return undefined;
+  return dayFromNumber(dayNumber(today) + Number(`${match[1] ?? '+'}${match[2] ?? 0}`));
+}
+
+/** The asker's day at an instant in a zone. */
+export function dayIn(instant: Date, zone: string): string {
+  const parts = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).formatToParts(instant);
+  const of = (type: string): string => parts.find((part) => part.type === type)?.value ?? '';
+  return `${of('year').padStart(4, '0')}-${of('month')}-${of('day')}`;
+}
+
+const VIEWS: Record<string, Intl.DateTimeFormatOptions> = {
+  '': { dateStyle: 'long' },
+  short: { dateStyle: 'short' },
+  medium: { dateStyle: 'medium' },
+  long: { dateStyle: 'long' },
+  full: { dateStyle: 'full' },
+  weekday: { weekday: 'long' },
+  day: { day: 'numeric' },
+  month: { month: 'long' },
+  year: { year: 'numeric' },
+};
+
+/** Formats a day in one view. */
+export function dayFormatter(view: string, locale: string): Formatter | undefined {
+  if (view === 'iso') return String;
+  const options = Object.hasOwn(VIEWS, view) ? VIEWS[view] : undefined;
+  if (!options) return undefined;
+  const format = new Intl.DateTimeFormat(locale, { ...options, timeZone: 'UTC' });
+  return (value) => format.format(Date.parse(`${String(value)}T00:00:00Z`));
+}
+
+export const date: ValueType = {
+  name: 'date',
+  attributes: ['earliest', 'latest', 'weekdays', 'zone'],
+  parse(input, variable, context: ValueContext) {
+    const day = typeof input === 'string' ? input.trim() : '';
+    if (!DAY.test(day)) return { problem: 'This must be a date, written year-month-day, such as 2027-05-11.' };
+    if (!isDay(day)) return { problem: 'There is no such day in the calendar.' };
+    const show = dayFormatter('long', context.locale) ?? String;
+    const earliest = variable.earliest && boundary(variable.earliest, context.today);
+    const latest = variable.latest && boundary(variable.latest, context.today);
+    if (earliest && day < earliest) return { problem: `This must be ${show(earliest)} or later.` };
+    if (latest && day > latest) return { problem: `This must be ${show(latest)} or earlier.` };
+    if (variable.weekdays && !variable.weekdays.includes(WEEKDAYS[weekdayNumber(day)] as string)) return { problem: `This must be one of these weekdays: ${variable.weekdays.join(', ')}.` };
+    return { value: day };
+  },
+  views: () => ['short', 'medium', 'long', 'full', 'weekday', 'day', 'month', 'year', 'iso'],
+  formatter: (_variable, view, locale) => dayFormatter(view, locale),
+  declared(variable) {
+    const problems = (['earliest', 'latest'] as const)
+      .filter((attribute) => variable[attribute] !== undefined && boundary(variable[attribute] as string, '2000-01-01') === undefined)
+      .map((attribute) => ({ attribute, message: 'This must be a day (2027-05-11) or relative to today (today, today+14, today-30).' }));
+    const odd = variable.weekdays?.find((day) => !(WEEKDAYS as readonly string[]).includes(day));
+    return odd === undefined ? problems : [...problems, { attribute: 'weekdays', message: `“${odd}” is not a weekday: mon, tue, wed, thu, fri, sat, sun.` }];
+  },
+  expressionType: 'string',
+};

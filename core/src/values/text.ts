@@ -1,0 +1,85 @@
+/** One line of text, or several. A value is a string. */
+import { RE2JS } from 're2js';
+import type { Variable } from '../template/variable.js';
+import { MAX_LENGTH, TOO_LONG, limitsSwapped, textOf, type DeclarationProblem, type Formatter, type Parsed, type Value, type ValueType } from './type.js';
+
+const patterns = new Map<string, RE2JS | null>();
+
+/** The compiled pattern, null if it is not one. RE2 runs in linear time, so no pattern can hang. */
+function compilePattern(source: string): RE2JS | null {
+  let pattern = patterns.get(source);
+  if (pattern === undefined) {
+    try {
+      pattern = RE2JS.compile(source);
+    } catch {
+      pattern = null;
+    }
+    if (patterns.size > 500) patterns.clear();
+    patterns.set(source, pattern);
+  }
+  return pattern;
+}
+
+function constraint(text: string, variable: Variable): string | undefined {
+  const { min_length, max_length, pattern } = variable;
+  const length = min_length === undefined && max_length === undefined ? 0 : [...text].length;
+  if (min_length !== undefined && length < min_length) return `This must have ${min_length} characters or more; it has ${length}.`;
+  if (max_length !== undefined && length > max_length) return `This must have ${max_length} characters or fewer; it has ${length}.`;
+  if (pattern !== undefined && compilePattern(pattern)?.matches(text) === false) {
+    return `This does not have the form that is asked for${variable.example ? `, such as “${variable.example}”` : ''}.`;
+  }
+  return undefined;
+}
+
+function declared(variable: Variable): DeclarationProblem[] {
+  const problems = limitsSwapped(variable, 'min_length', 'max_length');
+  if (variable.pattern !== undefined && compilePattern(variable.pattern) === null) problems.push({ attribute: 'pattern', message: 'This is not a pattern (RE2 syntax).' });
+  return problems;
+}
+
+function parseText(input: unknown, variable: Variable, tidy: (text: string) => string): Parsed {
+  const raw = textOf(input);
+  if (raw === undefined) return { problem: 'This must be text.' };
+  if (raw.length > MAX_LENGTH) return { problem: TOO_LONG };
+  const text = tidy(raw);
+  const problem = constraint(text, variable);
+  return problem ? { problem } : { value: text };
+}
+
+/** Each word's first letter large; the rest stays, so that “McAuley” does. */
+const titleCase = (text: string, locale: string): string => text.replace(/(^|[\s\-–—(“"‘])(\p{Ll})/gu, (_, before: string, letter: string) => before + letter.toLocaleUpperCase(locale));
+
+/** The views that recipient and sender fields share with text. */
+export function textFormatter(view: string, locale: string): Formatter | undefined {
+  const casing: Record<string, (text: string) => string> = {
+    '': (text) => text,
+    upper: (text) => text.toLocaleUpperCase(locale),
+    lower: (text) => text.toLocaleLowerCase(locale),
+    title: (text) => titleCase(text, locale),
+    sentence: (text) => text.replace(/^\p{Ll}/u, (letter) => letter.toLocaleUpperCase(locale)),
+  };
+  const change = Object.hasOwn(casing, view) ? casing[view] : undefined;
+  return change && ((value: Value) => change(String(value)));
+}
+
+export const TEXT_VIEWS = ['upper', 'lower', 'title', 'sentence'] as const;
+
+export const text: ValueType = {
+  name: 'text',
+  attributes: ['min_length', 'max_length', 'pattern', 'fallback'],
+  parse: (input, variable) => parseText(input, variable, (raw) => raw.replace(/\s*\n\s*/g, ' ')),
+  views: () => TEXT_VIEWS,
+  formatter: (_variable, view, locale) => textFormatter(view, locale),
+  declared,
+  expressionType: 'string',
+};
+
+export const paragraphs: ValueType = {
+  name: 'paragraphs',
+  attributes: ['min_length', 'max_length', 'fallback'],
+  parse: (input, variable) => parseText(input, variable, (raw) => raw),
+  views: () => [],
+  formatter: (_variable, view) => (view === '' ? String : undefined),
+  declared,
+  expressionType: 'string',
+};

@@ -1,0 +1,70 @@
+/** What every variable type says of itself. Adding a type is one file with one `ValueType`, and a line in `index.ts`. */
+import type { TypeName, Variable } from '../template/variable.js';
+
+/** A row of a list, by column key; a missing cell is absent. */
+export interface RowValue { readonly [column: string]: Value | undefined }
+
+/** A value as the engine holds it. Which one a type uses is said in its file. */
+export type Value = string | number | boolean | readonly string[] | readonly RowValue[];
+
+/** What parsing and checking may need to know: the asker's day (ISO) and the locale of the file. */
+export interface ValueContext { readonly today: string; readonly locale: string }
+
+/** The outcome of parsing: a value, or words for the person who gave it. */
+export type Parsed = { readonly value: Value } | { readonly problem: string };
+
+/** Something wrong with a declaration: the attribute meant, and words. */
+export interface DeclarationProblem { readonly attribute: string; readonly message: string; readonly code?: 'bad-value' | 'bad-key' | 'reserved-key' | 'duplicate-key' }
+
+/** Turns a value into its literal text in one view and locale. Never escaped here. */
+export type Formatter = (value: Value) => string;
+
+export interface ValueType {
+  readonly name: TypeName;
+  /** Attributes besides those that every type has. */
+  readonly attributes: readonly (keyof Variable)[];
+  /** Reads an answer, a cell or a default. `input` is never missing (see `isMissing`). Constraints are included. */
+  parse(input: unknown, variable: Variable, context: ValueContext): Parsed;
+  /** The views besides the plain one. */
+  views(variable: Variable): readonly string[];
+  /** Prepares a view (`''` is the plain one); undefined if the type or language lacks it. */
+  formatter(variable: Variable, view: string, locale: string): Formatter | undefined;
+  /** Checks the declaration's own attributes. */
+  declared(variable: Variable, context: ValueContext): readonly DeclarationProblem[];
+  /** The type in expressions, as the Common Expression Language writes it. */
+  expressionType: string;
+}
+
+/** The longest value that is taken, in UTF-16 units. */
+export const MAX_LENGTH = 100_000;
+
+/** Nothing, the empty string and an empty list of options are missing. */
+export function isMissing(input: unknown): boolean {
+  return input === undefined || input === null || input === '' || (Array.isArray(input) && input.length === 0);
+}
+
+/** The text of an input, or undefined when it is no text. Control characters become the replacement character. */
+export function textOf(input: unknown): string | undefined {
+  if (typeof input === 'number' && Number.isFinite(input)) return String(input);
+  if (typeof input !== 'string') return undefined;
+  return input.replace(/\r\n?/g, '\n').replace(CONTROL, '\uFFFD');
+}
+
+// eslint-disable-next-line no-control-regex -- control characters are what is looked for
+const CONTROL = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F\uFFFE\uFFFF]/g;
+
+export const TOO_LONG = `This is longer than ${MAX_LENGTH.toLocaleString('en')} characters.`;
+
+/** Words for a limit that is not kept, or undefined. */
+export function outside(value: number, min: number | undefined, max: number | undefined, show: (n: number) => string = String): string | undefined {
+  if (min !== undefined && value < min) return `This must be ${show(min)} or more.`;
+  if (max !== undefined && value > max) return `This must be ${show(max)} or less.`;
+  return undefined;
+}
+
+/** Says that limits are the wrong way round. */
+export function limitsSwapped(variable: Variable, low: 'min' | 'min_length' | 'least', high: 'max' | 'max_length' | 'most'): DeclarationProblem[] {
+  const min = variable[low];
+  const max = variable[high];
+  return min !== undefined && max !== undefined && min > max ? [{ attribute: high, message: `“${high}” is below “${low}”.` }] : [];
+}
