@@ -50,6 +50,8 @@ export interface Attachment { readonly type: 'attachment'; readonly attrs: { rea
 export interface Attachments { readonly type: 'attachments'; readonly content?: readonly Attachment[] }
 export interface Body { readonly type: 'body'; readonly content: readonly Block[] }
 export type Part = Line | Addresses | Attachments | Body;
+/** The part of a name. */
+export type PartOf<N extends Part['type']> = N extends LineName ? Line : N extends AddressesName ? Addresses : N extends 'attachments' ? Attachments : Body;
 
 export type Kind = 'message' | 'block' | 'signature';
 export type Purpose = 'new' | 'reply' | 'invitation';
@@ -93,10 +95,10 @@ export interface NamedDocument { readonly name: string; readonly document: TextD
 export type Node = TextDocument | Part | Address | Attachment | Block | ListItem | Row | Cell | Inline;
 
 /** The part with that name; every valid document has it. */
-export function part<N extends Part['type']>(document: TextDocument, name: N): Extract<Part, { type: N }> {
+export function part<N extends Part['type']>(document: TextDocument, name: N): PartOf<N> {
   const found = document.content.find((node) => node.type === name);
   if (!found) throw new Error(`a document without its part ${name} was not checked`);
-  return found as Extract<Part, { type: N }>;
+  return found as PartOf<N>;
 }
 
 /** The body's blocks. */

@@ -3,7 +3,7 @@
  * Reading a file and writing one both end here, so the two can be inverse.
  */
 import { compareConditions, sameCondition, type Condition } from './condition.js';
-import { isAddresses, type Block, type Inline, type ListItem, type Mark, type Part, type Row, type Table, type TextDocument } from './document.js';
+import { isAddresses, type Addresses, type Block, type Inline, type Line, type ListItem, type Mark, type Part, type Row, type Table, type TextDocument } from './document.js';
 import type { Variable } from './variable.js';
 
 /**
@@ -209,10 +209,10 @@ export function normalise(document: TextDocument): TextDocument {
       return { type: 'attachments', ...content((part.content ?? []).map((file) => ({ type: 'attachment' as const, attrs: file.attrs, ...content(normaliseLine(file.content)) }))) };
     }
     if (isAddresses(part.type)) {
-      const filled = (part as Extract<Part, { type: 'to' }>).content.map((address) => normaliseLine(address.content)).filter((address) => address.length > 0);
+      const filled = (part as Addresses).content.map((address) => normaliseLine(address.content)).filter((address) => address.length > 0);
       return { type: part.type, content: (filled.length > 0 ? filled : [[]]).map((address) => ({ type: 'address' as const, ...content(address) })) };
     }
-    return { type: part.type, ...content(normaliseLine((part as Extract<Part, { type: 'subject' }>).content)) } as Part;
+    return { type: part.type, ...content(normaliseLine((part as Line).content)) } as Part;
   });
   return renumberRuns({ type: 'template', attrs: { front: document.attrs.front, variables: document.attrs.variables.map(normaliseVariable) }, content: parts });
 }

@@ -41,7 +41,7 @@ export function readInline(source: string, reading: Reading, line?: number): Inl
 function inlineOf(tokens: readonly Token[], reading: Reading, line: number | undefined): Inline[] {
   const builder = new InlineBuilder(reading);
   for (const token of tokens) {
-    const at = line === undefined ? undefined : line + ((token.meta as TagMeta | null)?.line ?? 0);
+    const at = line === undefined ? undefined : line + ((token.meta as { line?: number } | null)?.line ?? 0);
     switch (token.type) {
       case 'text':
       case 'text_special':
@@ -57,7 +57,7 @@ function inlineOf(tokens: readonly Token[], reading: Reading, line: number | und
         builder.text(token.content, [{ type: 'code' }]);
         break;
       case 'link_open':
-        builder.openMark({ type: 'link', attrs: { href: token.attrGet('href') ?? '' } });
+        builder.openMark({ type: 'link', attrs: { href: String(token.attrGet('href') ?? '') } });
         if (token.attrGet('title')) reading.findings.push(advice('unsupported-html', `A link's title is not kept: “${token.attrGet('title')}”.`, place(at)));
         break;
       case 'strong_open':
@@ -73,16 +73,16 @@ function inlineOf(tokens: readonly Token[], reading: Reading, line: number | und
         break;
       case 'image': {
         const alt = normaliseLine(inlineOf(token.children ?? [], reading, line));
-        builder.push({ type: 'image', attrs: { src: token.attrGet('src') ?? '', alt, title: token.attrGet('title') ?? '' } });
+        builder.push({ type: 'image', attrs: { src: String(token.attrGet('src') ?? ''), alt, title: String(token.attrGet('title') ?? '') } });
         break;
       }
       case 'tag': {
-        const meta = token.meta as TagMeta;
+        const meta = token.meta as unknown as TagMeta;
         builder.tag(meta.tag, meta.source, at);
         break;
       }
       case 'html_form':
-        htmlForm(builder, token.meta as HtmlMeta, reading, at);
+        htmlForm(builder, token.meta as unknown as HtmlMeta, reading, at);
         break;
       default:
         builder.text(token.content);
@@ -130,13 +130,13 @@ class BodyReader {
   private child(token: Token): Child<Block> | undefined {
     const line = this.lineOf(token);
     const block = (node: Block): Child<Block> => {
-      const lined: Block = { ...node, [LINE]: line };
+      const lined: Block = Object.assign({ ...node }, { [LINE]: line });
       if (isList(lined) && token.map) this.spans.set(lined, { first: token.map[0], last: this.lastFilled(token.map) });
       return { node: lined };
     };
     switch (token.type) {
       case 'tag_line': {
-        const { tag } = token.meta as TagMeta;
+        const { tag } = token.meta as unknown as TagMeta;
         if (tag.kind === 'inclusion') return block({ type: 'inclusion', attrs: { name: tag.name } });
         if (tag.kind === 'comment') return block({ type: 'comment', attrs: { text: tag.text } });
         return { tag, line };
@@ -198,7 +198,7 @@ class BodyReader {
       const token = this.tokens[this.at] as Token;
       const line = this.lineOf(token);
       if (token.type === 'tag_line') {
-        const { tag } = token.meta as TagMeta;
+        const { tag } = token.meta as unknown as TagMeta;
         // A table has no place between rows for a note: it goes along with the next row.
         if (tag.kind === 'comment') notes.push({ type: 'inlineComment', attrs: { text: tag.text } });
         else children.push({ tag, line });

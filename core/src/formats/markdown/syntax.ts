@@ -2,20 +2,19 @@
  * The Markdown of a body: CommonMark with tables, through markdown-it, and our tags as rules of its own.
  * Tags are read as structure: block rules end what a tag line ends, and for emphasis a tag is a letter.
  */
-import MarkdownIt from 'markdown-it';
+import makeMarkdownIt, { type MarkdownIt, type StateBlock, type StateInline } from 'markdown-it';
 import { scanTag, type FoundTag, type Tag } from './tags.js';
 import { tableRule } from './table-syntax.js';
 
 export type { Token } from 'markdown-it';
-export type BlockState = Parameters<Parameters<MarkdownIt['block']['ruler']['push']>[1]>[0];
-export type InlineState = Parameters<Parameters<MarkdownIt['inline']['ruler']['push']>[1]>[0];
+export type BlockState = StateBlock;
 
 /** What a tag token carries; `line` counts lines inside its block from 0. */
 export interface TagMeta { readonly tag: Tag; readonly source: string; readonly line: number }
 /** What a form token of inline HTML carries. */
 export interface HtmlMeta { readonly name: 'b' | 'i' | 's' | 'u' | 'br'; readonly closing: boolean; readonly source: string }
 /** What reading collects beside tokens: inline HTML that is kept as text. */
-export interface SyntaxEnv { html: string[] }
+export type SyntaxEnv = { html: string[] };
 
 /** Blocks nested deeper than this are refused by the reader, since the tokenizer stops there. */
 export const MAX_NESTING = 90;
@@ -23,7 +22,7 @@ export const MAX_NESTING = 90;
 const INDENT_OF_CODE = 4;
 
 /** The tag that alone fills a line, unless it is a placeholder, which is text. */
-export function tagLineAt(state: BlockState, line: number, endLine: number): (FoundTag & { readonly lines: number }) | undefined {
+export function tagLineAt(state: StateBlock, line: number, endLine: number): (FoundTag & { readonly lines: number }) | undefined {
   if ((state.sCount[line] ?? 0) - state.blkIndent >= INDENT_OF_CODE) return undefined;
   const start = (state.bMarks[line] ?? 0) + (state.tShift[line] ?? 0);
   if (!state.src.startsWith('{{', start)) return undefined;
@@ -40,19 +39,19 @@ export function tagLineAt(state: BlockState, line: number, endLine: number): (Fo
   return structural ? { ...found, lines } : undefined;
 }
 
-function tagLineRule(state: BlockState, startLine: number, endLine: number, silent: boolean): boolean {
+function tagLineRule(state: StateBlock, startLine: number, endLine: number, silent: boolean): boolean {
   const found = tagLineAt(state, startLine, endLine);
   if (!found) return false;
   if (silent) return true;
   const token = state.push('tag_line', '', 0);
-  token.meta = { tag: found.tag, source: '', line: 0 } satisfies TagMeta;
+  token.meta = { tag: found.tag, source: '', line: 0 } satisfies TagMeta as TagMeta & Record<string, unknown>;
   token.map = [startLine, startLine + found.lines];
   state.line = startLine + found.lines;
   return true;
 }
 
 /** A line that holds only `<p></p>` is an empty paragraph. */
-function emptyParagraphRule(state: BlockState, startLine: number, _endLine: number, silent: boolean): boolean {
+function emptyParagraphRule(state: StateBlock, startLine: number, _endLine: number, silent: boolean): boolean {
   const start = (state.bMarks[startLine] ?? 0) + (state.tShift[startLine] ?? 0);
   if ((state.sCount[startLine] ?? 0) - state.blkIndent >= INDENT_OF_CODE) return false;
   if (state.src.slice(start, state.eMarks[startLine]).trim() !== '<p></p>') return false;
@@ -63,7 +62,7 @@ function emptyParagraphRule(state: BlockState, startLine: number, _endLine: numb
   return true;
 }
 
-function tagRule(state: InlineState, silent: boolean): boolean {
+function tagRule(state: StateInline, silent: boolean): boolean {
   const escaped = state.src.startsWith('\\{{', state.pos);
   if (escaped) {
     if (!silent) state.pending += '{{';
@@ -75,7 +74,7 @@ function tagRule(state: InlineState, silent: boolean): boolean {
   if (!silent) {
     const token = state.push('tag', '', 0);
     const line = state.src.slice(0, state.pos).split('\n').length - 1;
-    token.meta = { tag: found.tag, source: state.src.slice(found.start, found.end), line } satisfies TagMeta;
+    token.meta = { tag: found.tag, source: state.src.slice(found.start, found.end), line } satisfies TagMeta as TagMeta & Record<string, unknown>;
   }
   state.pos = found.end;
   return true;
@@ -84,7 +83,7 @@ function tagRule(state: InlineState, silent: boolean): boolean {
 const FORM = /^<(\/?)(b|i|s|u|br)\s*\/?>/i;
 const OTHER_HTML = /^<(?:\/?[a-z][a-z0-9-]*(?:\s[^<>]*)?\/?|!--[\s\S]*?--)>/i;
 
-function htmlRule(state: InlineState, silent: boolean): boolean {
+function htmlRule(state: StateInline, silent: boolean): boolean {
   if (state.src.charCodeAt(state.pos) !== 0x3c) return false;
   const rest = state.src.slice(state.pos, state.pos + 2000);
   const form = FORM.exec(rest);
@@ -95,7 +94,7 @@ function htmlRule(state: InlineState, silent: boolean): boolean {
   }
   if (!silent) {
     const token = state.push('html_form', '', 0);
-    token.meta = { name: (form[2] as string).toLowerCase() as HtmlMeta['name'], closing: form[1] === '/', source: form[0] } satisfies HtmlMeta;
+    token.meta = { name: (form[2] as string).toLowerCase() as HtmlMeta['name'], closing: form[1] === '/', source: form[0] } satisfies HtmlMeta as HtmlMeta & Record<string, unknown>;
   }
   state.pos += form[0].length;
   return true;
@@ -104,7 +103,7 @@ function htmlRule(state: InlineState, silent: boolean): boolean {
 const tagEndsAt = new RegExp('\\}\\}$');
 
 function makeSyntax(): MarkdownIt {
-  const md = new MarkdownIt('default', { html: false, linkify: false, typographer: false, maxNesting: MAX_NESTING });
+  const md = makeMarkdownIt('default', { html: false, linkify: false, typographer: false, maxNesting: MAX_NESTING });
   md.disable(['table', 'linkify', 'replacements', 'smartquotes']);
   // Addresses are judged by the checks, not dropped by the tokenizer; tags in them stay as written.
   md.validateLink = () => true;

@@ -94,7 +94,7 @@ export function tableRule(state: BlockState, startLine: number, endLine: number,
     if (!tag) row(text, line);
     else {
       const token = state.push('tag_line', '', 0);
-      token.meta = { tag, source: text, line: 0 } satisfies TagMeta;
+      token.meta = { tag, source: text, line: 0 } satisfies TagMeta as TagMeta & Record<string, unknown>;
       token.map = [line, line + 1];
     }
   }

@@ -1,0 +1,212 @@
+/**
+ * The walk over a parsed expression before it is checked (engine notes, section 5): only what is allowed
+ * passes, whole numbers become doubles, `list.column` becomes the list of that column, and `filled(x)`
+ * asks without needing the value. The result is source text again, with a table back to the author's.
+ */
+import type { ASTNode } from '@marcbachmann/cel-js';
+import { minorDigits, isCurrency } from '../values/money.js';
+import type { ExpressionScope } from './expression.js';
+
+/** Something wrong, at UTF-16 offsets of the author's text. */
+export class ExpressionProblem extends Error {
+  constructor(message: string, readonly offset: number, readonly length: number, readonly code: 'bad-expression' | 'unknown-variable' = 'bad-expression') {
+    super(message);
+  }
+}
+
+export interface Rewritten {
+  readonly source: string;
+  /** Offsets in `source`, ascending, with the author's range that each piece came from. */
+  readonly origins: readonly { readonly at: number; readonly start: number; readonly end: number }[];
+  /** Variables that are read, in order of reading; those in `filled()` too. */
+  readonly references: readonly string[];
+  readonly fields: readonly string[];
+}
+
+const BINARY = new Set(['+', '-', '*', '/', '==', '!=', '<', '<=', '>', '>=', 'in', '&&', '||']);
+const MACROS = new Set(['exists', 'all', 'map', 'filter']);
+const METHODS = new Set(['contains', 'startsWith', 'endsWith']);
+/** Our functions, as authors write them, with the name they are registered under. */
+const FUNCTIONS: Readonly<Record<string, string>> = {
+  size: 'sizeOf', today: 'today', addDays: 'addDays', addWorkingDays: 'addWorkingDays', daysBetween: 'daysBetween', weekday: 'weekday',
+  round: 'round', sum: 'sum', min: 'min', max: 'max', upper: 'upper', lower: 'lower', join: 'join',
+};
+const MAX_MACRO_DEPTH = 2;
+
+/** The name a fact has inside an expression. */
+export const factName = (fact: string): string => `house__${fact}`;
+
+export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
+  const origins: { at: number; start: number; end: number }[] = [];
+  const references: string[] = [];
+  const fields: string[] = [];
+  const locals: string[] = [];
+  let out = '';
+
+  const emit = (text: string, node: ASTNode): void => {
+    origins.push({ at: out.length, start: node.range.start, end: node.range.end });
+    out += text;
+  };
+  const refuse = (words: string, node: ASTNode, code?: 'unknown-variable'): never => {
+    throw new ExpressionProblem(words, node.range.start, Math.max(1, node.range.end - node.range.start), code);
+  };
+  const note = (key: string): void => {
+    if (!references.includes(key)) references.push(key);
+  };
+  const isLocal = (name: string): boolean => locals.includes(name);
+  /** The list variable a node names, if it names one. */
+  const listNamed = (node: ASTNode): string | undefined => (node.op === 'id' && !isLocal(node.args) && scope.lookup(node.args)?.type === 'list' ? node.args : undefined);
+
+  const walkList = (nodes: readonly ASTNode[], macros: number): void =>
+    nodes.forEach((node, index) => {
+      if (index > 0) out += ', ';
+      walk(node, macros);
+    });
+
+  const walk = (node: ASTNode, macros: number): void => {
+    switch (node.op) {
+      case 'value':
+        return value(node);
+      case 'id':
+        if (isLocal(node.args)) return emit(node.args, node);
+        if (!scope.lookup(node.args)) refuse(`There is no variable “${node.args}”.`, node, 'unknown-variable');
+        note(node.args);
+        return emit(node.args, node);
+      case '.':
+        return access(node, macros);
+      case '!_':
+      case '-_':
+        emit(`${node.op[0]}(`, node);
+        walk(node.args, macros);
+        out += ')';
+        return;
+      case '?:':
+        emit('((', node);
+        walk(node.args[0], macros);
+        out += ') ? (';
+        walk(node.args[1], macros);
+        out += ') : (';
+        walk(node.args[2], macros);
+        out += '))';
+        return;
+      case 'list':
+        emit('[', node);
+        walkList(node.args, macros);
+        out += ']';
+        return;
+      case 'call':
+        return call(node, macros);
+      case 'rcall':
+        return method(node, macros);
+      default:
+        if (!BINARY.has(node.op)) refuse(`“${node.op === '[]' ? '[ ]' : node.op === 'map' ? '{ }' : node.op}” cannot be used here.`, node);
+        emit('(', node);
+        walk((node.args as [ASTNode, ASTNode])[0], macros);
+        out += ` ${node.op} `;
+        walk((node.args as [ASTNode, ASTNode])[1], macros);
+        out += ')';
+    }
+  };
+
+  const value = (node: Extract<ASTNode, { op: 'value' }>): void => {
+    const { args } = node;
+    if (typeof args === 'string') return emit(literal(args), node);
+    if (typeof args === 'boolean') return emit(String(args), node);
+    const number = typeof args === 'bigint' || typeof args === 'number' ? Number(args) : args !== null && 'value' in args ? Number(args.value) : NaN;
+    if (!Number.isFinite(number)) refuse('Only numbers, text in quotes, true and false can be written here.', node);
+    emit(double(number), node);
+  };
+
+  const access = (node: Extract<ASTNode, { op: '.' }>, macros: number): void => {
+    const [owner, name] = node.args;
+    if (owner.op === 'id' && !isLocal(owner.args)) {
+      if (owner.args === 'recipient' || owner.args === 'sender') {
+        fields.push(`${owner.args}.${name}`);
+        return emit(`${owner.args}.${name}`, node);
+      }
+      if (owner.args === 'house') {
+        if (!scope.facts.has(name)) refuse(`There is no fact “${name}”.`, node, 'unknown-variable');
+        return emit(factName(name), node);
+      }
+    }
+    const list = listNamed(owner);
+    if (list !== undefined) {
+      if (!scope.lookup(list)?.columns?.some((column) => column.key === name)) refuse(`The list “${list}” has no column “${name}”.`, node, 'unknown-variable');
+      note(list);
+      return emit(`${list}.map(row__, row__.${name})`, node);
+    }
+    emit('', node);
+    walk(owner, macros);
+    out += `.${name}`;
+  };
+
+  const call = (node: Extract<ASTNode, { op: 'call' }>, macros: number): void => {
+    const [name, args] = node.args;
+    if (name === 'filled' || name === 'has') return filled(node, name, args);
+    const registered = Object.hasOwn(FUNCTIONS, name) ? FUNCTIONS[name] : undefined;
+    if (registered === undefined) refuse(`There is no function “${name}”.`, node);
+    const [first] = args;
+    if (name === 'sum' && args.length === 1 && first?.op === '.') {
+      const list = listNamed(first.args[0]);
+      const column = list === undefined ? undefined : scope.lookup(list)?.columns?.find((candidate) => candidate.key === first.args[1]);
+      if (column?.type === 'money') {
+        emit('sumMoney(', node);
+        walk(first, macros);
+        out += `, ${double(minorDigits(isCurrency(column.currency) ? column.currency : 'EUR'))})`;
+        return;
+      }
+    }
+    emit(`${registered}(`, node);
+    walkList(args, macros);
+    out += ')';
+  };
+
+  const filled = (node: ASTNode, name: string, args: readonly ASTNode[]): void => {
+    const [of] = args;
+    if (!of || args.length !== 1) return refuse(`“${name}” takes one name.`, node);
+    if (of.op === '.' && of.args[0].op === 'id' && (of.args[0].args === 'recipient' || of.args[0].args === 'sender')) {
+      fields.push(`${of.args[0].args}.${of.args[1]}`);
+      return emit(`has(${of.args[0].args}.${of.args[1]})`, node);
+    }
+    if (of.op === '.' && of.args[0].op === 'id' && isLocal(of.args[0].args)) return emit(`has(${of.args[0].args}.${of.args[1]})`, node);
+    if (of.op !== 'id' || isLocal(of.args)) return refuse(`“${name}” takes the name of a variable.`, of);
+    if (!scope.lookup(of.args)) return refuse(`There is no variable “${of.args}”.`, of, 'unknown-variable');
+    note(of.args);
+    emit(`isFilled("${of.args}")`, node);
+  };
+
+  const method = (node: Extract<ASTNode, { op: 'rcall' }>, macros: number): void => {
+    const [name, owner, args] = node.args;
+    if (METHODS.has(name)) {
+      walk(owner, macros);
+      emit(`.${name}(`, node);
+      walkList(args, macros);
+      out += ')';
+      return;
+    }
+    const [local, ...rest] = args;
+    if (!MACROS.has(name)) return refuse(`There is no function “${name}”.`, node);
+    if (macros >= MAX_MACRO_DEPTH) return refuse('exists, all, map and filter nest two deep at most.', node);
+    if (local?.op !== 'id' || rest.length === 0) return refuse(`“${name}” takes a name for the row and what to ask of it.`, node);
+    if (/__$/.test(local.args) || local.args === 'recipient' || local.args === 'sender' || local.args === 'house') return refuse(`“${local.args}” cannot name a row.`, local);
+    walk(owner, macros);
+    emit(`.${name}(${local.args}, `, node);
+    locals.push(local.args);
+    walkList(rest, macros + 1);
+    locals.pop();
+    out += ')';
+  };
+
+  walk(ast, 0);
+  return { source: out, origins, references, fields };
+}
+
+/** A double as the language writes it. */
+function double(value: number): string {
+  const text = String(value);
+  return /[.e]/.test(text) ? text.replace(/^(-?\d+)e/, '$1.0e') : `${text}.0`;
+}
+
+/** A string literal of the language. */
+const literal = (text: string): string =>
+  `"${text.replace(/[\\"]/g, '\\$&').replace(/[\u0000-\u001F\u007F]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`)}"`; // eslint-disable-line no-control-regex
