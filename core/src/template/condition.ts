@@ -42,14 +42,3 @@ export function compareConditions(a: Condition, b: Condition): number {
   const right = openingTag(b);
   return left < right ? -1 : left > right ? 1 : a.run - b.run;
 }
-
-/** True if the two can never hold together, told from the conditions alone. */
-export function exclusive(a: Condition, b: Condition): boolean {
-  if (a.of !== b.of) return false;
-  const overlap = a.is.length === 0 && b.is.length === 0 ? true : a.is.some((key) => b.is.includes(key));
-  if (a.not !== b.not) {
-    const [yes, no] = a.not ? [b, a] : [a, b];
-    return yes.is.every((key) => no.is.includes(key));
-  }
-  return !a.not && !overlap;
-}

@@ -1,0 +1,157 @@
+/** A compiled template: blocks linked, expressions compiled, formats prepared, fixed text escaped. */
+import type { Finding } from '../findings/finding.js';
+import type { Condition } from '../template/condition.js';
+import type { Align, Purpose } from '../template/document.js';
+import type { Variable } from '../template/variable.js';
+import type { Expression } from '../expression/expression.js';
+import type { Formatter, Value } from '../values/index.js';
+import type { House } from './house.js';
+
+/** A variable of the whole message: all declarations with one key and type are one question. */
+export interface Slot {
+  readonly index: number;
+  readonly key: string;
+  /** The outermost declaration, which says label, help, default and the like. */
+  readonly variable: Variable;
+  /** Every declaration, for the constraints of all hold; each with the locale of its file. */
+  readonly declarations: readonly { readonly variable: Variable; readonly locale: string }[];
+  readonly label: string;
+  readonly locale: string;
+  /** The text it was declared in, and the file that is meant by findings about it. */
+  readonly text: string;
+  expression?: Expression;
+  /** What the expression, or a list's computed columns, read. */
+  inputs: readonly Read[];
+  /** Expressions of computed columns, in an order in which they can be worked out. */
+  columns: readonly ColumnProgram[];
+}
+
+export interface ColumnProgram { readonly variable: Variable; readonly expression: Expression; readonly inputs: readonly Read[] }
+
+/** How a name gets its value: from a slot, a column of an enclosing repeat, a field, or a fact. */
+export type Read =
+  | { readonly from: 'slot'; readonly key: string; readonly slot: Slot }
+  | { readonly from: 'column'; readonly key: string; readonly depth: number; readonly variable: Variable; readonly list: Slot }
+  | { readonly from: 'recipient' | 'sender'; readonly key: string }
+  | { readonly from: 'fact'; readonly key: string; readonly value: Value };
+
+/** A condition bound to what it asks. */
+export interface Test {
+  readonly condition: Condition;
+  readonly read: Read;
+  readonly kind: 'yes-no' | 'option' | 'list';
+  /** In words: `Rain plan`, `Reminder: Last word`. */
+  readonly label: string;
+  /** Repeats open a scope: the depth of its row. */
+  readonly depth: number;
+  /** Slots that are worked out anew for every row. */
+  readonly rowSlots: readonly Slot[];
+}
+
+/** Where a stretch of output comes from. */
+export interface Origin {
+  /** The text's name, and the path of the node in its document. */
+  readonly text: string;
+  readonly path: readonly number[];
+  readonly variable?: string;
+  /** The names of the blocks that were included to get here, outermost first. */
+  readonly blocks: readonly string[];
+  readonly conditions: readonly Condition[];
+}
+
+/** A mark on words, prepared for output. Two pieces are the same mark if they are the same object. */
+export interface MarkPiece {
+  readonly open: string;
+  readonly close: string;
+  readonly href?: Line;
+}
+
+interface LeafBase {
+  readonly tests: readonly Test[];
+  readonly marks: readonly MarkPiece[];
+  readonly origin: Origin;
+}
+
+export interface TextLeaf extends LeafBase {
+  readonly kind: 'text';
+  /** The whole text and its three parts: white space at either end, and what is between. */
+  readonly text: string;
+  readonly html: string;
+  readonly lead: string;
+  readonly core: string;
+  readonly coreHtml: string;
+  readonly trail: string;
+  readonly blank: boolean;
+  /** True if what follows may be left out, so that the white space at the end must wait. */
+  readonly defer: boolean;
+}
+
+export interface ValueLeaf extends LeafBase {
+  readonly kind: 'value';
+  readonly read: Read;
+  readonly format: Formatter;
+  readonly label: string;
+  readonly required: boolean;
+  readonly fallback: string;
+  /** Paragraphs may break lines; every other value stands in its line. */
+  readonly breaks: boolean;
+  /** For choices in their plain view: the wording of each option, and how several are joined. */
+  readonly wordings?: ReadonlyMap<string, Line>;
+  readonly join?: Intl.ListFormat;
+  /** The weekday written right before a date, 0 for Sunday, to be compared with the value. */
+  readonly weekday?: number;
+}
+
+export interface BreakLeaf extends LeafBase { readonly kind: 'break' }
+export interface ImageLeaf extends LeafBase { readonly kind: 'image'; readonly src: string; readonly alt: Line; readonly style: string }
+/** A block included inside a line; `lang` where its locale differs. */
+export interface SpliceLeaf extends LeafBase { readonly kind: 'splice'; readonly line: Line; readonly lang: string | undefined; readonly name: string; readonly signature: boolean }
+export type Leaf = TextLeaf | ValueLeaf | BreakLeaf | ImageLeaf | SpliceLeaf;
+
+export interface Line {
+  readonly leaves: readonly Leaf[];
+  /** True in locales that set a space before some punctuation. */
+  readonly spacesPunctuation: boolean;
+  /** True if the line is one fixed text and no more. */
+  readonly fixed: boolean;
+}
+
+/** Nodes under the conditions that govern them. */
+export type Governed<N> = { readonly node: N } | { readonly test: Test; readonly children: readonly Governed<N>[]; readonly path: readonly number[] };
+
+export interface Unit { readonly path: readonly number[]; readonly text: string }
+export interface ItemUnit extends Unit { readonly children: readonly Governed<BlockUnit>[] }
+export interface RowUnit extends Unit { readonly cells: readonly { readonly line: Line; readonly align: Align; readonly head: boolean }[] }
+export type BlockUnit =
+  | (Unit & { readonly kind: 'line'; readonly tag: 'p' | 'h1' | 'h2' | 'h3'; readonly style: string; readonly line: Line })
+  | (Unit & { readonly kind: 'code'; readonly code: string })
+  | (Unit & { readonly kind: 'rule' })
+  | (Unit & { readonly kind: 'quote'; readonly children: readonly Governed<BlockUnit>[] })
+  | (Unit & { readonly kind: 'list'; readonly ordered: boolean; readonly start: number; readonly items: readonly Governed<ItemUnit>[] })
+  | (Unit & { readonly kind: 'table'; readonly head: RowUnit | undefined; readonly rows: readonly Governed<RowUnit>[]; readonly aligns: readonly Align[] })
+  | (Unit & { readonly kind: 'include'; readonly name: string; readonly lang: string | undefined; readonly signature: boolean; readonly children: readonly Governed<BlockUnit>[] });
+
+export interface Program {
+  readonly name: string;
+  readonly title: string;
+  readonly locale: string;
+  readonly purpose: Purpose;
+  readonly house: House;
+  readonly slots: readonly Slot[];
+  readonly subject: Line;
+  readonly to: readonly Line[];
+  readonly cc: readonly Line[];
+  readonly bcc: readonly Line[];
+  readonly replyTo: readonly Line[];
+  readonly attachments: readonly { readonly file: string; readonly name: Line }[];
+  readonly start: Line;
+  readonly length: Line;
+  readonly place: Line;
+  readonly body: readonly Governed<BlockUnit>[];
+  /** What compiling noticed; checks add theirs. */
+  readonly findings: readonly Finding[];
+  /** The names of all texts it was compiled from, its own first. */
+  readonly texts: readonly string[];
+  /** The runtime its expressions read; set at each message. */
+  readonly runtime: import('../expression/expression.js').ExpressionRuntime;
+}

@@ -1,0 +1,143 @@
+/** Links a template with everything it includes: loops, depth and declarations (engine notes, section 4). */
+import { error, type Finding, type Place } from '../findings/finding.js';
+import { ExpressionCompiler, ExpressionProblem, type Expression, type ExpressionRuntime, type ExpressionScope } from '../expression/expression.js';
+import type { Condition } from '../template/condition.js';
+import { bodyOf, visit, type Block, type Kind, type Node, type TextDocument } from '../template/document.js';
+import type { TypeName, Variable } from '../template/variable.js';
+import type { House } from './house.js';
+
+/** Where included texts come from. */
+export interface Library { get(name: string): TextDocument | undefined }
+
+/** How deep inclusion may nest, and how many inclusions one message may have in all. */
+export const MAX_INCLUSION_DEPTH = 16;
+export const MAX_INCLUSIONS = 2000;
+
+/** One text as it is used here, compiled once however often it is included. */
+export class TextUnit {
+  readonly kind: Kind;
+  readonly locale: string;
+  readonly variables: ReadonlyMap<string, Variable>;
+  private readonly expressions = new Map<string, Expression | undefined>();
+  private compiler: ExpressionCompiler | undefined;
+  private readonly columnCompilers = new Map<string, ExpressionCompiler>();
+
+  constructor(
+    readonly name: string,
+    readonly document: TextDocument,
+    locale: string,
+    private readonly house: House,
+    private readonly runtime: ExpressionRuntime,
+    private readonly findings: Finding[],
+    /** True for the template itself, whose places need no name. */
+    private readonly own: boolean,
+  ) {
+    this.kind = document.attrs.front.kind;
+    this.locale = locale;
+    this.variables = new Map(document.attrs.variables.map((variable) => [variable.key, variable]));
+  }
+
+  /** A place in this text. */
+  place(place: Place): Place {
+    return this.own ? place : { text: this.name, ...place };
+  }
+
+  /** The variable's expression, checked against this text's variables; undefined if it has none or a wrong one. */
+  expression(variable: Variable): Expression | undefined {
+    if (variable.value === undefined) return undefined;
+    if (!this.expressions.has(variable.key)) {
+      this.compiler ??= new ExpressionCompiler(this.scope(new Map()), this.runtime);
+      this.expressions.set(variable.key, this.attempt(this.compiler, variable, variable.key, 'value'));
+    }
+    return this.expressions.get(variable.key);
+  }
+
+  /** The expression of a computed column, which sees its row before the variables. */
+  columnExpression(list: Variable, column: Variable): Expression | undefined {
+    if (column.value === undefined) return undefined;
+    const id = `${list.key}.${column.key}`;
+    if (!this.expressions.has(id)) {
+      let compiler = this.columnCompilers.get(list.key);
+      if (!compiler) {
+        compiler = new ExpressionCompiler(this.scope(new Map((list.columns ?? []).map((each) => [each.key, each]))), this.runtime);
+        this.columnCompilers.set(list.key, compiler);
+      }
+      this.expressions.set(id, this.attempt(compiler, column, list.key, `columns.${column.key}.value`));
+    }
+    return this.expressions.get(id);
+  }
+
+  private scope(columns: ReadonlyMap<string, Variable>): ExpressionScope {
+    return {
+      lookup: (key) => columns.get(key) ?? this.variables.get(key),
+      keys: [...new Set([...columns.keys(), ...this.variables.keys()])],
+      facts: new Map<string, TypeName>(Object.entries(this.house.facts).map(([key, fact]) => [key, fact.type])),
+    };
+  }
+
+  private attempt(compiler: ExpressionCompiler, variable: Variable, key: string, attribute: string): Expression | undefined {
+    try {
+      return compiler.compile(variable.value ?? '', variable);
+    } catch (problem) {
+      if (!(problem instanceof ExpressionProblem)) throw problem;
+      this.findings.push(error(problem.code, problem.message, this.place({ variable: key, attribute, offset: problem.offset, length: problem.length })));
+      return undefined;
+    }
+  }
+}
+
+/** A declaration as the linking found it. */
+export interface Declaration { readonly variable: Variable; readonly unit: TextUnit; readonly depth: number }
+
+/** Inclusions and repeats of a body, in reading order. */
+export function inclusionsOf(document: TextDocument): { name: string; path: readonly number[]; inline: boolean; repeats: readonly Condition[] }[] {
+  const lists = new Set(document.attrs.variables.filter((variable) => variable.type === 'list').map((variable) => variable.key));
+  const found: { name: string; path: readonly number[]; inline: boolean; repeats: readonly Condition[] }[] = [];
+  const repeating = (conditions: readonly Condition[]): Condition[] => conditions.filter((each) => !each.not && each.is.length === 0 && lists.has(each.of));
+  const walk = (node: Node, path: readonly number[], repeats: readonly Condition[]): void => {
+    let inside = repeats;
+    if (node.type === 'passage') inside = [...repeats, ...repeating([node.attrs])];
+    if (node.type === 'listItem' || node.type === 'tableRow') inside = [...repeats, ...repeating(node.attrs.when)];
+    if (node.type === 'inclusion' || node.type === 'inlineInclusion') found.push({ name: node.attrs.name, path, inline: node.type === 'inlineInclusion', repeats: inside });
+    const children = 'content' in node && node.content ? node.content : [];
+    children.forEach((child, index) => walk(child, [...path, index], inside));
+  };
+  document.content.forEach((part, index) => {
+    if (part.type === 'body') walk(part, [index], []);
+  });
+  return found;
+}
+
+/** True if a text can stand inside a line: one paragraph at most comes out, whatever is kept. */
+export function fitsLine(blocks: readonly Block[]): boolean {
+  const paragraphs: Condition[][] = [];
+  const gather = (children: readonly Block[], conditions: readonly Condition[]): boolean =>
+    children.every((block) => {
+      if (block.type === 'comment') return true;
+      if (block.type === 'paragraph') return paragraphs.push([...conditions]) > 0;
+      return block.type === 'passage' && gather(block.content, [...conditions, block.attrs]);
+    });
+  if (!gather(blocks, [])) return false;
+  return paragraphs.length > 0 && paragraphs.every((a, i) => paragraphs.slice(i + 1).every((b) => a.some((left) => b.some((right) => neverBoth(left, right)))));
+}
+
+/** True if two conditions never hold together. */
+export function neverBoth(a: Condition, b: Condition): boolean {
+  if (a.of !== b.of) return false;
+  if (a.is.length === 0 && b.is.length === 0) return a.not !== b.not;
+  if (a.not === b.not) return !a.not && a.is.every((key) => !b.is.includes(key));
+  const [kept, left] = a.not ? [b, a] : [a, b];
+  return kept.is.every((key) => left.is.includes(key));
+}
+
+/** All inclusion targets anywhere in a document. */
+export function namesIncluded(document: TextDocument): string[] {
+  const names = new Set<string>();
+  for (const block of bodyOf(document)) {
+    visit(block, (node) => {
+      if (node.type === 'inclusion' || node.type === 'inlineInclusion') names.add(node.attrs.name);
+    });
+  }
+  if (document.attrs.front.signature && document.attrs.front.signature !== 'none') names.add(document.attrs.front.signature);
+  return [...names];
+}
