@@ -1,0 +1,182 @@
+/** Writes a body as HTML: self-contained, styles inline, with what mail programs keep. */
+import { escapeHtml } from '../compile/escape.js';
+import type { HouseStyle } from '../compile/house.js';
+import type { BlockUnit, Governed, ItemUnit, RowUnit, Unit } from '../compile/program.js';
+import type { Frame } from './frame.js';
+import { LineWriter, maySign, type Collected } from './writer.js';
+import { walk } from './walk.js';
+
+/** Inline styles of one house, made once. */
+export interface HtmlStyles {
+  readonly body: string;
+  readonly p: string;
+  readonly h1: string;
+  readonly h2: string;
+  readonly h3: string;
+  readonly pre: string;
+  readonly hr: string;
+  readonly quote: string;
+  readonly list: string;
+  readonly item: string;
+  readonly table: string;
+  readonly th: string;
+  readonly td: string;
+}
+
+const made = new WeakMap<HouseStyle, HtmlStyles>();
+
+/** The inline styles of a house style. */
+export function htmlStyles(style: HouseStyle): HtmlStyles {
+  let styles = made.get(style);
+  if (!styles) {
+    const heading = (size: number): string => `margin:0 0 12px;font-size:${size}px;line-height:${Math.round(size * 1.35)}px;font-weight:bold`;
+    const cell = `padding:4px 16px 4px 0;vertical-align:top;border-bottom:1px solid ${style.rule}`;
+    styles = {
+      body: `margin:0;font-family:${style.font};font-size:${style.size}px;line-height:${style.lineHeight}px;color:${style.ink}`,
+      p: 'margin:0 0 14px',
+      h1: heading(style.heading[0]),
+      h2: heading(style.heading[1]),
+      h3: heading(style.heading[2]),
+      pre: 'margin:0 0 14px;font-family:Consolas,Menlo,monospace;font-size:0.93em;white-space:pre-wrap',
+      hr: `margin:0 0 14px;border:0;border-top:1px solid ${style.rule}`,
+      quote: `margin:0 0 14px;padding:0 0 0 14px;border-left:3px solid ${style.rule}`,
+      list: 'margin:0 0 14px;padding:0 0 0 24px',
+      item: 'margin:0 0 4px',
+      table: 'margin:0 0 14px;border-collapse:collapse',
+      th: `${cell};font-weight:bold`,
+      td: cell,
+    };
+    made.set(style, styles);
+  }
+  return styles;
+}
+
+export class HtmlWriter {
+  out = '';
+  private readonly styles: HtmlStyles;
+
+  constructor(private readonly frame: Frame, private readonly collected: Collected) {
+    this.styles = htmlStyles(frame.program.house.style);
+  }
+
+  blocks(nodes: readonly Governed<BlockUnit>[]): void {
+    walk(nodes, this.frame, this.collected, (unit) => this.block(unit), this.collected.proof ? (test, children, path) => this.fold(test.label, children, path) : undefined);
+  }
+
+  /** In a proof, what is left out is a line with its name that opens to show it. */
+  private fold(label: string, children: readonly Governed<BlockUnit>[], path: readonly number[]): void {
+    this.out += `<details class="vx-left-out" data-p="${path.join('.')}"><summary>left out: ${escapeHtml(label)}</summary>`;
+    const units = children.flatMap((child) => ('node' in child ? [child.node] : []));
+    // Shown as it would read; what it lacks is nobody's blank.
+    const inner = new HtmlWriter(this.frame, { ...this.collected, blanks: new Set(), findings: [], trace: undefined, proof: false });
+    for (const unit of units) inner.block(unit);
+    this.out += `${inner.out}</details>`;
+  }
+
+  private attributes(unit: Unit, style: string): string {
+    const proof = this.collected.proof && unit.text === this.frame.program.name ? ` data-p="${unit.path.join('.')}"` : '';
+    return ` style="${style}"${proof}`;
+  }
+
+  private block(unit: BlockUnit): void {
+    const { styles } = this;
+    switch (unit.kind) {
+      case 'line': {
+        const { tag, line } = unit;
+        const open = `<${tag}${this.attributes(unit, styles[tag])}>`;
+        const from = this.collected.trace?.length;
+        const writer = new LineWriter(this.frame, 'html', this.collected, this.out.length + open.length);
+        writer.line(line);
+        const html = writer.finish();
+        if (html !== undefined) this.out += `${open}${html === '' ? '<br>' : html}</${tag}>`;
+        else if (from !== undefined) this.collected.trace?.splice(from);
+        return;
+      }
+      case 'code':
+        this.out += `<pre${this.attributes(unit, styles.pre)}>${escapeHtml(unit.code)}</pre>`;
+        return;
+      case 'rule':
+        this.out += `<hr${this.attributes(unit, styles.hr)}>`;
+        return;
+      case 'quote':
+        return this.around(`<blockquote${this.attributes(unit, styles.quote)}>`, '</blockquote>', () => this.blocks(unit.children));
+      case 'list': {
+        const tag = unit.ordered ? 'ol' : 'ul';
+        const start = unit.ordered && unit.start !== 1 ? ` start="${unit.start}"` : '';
+        return this.around(`<${tag}${start}${this.attributes(unit, styles.list)}>`, `</${tag}>`, () => walk(unit.items, this.frame, this.collected, (item) => this.item(item)));
+      }
+      case 'table':
+        return this.table(unit);
+      case 'include': {
+        if (unit.signature && !maySign(this.collected)) return;
+        const lang = unit.lang === undefined ? '' : ` lang="${escapeHtml(unit.lang)}" dir="${direction(unit.lang)}"`;
+        const proof = this.collected.proof ? ` data-block="${escapeHtml(unit.name)}"${unit.text === this.frame.program.name ? ` data-p="${unit.path.join('.')}"` : ''}` : '';
+        if (lang === '' && proof === '') return this.blocks(unit.children);
+        return this.around(`<div${lang}${proof}>`, '</div>', () => this.blocks(unit.children));
+      }
+    }
+  }
+
+  /** Writes a container, and takes it back if nothing came of what it held. */
+  private around(open: string, close: string, inside: () => void): void {
+    const start = this.out;
+    this.out += open;
+    const length = this.out.length;
+    inside();
+    this.out = this.out.length === length ? start : this.out + close;
+  }
+
+  private item(item: ItemUnit): void {
+    const { children } = item;
+    const [only] = children;
+    const tight = children.length === 1 && only && 'node' in only && only.node.kind === 'line' && only.node.tag === 'p' ? only.node : undefined;
+    this.around(`<li${this.attributes(item, this.styles.item)}>`, '</li>', () => {
+      if (!tight) return this.blocks(children);
+      const writer = new LineWriter(this.frame, 'html', this.collected, this.out.length);
+      writer.line(tight.line);
+      this.out += writer.finish() ?? '';
+      if (tight.line.leaves.length === 0) this.out += '<br>';
+    });
+  }
+
+  private table(unit: Extract<BlockUnit, { kind: 'table' }>): void {
+    const start = this.out;
+    this.out += `<table${this.attributes(unit, this.styles.table)}>`;
+    if (unit.head) {
+      this.out += '<thead>';
+      this.row(unit.head, true);
+      this.out += '</thead>';
+    }
+    this.out += '<tbody>';
+    const length = this.out.length;
+    walk(unit.rows, this.frame, this.collected, (row) => this.row(row, false));
+    // A table whose body rows all went goes with its head.
+    const gone = this.out.length === length && unit.rows.length > 0;
+    this.out = gone ? start : `${this.out}</tbody></table>`;
+  }
+
+  private row(row: RowUnit, always: boolean): void {
+    const start = this.out;
+    this.out += `<tr${this.attributes(row, '')}>`.replace(' style=""', '');
+    let emptied = false;
+    let filled = always;
+    for (const { line, align, head } of row.cells) {
+      const tag = head ? 'th' : 'td';
+      this.out += `<${tag} style="${head ? this.styles.th : this.styles.td};text-align:${align ?? 'left'}">`;
+      const writer = new LineWriter(this.frame, 'html', this.collected, this.out.length);
+      writer.line(line);
+      const html = writer.finish();
+      if (html === undefined) emptied = true;
+      else if (html !== '') filled = true;
+      this.out += `${html ?? ''}</${tag}>`;
+    }
+    this.out = emptied && !filled ? start : `${this.out}</tr>`;
+  }
+}
+
+const RIGHT_TO_LEFT = new Set(['ar', 'he', 'fa', 'ur', 'yi', 'ps', 'sd', 'ug', 'dv']);
+
+/** The direction a locale is written in. */
+export function direction(locale: string): 'ltr' | 'rtl' {
+  return RIGHT_TO_LEFT.has(new Intl.Locale(locale).language) ? 'rtl' : 'ltr';
+}

@@ -1,0 +1,106 @@
+/** Renders a compiled template for one recipient (engine notes, section 6). */
+import { escapeHtml } from '../compile/escape.js';
+import type { Line, Program } from '../compile/program.js';
+import { distinct, error, hasErrors, type Finding } from '../findings/finding.js';
+import { isMailbox } from '../values/address.js';
+import { Frame, type RenderInput } from './frame.js';
+import { direction, htmlStyles, HtmlWriter } from './html.js';
+import { TextWriter } from './text.js';
+import { plainLine, type Collected, type Stretch } from './writer.js';
+
+export type { Fields, RenderInput } from './frame.js';
+export type { Stretch } from './writer.js';
+
+export interface Envelope {
+  readonly subject: string;
+  readonly to: readonly string[];
+  readonly cc: readonly string[];
+  readonly bcc: readonly string[];
+  readonly replyTo: readonly string[];
+  readonly attachments: readonly { readonly file: string; readonly name: string }[];
+}
+
+export interface Message extends Envelope {
+  /** True if nothing is blank and nothing is wrong. */
+  readonly ready: boolean;
+  /** A whole document. */
+  readonly html: string;
+  /** The body's own HTML, for a clipboard or a frame. */
+  readonly fragment: string;
+  readonly text: string;
+  /** Keys of required values that are missing, in the order in which a reader meets them. */
+  readonly blanks: readonly string[];
+  /** What this message's values brought about; the template's own findings are the program's. */
+  readonly findings: readonly Finding[];
+  /** Where every stretch of `fragment` that is words comes from, if asked for. */
+  readonly trace?: readonly Stretch[];
+}
+
+export interface RenderOptions {
+  readonly trace?: boolean;
+  /** Marks placeholders, blanks and what was left out in the HTML. For proofs only. */
+  readonly proof?: boolean;
+}
+
+function collecting(options: RenderOptions): Collected {
+  return { findings: [], blanks: new Set(), trace: options.trace ? [] : undefined, proof: options.proof ?? false, signed: false };
+}
+
+/** Renders everything: envelope, HTML, text, blanks and findings. */
+export function render(program: Program, input: RenderInput, options: RenderOptions = {}): Message {
+  const collected = collecting(options);
+  const frame = new Frame(program, input, collected.findings);
+  const subject = plainLine(program.subject, frame, collected);
+  const fragment = fragmentOf(program, frame, collected);
+  // The same findings and blanks come of the text; only its words are wanted.
+  const quiet: Collected = { findings: [], blanks: new Set(), trace: undefined, proof: false, signed: false };
+  const text = `${new TextWriter(frame, quiet).blocks(program.body).join('\n\n')}\n`;
+  const addresses = (lines: readonly Line[]): string[] => lines.map((line) => plainLine(line, frame, collected).trim()).filter((address) => address !== '');
+  const envelope: Envelope = {
+    subject: subject.trim(),
+    to: addresses(program.to),
+    cc: addresses(program.cc),
+    bcc: addresses(program.bcc),
+    replyTo: addresses(program.replyTo),
+    attachments: program.attachments.map(({ file, name }) => ({ file, name: plainLine(name, frame, collected).replace(/[/\\]/g, '-') || (file.split('/').at(-1) ?? file) })),
+  };
+  for (const line of [program.start, program.length, program.place]) plainLine(line, frame, collected);
+  if (collected.blanks.size === 0) checkAddresses(envelope, collected.findings);
+  const findings = collected.findings.length > 0 ? distinct(collected.findings) : collected.findings;
+  return {
+    ready: collected.blanks.size === 0 && !hasErrors(findings),
+    ...envelope,
+    html: page(program, envelope.subject, fragment),
+    fragment,
+    text: text === '\n' ? '' : text,
+    blanks: [...collected.blanks],
+    findings,
+    ...(collected.trace ? { trace: collected.trace } : {}),
+  };
+}
+
+/** Renders the HTML document alone, for callers that need nothing else. */
+export function renderHtml(program: Program, input: RenderInput): string {
+  const collected = collecting({});
+  const frame = new Frame(program, input, collected.findings);
+  return page(program, plainLine(program.subject, frame, collected).trim(), fragmentOf(program, frame, collected));
+}
+
+function fragmentOf(program: Program, frame: Frame, collected: Collected): string {
+  const writer = new HtmlWriter(frame, collected);
+  writer.blocks(program.body);
+  return writer.out;
+}
+
+function page(program: Program, subject: string, fragment: string): string {
+  const locale = escapeHtml(program.locale);
+  return `<!doctype html><html lang="${locale}" dir="${direction(program.locale)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(subject)}</title></head><body style="${htmlStyles(program.house.style).body}">${fragment}</body></html>`;
+}
+
+function checkAddresses(envelope: Envelope, findings: Finding[]): void {
+  for (const [name, addresses] of Object.entries({ to: envelope.to, cc: envelope.cc, bcc: envelope.bcc, reply_to: envelope.replyTo })) {
+    for (const address of addresses) {
+      if (!isMailbox(address)) findings.push(error('bad-address', `“${address.slice(0, 80)}” is not an address.`, { attribute: name }));
+    }
+  }
+}

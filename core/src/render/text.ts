@@ -1,0 +1,98 @@
+/** Writes a body as plain text that stands on its own: unwrapped, one blank line between blocks. */
+import type { BlockUnit, Governed, ItemUnit, Line, RowUnit } from '../compile/program.js';
+import type { Align } from '../template/document.js';
+import type { Frame } from './frame.js';
+import { LineWriter, maySign, type Collected } from './writer.js';
+import { walk } from './walk.js';
+
+export class TextWriter {
+  constructor(private readonly frame: Frame, private readonly collected: Collected) {}
+
+  /** The blocks that came of something, each as text of one or more lines. */
+  blocks(nodes: readonly Governed<BlockUnit>[]): string[] {
+    const out: string[] = [];
+    walk(nodes, this.frame, this.collected, (unit) => {
+      if (unit.kind === 'include') {
+        if (!unit.signature || maySign(this.collected)) out.push(...this.blocks(unit.children));
+        return;
+      }
+      const text = this.block(unit);
+      if (text !== undefined) out.push(text);
+    });
+    return out;
+  }
+
+  private line(line: Line): string | undefined {
+    const writer = new LineWriter(this.frame, 'text', this.collected);
+    writer.line(line);
+    return writer.finish();
+  }
+
+  private block(unit: Exclude<BlockUnit, { kind: 'include' }>): string | undefined {
+    switch (unit.kind) {
+      case 'line':
+        return this.line(unit.line);
+      case 'code':
+        return unit.code;
+      case 'rule':
+        return '---';
+      case 'quote': {
+        const inner = this.blocks(unit.children);
+        return inner.length > 0 ? indent(inner.join('\n\n'), '> ', '> ') : undefined;
+      }
+      case 'list':
+        return this.list(unit);
+      case 'table':
+        return this.table(unit);
+    }
+  }
+
+  private list(unit: Extract<BlockUnit, { kind: 'list' }>): string | undefined {
+    const items: string[] = [];
+    walk(unit.items, this.frame, this.collected, (item: ItemUnit) => {
+      const inner = this.blocks(item.children);
+      if (inner.length === 0) return;
+      const marker = unit.ordered ? `${unit.start + items.length}. ` : '- ';
+      // A nested list hangs right under its item; other blocks keep their blank line.
+      const text = inner.reduce((all, next, at) => (at === 0 ? next : all + (/^(- |\d+\. )/.test(next) ? '\n' : '\n\n') + next), '');
+      items.push(indent(text, marker, ' '.repeat(marker.length)));
+    });
+    return items.length > 0 ? items.join('\n') : undefined;
+  }
+
+  private table(unit: Extract<BlockUnit, { kind: 'table' }>): string | undefined {
+    const head = unit.head && this.cells(unit.head, true);
+    const rows: string[][] = [];
+    walk(unit.rows, this.frame, this.collected, (row) => {
+      const cells = this.cells(row, false);
+      if (cells) rows.push(cells);
+    });
+    if (rows.length === 0 && (unit.rows.length > 0 || !head)) return undefined;
+    const widths = unit.aligns.map((_, column) => Math.max(...[...(head ? [head] : []), ...rows].map((cells) => width(cells[column] ?? ''))));
+    const write = (cells: readonly string[]): string => cells.map((cell, column) => pad(cell, widths[column] ?? 0, unit.aligns[column] ?? null)).join('  ').trimEnd();
+    return [...(head ? [write(head), widths.map((w) => '-'.repeat(w)).join('  ')] : []), ...rows.map(write)].join('\n');
+  }
+
+  /** The cells of a row in one line each; undefined if leaving out has emptied them all. */
+  private cells(row: RowUnit, always: boolean): string[] | undefined {
+    const cells = row.cells.map(({ line }) => this.line(line));
+    const gone = !always && cells.includes(undefined) && cells.every((cell) => !cell);
+    return gone ? undefined : cells.map((cell) => (cell ?? '').replace(/\n/g, ' '));
+  }
+}
+
+const indent = (text: string, first: string, rest: string): string => text.split('\n').map((line, at) => ((at === 0 ? first : line === '' ? rest.trimEnd() : rest) + line)).join('\n');
+
+/** Columns a text takes: wide East Asian characters take two, combining marks none. */
+function width(text: string): number {
+  let columns = 0;
+  for (const character of text) columns += /\p{M}/u.test(character) ? 0 : /[\u1100-\u115F\u2E80-\uA4CF\uAC00-\uD7A3\uF900-\uFAFF\uFE30-\uFE6F\uFF00-\uFF60\uFFE0-\uFFE6]/u.test(character) ? 2 : 1;
+  return columns;
+}
+
+function pad(text: string, columns: number, align: Align): string {
+  const left = columns - width(text);
+  if (align === 'right') return ' '.repeat(left) + text;
+  if (align === 'center') return ' '.repeat(left >> 1) + text + ' '.repeat(left - (left >> 1));
+  return text + ' '.repeat(left);
+}

@@ -1,0 +1,337 @@
+/**
+ * Writes lines: leaves become output in one of several dialects, and where something was left out the
+ * white space around it is joined (clean joins, engine notes, section 3).
+ */
+import { closeDirections, escapeHtml } from '../compile/escape.js';
+import type { Leaf, Line, MarkPiece, Origin, Slot, SpliceLeaf, Test, TextLeaf, ValueLeaf } from '../compile/program.js';
+import { error, type Finding } from '../findings/finding.js';
+import { safeUrl } from '../values/address.js';
+import type { Value } from '../values/index.js';
+import type { Frame } from './frame.js';
+
+/** `html` with form; `text` and `plain` without, `plain` in one line; `url` for what a link leads to. */
+export type Dialect = 'html' | 'text' | 'plain' | 'url';
+
+/** A stretch of output, in UTF-16 units, and where it comes from. */
+export interface Stretch { readonly from: number; readonly to: number; readonly origin: Origin }
+
+/** What a rendering collects while it writes. */
+export interface Collected {
+  readonly findings: Finding[];
+  /** Keys of missing required values, in order. */
+  readonly blanks: Set<string>;
+  readonly trace: Stretch[] | undefined;
+  /** True for proofs: placeholders, blanks and what is left out are marked in the HTML. */
+  readonly proof: boolean;
+  signed: boolean;
+}
+
+const NO_MARKS: readonly MarkPiece[] = [];
+const CLOSE_UP = new Set([',', '.', ';', ':', '!', '?']);
+const SPACED = new Set([';', ':', '!', '?']);
+
+export class LineWriter {
+  out = '';
+  private marks: readonly MarkPiece[] = NO_MARKS;
+  /** For each open link: where its words began, and its address. */
+  private readonly links: { at: number; href: string }[] = [];
+  private waiting = '';
+  private seam = false;
+  private emitted = false;
+  private anything = false;
+  private leftOut = false;
+  private everLeftOut = false;
+  private breaks = 0;
+
+  constructor(private readonly frame: Frame, private readonly dialect: Dialect, private readonly collected: Collected, private readonly offset = 0) {}
+
+  /** Writes a line's leaves. */
+  line(line: Line): void {
+    const { leaves } = line;
+    for (let index = 0; index < leaves.length; index += 1) {
+      const leaf = leaves[index] as Leaf;
+      if (leaf.tests.length > 0 && !this.kept(leaf.tests)) this.vanish(leaf);
+      else if (leaf.kind === 'text') this.text(leaf, line.spacesPunctuation);
+      else if (leaf.kind === 'value') this.value(leaf);
+      else this.other(leaf);
+    }
+  }
+
+  /** Ends the line: undefined if leaving out has emptied it. */
+  finish(): string | undefined {
+    this.endSegment();
+    const emptiedLast = !this.emitted && this.leftOut;
+    if (emptiedLast && this.breaks > 0) this.breaks -= 1;
+    this.flushBreaks();
+    this.shift(NO_MARKS);
+    return !this.anything && this.everLeftOut ? undefined : this.out;
+  }
+
+  private kept(tests: readonly Test[]): boolean {
+    for (let index = 0; index < tests.length; index += 1) {
+      const test = tests[index] as Test;
+      noteCondition(this.frame, test, this.collected);
+      if (!this.frame.holds(test)) return false;
+    }
+    return true;
+  }
+
+  private vanish(leaf: Leaf): void {
+    this.seam = true;
+    this.leftOut = true;
+    this.everLeftOut = true;
+    const last = leaf.tests.at(-1);
+    if (this.collected.proof && this.dialect === 'html' && last) this.out += `<span class="vx-gone" title="left out: ${escapeHtml(last.label)}"></span>`;
+  }
+
+  private endSegment(): void {
+    if (!this.seam && this.waiting !== '') this.put(this.escape(this.waiting));
+    this.waiting = '';
+    this.seam = false;
+  }
+
+  private text(leaf: TextLeaf, spaced: boolean): void {
+    if (leaf.blank) {
+      if (this.seam || leaf.defer) {
+        if (!this.seam) this.shift(leaf.marks);
+        this.waiting += leaf.text;
+        return;
+      }
+      if (leaf.text === '') return;
+    }
+    if (!this.seam) {
+      this.before(leaf.marks);
+      if (!leaf.defer) return this.emit(leaf, this.dialect === 'html' ? leaf.html : leaf.text);
+      this.emit(leaf, this.escape(leaf.lead) + (this.dialect === 'html' ? leaf.coreHtml : leaf.core));
+      this.waiting = leaf.trail;
+      return;
+    }
+    const space = this.joint(this.waiting + leaf.lead, leaf.core.charAt(0), spaced);
+    this.before(leaf.marks, space);
+    this.emit(leaf, (this.dialect === 'html' ? leaf.coreHtml : leaf.core) + (leaf.defer ? '' : this.escape(leaf.trail)));
+    if (leaf.defer) this.waiting = leaf.trail;
+  }
+
+  /** What becomes of the white space on the two sides of a seam. */
+  private joint(space: string, next: string, spaced: boolean): string {
+    if (!this.emitted || space === '') return '';
+    if (CLOSE_UP.has(next)) {
+      if (!spaced || !SPACED.has(next)) return '';
+      return /[\u00A0\u202F]/.exec(space)?.[0] ?? ' ';
+    }
+    return space.includes(' ') ? ' ' : space.charAt(0);
+  }
+
+  /** Everything due before words: breaks, waiting white space, changes of marks. */
+  private before(marks: readonly MarkPiece[], space?: string): void {
+    this.flushBreaks();
+    if (space !== undefined) {
+      if (space !== '') this.put(this.escape(space));
+    } else if (this.waiting !== '') this.put(this.escape(this.waiting));
+    this.waiting = '';
+    this.seam = false;
+    this.shift(marks);
+    this.emitted = true;
+    this.anything = true;
+  }
+
+  private flushBreaks(): void {
+    for (; this.breaks > 0; this.breaks -= 1) this.out += this.dialect === 'html' ? '<br>' : this.dialect === 'text' ? '\n' : ' ';
+  }
+
+  private put(text: string): void {
+    this.flushBreaks();
+    this.out += text;
+  }
+
+  private emit(leaf: Leaf, text: string): void {
+    if (this.collected.trace) {
+      const from = this.offset + this.out.length;
+      this.collected.trace.push({ from, to: from + text.length, origin: leaf.origin });
+    }
+    this.out += text;
+  }
+
+  private escape(text: string): string {
+    return this.dialect === 'html' ? escapeHtml(text).replace(/ {2,}/g, (run) => `${'&nbsp;'.repeat(run.length - 1)} `).replace(/\u00A0/g, '&nbsp;') : text;
+  }
+
+  private value(leaf: ValueLeaf): void {
+    const value = this.frame.read(leaf.read);
+    if (value === undefined) return this.missing(leaf);
+    if (leaf.weekday !== undefined) this.compareWeekday(leaf, String(value));
+    if (leaf.wordings) return this.wording(leaf, value, leaf.wordings);
+    const text = closeDirections(leaf.format(value));
+    if (text === '') return this.gap();
+    this.words(leaf, text);
+  }
+
+  private words(leaf: Leaf, text: string, blank?: string): void {
+    this.before(leaf.marks, this.seam ? this.joint(this.waiting, '', false) : undefined);
+    if (this.dialect === 'html') {
+      let html = escapeHtml(text);
+      if (leaf.kind === 'value' && text.includes('\n')) html = leaf.breaks ? html.replace(/\n/g, '<br>') : html.replace(/\n+/g, ' ');
+      if (!this.collected.proof) return this.emit(leaf, html);
+      this.out += `<span ${blank ? `class="vx-blank" data-blank="${escapeHtml(blank)}"` : 'class="vx-value"'} data-of="${escapeHtml(leaf.origin.variable ?? '')}">`;
+      this.emit(leaf, html);
+      this.out += '</span>';
+    } else if (this.dialect === 'url') {
+      this.emit(leaf, this.out === '' ? text : encodeURIComponent(text).replace(/%40/g, '@'));
+    } else {
+      this.emit(leaf, this.dialect === 'text' && leaf.kind === 'value' && leaf.breaks ? text : text.replace(/\s*\n+\s*/g, ' '));
+    }
+  }
+
+  private missing(leaf: ValueLeaf): void {
+    const waiting = noteMissing(this.frame, leaf, this.collected);
+    if (waiting) return this.words(leaf, `[${leaf.label}]`, waiting);
+    if (leaf.fallback !== '') return this.words(leaf, leaf.fallback);
+    this.gap();
+  }
+
+  private gap(): void {
+    this.seam = true;
+    this.leftOut = true;
+    this.everLeftOut = true;
+  }
+
+  private wording(leaf: ValueLeaf, value: Value, wordings: ReadonlyMap<string, Line>): void {
+    const one = (key: string): void => {
+      const line = wordings.get(key);
+      if (!line) return this.words(leaf, closeDirections(leaf.format(leaf.join ? [key] : key)));
+      this.splice(line, leaf.marks);
+    };
+    if (typeof value === 'string') return one(value);
+    const keys = value as readonly string[];
+    let next = 0;
+    for (const piece of leaf.join?.formatToParts(keys) ?? []) {
+      if (piece.type === 'element') one(keys[next++] as string);
+      else this.words(leaf, piece.value);
+    }
+  }
+
+  /** Writes another line's leaves here, under the marks of this place as well as their own. */
+  private splice(line: Line, marks: readonly MarkPiece[]): void {
+    if (marks.length === 0) return this.line(line);
+    this.line({ ...line, leaves: line.leaves.map((leaf) => ({ ...leaf, marks: [...marks, ...leaf.marks.filter((mark) => !marks.includes(mark))] })) });
+  }
+
+  private other(leaf: Exclude<Leaf, TextLeaf | ValueLeaf>): void {
+    switch (leaf.kind) {
+      case 'break': {
+        this.endSegment();
+        const emptied = !this.emitted && this.leftOut;
+        if (!emptied) this.breaks += 1;
+        this.emitted = false;
+        this.leftOut = false;
+        return;
+      }
+      case 'image': {
+        const alt = plainLine(leaf.alt, this.frame, this.collected);
+        this.before(leaf.marks, this.seam ? this.joint(this.waiting, '', false) : undefined);
+        return this.emit(leaf, this.dialect === 'html' ? `<img src="${escapeHtml(leaf.src)}" alt="${escapeHtml(alt)}" style="${leaf.style}">` : alt);
+      }
+      case 'splice':
+        return this.spliced(leaf);
+    }
+  }
+
+  private spliced(leaf: SpliceLeaf): void {
+    if (leaf.signature && !maySign(this.collected)) return this.gap();
+    const html = leaf.lang !== undefined && this.dialect === 'html';
+    if (html) this.before(leaf.marks, this.seam ? this.joint(this.waiting, '', false) : undefined);
+    if (html) this.out += `<span lang="${escapeHtml(leaf.lang ?? '')}">`;
+    this.splice(leaf.line, leaf.marks);
+    if (html) {
+      this.shift(leaf.marks);
+      this.out += '</span>';
+    }
+  }
+
+  /** Closes and opens marks so that `marks` are in force. */
+  private shift(marks: readonly MarkPiece[]): void {
+    if (marks === this.marks || (marks.length === 0 && this.marks.length === 0)) return;
+    let shared = 0;
+    while (shared < marks.length && shared < this.marks.length && marks[shared] === this.marks[shared]) shared += 1;
+    for (let index = this.marks.length - 1; index >= shared; index -= 1) this.closeMark(this.marks[index] as MarkPiece);
+    for (let index = shared; index < marks.length; index += 1) this.openMark(marks[index] as MarkPiece);
+    this.marks = marks;
+  }
+
+  private openMark(piece: MarkPiece): void {
+    if (!piece.href) {
+      if (this.dialect === 'html') this.out += piece.open;
+      return;
+    }
+    const href = this.address(piece.href);
+    if (this.dialect === 'html') this.out += href === '' ? '<a>' : piece.open.startsWith('<') ? piece.open : `<a href="${escapeHtml(href)}"${piece.open}`;
+    this.links.push({ at: this.out.length, href });
+  }
+
+  private closeMark(piece: MarkPiece): void {
+    if (this.dialect === 'html') this.out += piece.close;
+    if (!piece.href) return;
+    const link = this.links.pop();
+    if (this.dialect !== 'text' || !link || link.href === '') return;
+    const words = this.out.slice(link.at);
+    const bare = link.href.replace(/^mailto:|^tel:/, '');
+    // Words that are the address need not say it twice.
+    if (words !== link.href && words !== bare) this.out += ` (${bare})`;
+  }
+
+  /** What a link leads to, or nothing if that is no safe address. */
+  private address(line: Line): string {
+    const blanks = this.collected.blanks.size;
+    const writer = new LineWriter(this.frame, 'url', { ...this.collected, trace: undefined, proof: false });
+    writer.line(line);
+    const href = writer.finish() ?? '';
+    if (this.collected.blanks.size > blanks || href === '') return '';
+    if (safeUrl(href)) return href;
+    this.collected.findings.push(error('unsafe-link', `A link would lead to “${href.slice(0, 60)}”.`));
+    return '';
+  }
+
+  private compareWeekday(leaf: ValueLeaf, day: string): void {
+    const actual = new Date(`${day}T00:00:00Z`).getUTCDay();
+    if (actual === leaf.weekday || Number.isNaN(actual)) return;
+    const { text, path } = leaf.origin;
+    const name = new Intl.DateTimeFormat(this.frame.program.locale, { weekday: 'long', timeZone: 'UTC' }).format(Date.parse(`${day}T00:00:00Z`));
+    this.collected.findings.push({ code: 'weekday-mismatch', level: 'warning', message: `${leaf.label} is a ${name}, and another weekday is written before it.`, place: text === this.frame.program.name ? { path } : { text, path } });
+  }
+}
+
+/** True for the first signature of a message; later ones are left out. */
+export function maySign(collected: Collected): boolean {
+  const first = !collected.signed;
+  collected.signed = true;
+  return first;
+}
+
+/** Notes the required values that a missing value is or waits for; the first key, if it is a blank. */
+function noteMissing(frame: Frame, leaf: ValueLeaf, collected: Collected): string | undefined {
+  if (leaf.read.from === 'slot' && leaf.read.slot.variable.value !== undefined) return addBlanks(frame.waitsFor(leaf.read.slot), collected);
+  if (!leaf.required) return undefined;
+  const key = leaf.read.from === 'column' ? leaf.read.list.key : leaf.read.key;
+  collected.blanks.add(key);
+  return key;
+}
+
+/** Notes the required values that only govern: what a condition asks and has not been told. */
+export function noteCondition(frame: Frame, test: Test, collected: Collected): void {
+  if (test.read.from !== 'slot' || frame.read(test.read) !== undefined) return;
+  const { slot } = test.read;
+  if (slot.variable.value !== undefined) addBlanks(frame.waitsFor(slot), collected);
+  else if (slot.variable.required) collected.blanks.add(slot.key);
+}
+
+function addBlanks(slots: readonly Slot[], collected: Collected): string | undefined {
+  for (const slot of slots) collected.blanks.add(slot.key);
+  return slots[0]?.key;
+}
+
+/** A line without form, in one line: subjects, addresses, file names, alternative texts. */
+export function plainLine(line: Line, frame: Frame, collected: Collected): string {
+  const writer = new LineWriter(frame, 'plain', { ...collected, trace: undefined });
+  writer.line(line);
+  return writer.finish() ?? '';
+}
