@@ -10,7 +10,7 @@ import { LineCompiler, textLeaf } from './line.js';
 import type { BlockUnit, Governed, ItemUnit, Leaf, Line, MarkPiece, Origin, Program, Read, RowUnit, Slot, Test, Unit } from './program.js';
 import { column, declarationOf, type Scope } from './scope.js';
 import { bindExpressions, bindSlot, checkDeclaration, clash, makeSlots } from './slots.js';
-import { fitsLine, inclusionsOf, MAX_INCLUSION_DEPTH, MAX_INCLUSIONS, neverBoth, TextUnit, type Declaration, type Library } from './texts.js';
+import { fitsLine, inclusionsOf, MAX_INCLUSION_DEPTH, MAX_INCLUSIONS, neverBoth, severalIn, TextUnit, type Declaration, type Library } from './texts.js';
 import { conditionInWords } from './wording.js';
 
 export interface CompileOptions {
@@ -170,7 +170,7 @@ export class Compilation {
         this.findings.push(error('unknown-block', `There is no block “${name}”.`, at));
         continue;
       }
-      if (inline && !fitsLine(bodyOf(included.document))) this.findings.push(error('block-in-line', `“${name}” is more than one paragraph, so it cannot stand inside a line.`, at));
+      if (inline && !fitsLine(included.document)) this.findings.push(error('block-in-line', `“${name}” is more than one paragraph, so it cannot stand inside a line.`, at));
       const inner = new Map(shadows);
       for (const repeat of repeats) for (const each of unit.variables.get(repeat.of)?.columns ?? []) inner.set(each.key, each);
       this.link(included, depth + 1, [...chain, name], inner);
@@ -397,8 +397,9 @@ export class Compilation {
   }
 
   private judgeSignatures(): void {
+    const several = severalIn(this.declarations.map(({ variable }) => variable));
     this.signatures.forEach((use, index) => {
-      const other = this.signatures.slice(0, index).find((each) => !each.conditions.some((a) => use.conditions.some((b) => neverBoth(a, b))));
+      const other = this.signatures.slice(0, index).find((each) => !each.conditions.some((a) => use.conditions.some((b) => neverBoth(a, b, several))));
       if (other) this.findings.push(error('two-signatures', `A message carries one signature: “${other.name}” stands there already, so “${use.name}” is left out.`, use.path.length > 0 ? use.unit.place({ path: use.path }) : { attribute: 'signature' }));
     });
   }

@@ -109,7 +109,7 @@ export function inclusionsOf(document: TextDocument): { name: string; path: read
 }
 
 /** True if a text can stand inside a line: one paragraph at most comes out, whatever is kept. */
-export function fitsLine(blocks: readonly Block[]): boolean {
+export function fitsLine(document: TextDocument): boolean {
   const paragraphs: Condition[][] = [];
   const gather = (children: readonly Block[], conditions: readonly Condition[]): boolean =>
     children.every((block) => {
@@ -117,17 +117,29 @@ export function fitsLine(blocks: readonly Block[]): boolean {
       if (block.type === 'paragraph') return paragraphs.push([...conditions]) > 0;
       return block.type === 'passage' && gather(block.content, [...conditions, block.attrs]);
     });
-  if (!gather(blocks, [])) return false;
-  return paragraphs.length > 0 && paragraphs.every((a, i) => paragraphs.slice(i + 1).every((b) => a.some((left) => b.some((right) => neverBoth(left, right)))));
+  if (!gather(bodyOf(document), [])) return false;
+  const several = severalIn(document.attrs.variables);
+  return paragraphs.length > 0 && paragraphs.every((a, i) => paragraphs.slice(i + 1).every((b) => a.some((left) => b.some((right) => neverBoth(left, right, several)))));
 }
 
-/** True if two conditions never hold together. */
-export function neverBoth(a: Condition, b: Condition): boolean {
+/** Tells which keys are choices of which several options may hold at once. */
+export function severalIn(variables: readonly Variable[]): (key: string) => boolean {
+  const keys = new Set(variables.filter((variable) => variable.type === 'choices').map((variable) => variable.key));
+  return (key) => keys.has(key);
+}
+
+/** True if two conditions never hold together; `several` says of which choices more than one option may hold. */
+export function neverBoth(a: Condition, b: Condition, several: (key: string) => boolean): boolean {
   if (a.of !== b.of) return false;
   if (a.is.length === 0 && b.is.length === 0) return a.not !== b.not;
-  if (a.not === b.not) return !a.not && a.is.every((key) => !b.is.includes(key));
+  if (a.not === b.not) return !a.not && !several(a.of) && a.is.every((key) => !b.is.includes(key));
   const [kept, left] = a.not ? [b, a] : [a, b];
   return kept.is.every((key) => left.is.includes(key));
+}
+
+/** True if wherever `outer` holds, `inner` does too. */
+export function implies(outer: Condition, inner: Condition, several: (key: string) => boolean): boolean {
+  return outer.of === inner.of && neverBoth(outer, { ...inner, not: !inner.not }, several);
 }
 
 /** All inclusion targets anywhere in a document. */

@@ -1,0 +1,70 @@
+/** What a check is: one file, one kind of trouble. */
+import type { Finding } from '../findings/finding.js';
+import type { Program } from '../compile/program.js';
+import { childrenOf, visit, type Inline, type TextDocument } from '../template/document.js';
+
+/** What checks look at. */
+export interface CheckContext {
+  readonly document: TextDocument;
+  readonly program: Program;
+  readonly language: string;
+  /** The document's fixed text, line by line. */
+  readonly lines: readonly FixedLine[];
+}
+
+export interface Check {
+  /** Languages it knows, by two letters; it is quiet about all others. Left out, it knows every one. */
+  readonly languages?: readonly string[];
+  run(context: CheckContext): readonly Finding[];
+}
+
+/** A line as a reader meets it: fixed text in one string, with U+FFFC for each thing that is no text. */
+export interface FixedLine {
+  readonly text: string;
+  /** The node the line is the content of; its path leads there. */
+  readonly path: readonly number[];
+  /** The text node at an offset, with the offset inside it. */
+  at(offset: number): { readonly path: readonly number[]; readonly offset: number } | undefined;
+}
+
+/** Stands in for placeholders, images and included blocks. */
+export const OBJECT = '\uFFFC';
+
+const LINES = new Set(['paragraph', 'heading', 'subject', 'start', 'length', 'place', 'address', 'attachment']);
+
+/** The lines of a document: envelope, body and the wordings of options. */
+export function fixedLines(document: TextDocument): FixedLine[] {
+  const lines: FixedLine[] = [];
+  visit(document, (node, path) => {
+    if (LINES.has(node.type)) lines.push(fixedLine(childrenOf(node) as readonly Inline[], path));
+  });
+  for (const variable of document.attrs.variables) for (const option of variable.options ?? []) if (option.wording) lines.push(fixedLine(option.wording, []));
+  return lines;
+}
+
+function fixedLine(nodes: readonly Inline[], path: readonly number[]): FixedLine {
+  const starts: { readonly at: number; readonly index: number; readonly text: boolean }[] = [];
+  let text = '';
+  nodes.forEach((node, index) => {
+    const code = node.marks?.some((mark) => mark.type === 'code') ?? false;
+    starts.push({ at: text.length, index, text: node.type === 'text' && !code });
+    if (node.type === 'text') text += code ? OBJECT : node.text;
+    else if (node.type === 'hardBreak') text += '\n';
+    else if (node.type !== 'inlineComment') text += OBJECT;
+  });
+  return {
+    text,
+    path,
+    at(offset) {
+      const start = starts.findLast((each) => each.at <= offset);
+      return start?.text && path.length > 0 ? { path: [...path, start.index], offset: offset - start.at } : undefined;
+    },
+  };
+}
+
+/** The place of a match in a line. */
+export function placeIn(line: FixedLine, offset: number, length: number): { path: readonly number[]; offset: number; length: number } | { path: readonly number[] } {
+  const at = line.at(offset);
+  return at ? { ...at, length } : { path: line.path };
+}
+

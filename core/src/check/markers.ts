@@ -1,0 +1,71 @@
+/** Old hand-made markers: what people wrote where a value belongs, before they had variables. */
+import type { TypeName } from '../template/variable.js';
+
+export type MarkerKind = 'bracketed' | 'angled' | 'curly' | 'rule' | 'capitals';
+
+/** A marker in a text, in UTF-16 units, with the words inside it (none for a rule). */
+export interface Marker { readonly kind: MarkerKind; readonly start: number; readonly end: number; readonly words: string }
+
+const PATTERNS: readonly (readonly [MarkerKind, RegExp])[] = [
+  ['curly', /\{\{\s*([^{}\n]{1,60}?)\s*\}\}/gu],
+  ['angled', /<<\s*([^<>\n]{1,60}?)\s*>>|«\s*([\p{L}][^«»\n]{0,30}?)\s*»|<((?:[\p{L}][\p{L} _-]{1,40}))>/gu],
+  ['bracketed', /\[\s*([\p{L}][^[\]\n]{0,58}?)\s*\]/gu],
+  ['rule', /_{3,}|\.{5,}|…{2,}/gu],
+];
+
+/** Words that in capitals ask to be replaced. Acronyms are not among them, so that a check need not cry wolf. */
+const CAPITALS = new Set(
+  ('NAME FIRSTNAME LASTNAME SURNAME DATE TIME DAY MONTH YEAR AMOUNT PRICE TOTAL FEE ADDRESS EMAIL PHONE TELEPHONE NUMBER COMPANY ORGANISATION ORGANIZATION SCHOOL CITY TOWN COUNTRY TITLE SUBJECT PLACE VENUE LINK ORDER INVOICE REFERENCE CUSTOMER CLIENT MEMBER VISITOR PLANT GARDEN GATE GUIDE COURSE WORKSHOP ' +
+    'VORNAME NACHNAME DATUM BETRAG ANREDE UHRZEIT ORT PRÉNOM NOM MONTANT HEURE NOMBRE FECHA HORA IMPORTE').split(' '),
+);
+const CAPITAL_RUN = /(?<![\p{L}\p{N}])\p{Lu}{2,}(?:[ _-]\p{Lu}{2,}){0,3}(?![\p{L}\p{N}])/gu;
+
+/** Finds markers in a text, in order, without overlaps. Footnote numbers, links and checkboxes are none. */
+export function findMarkers(text: string): Marker[] {
+  const found: Marker[] = [];
+  const free = (start: number, end: number): boolean => !found.some((other) => start < other.end && end > other.start);
+  for (const [kind, pattern] of PATTERNS) {
+    for (const match of text.matchAll(pattern)) {
+      const words = (match[1] ?? match[2] ?? match[3] ?? '').trim();
+      const end = match.index + match[0].length;
+      // `[words](` is a link, and `[x]` a ticked box.
+      if (kind === 'bracketed' && (text[end] === '(' || /^x$/i.test(words))) continue;
+      if (free(match.index, end)) found.push({ kind, start: match.index, end, words });
+    }
+  }
+  for (const match of text.matchAll(CAPITAL_RUN)) {
+    const end = match.index + match[0].length;
+    const isMarker = match[0].split(/[ _-]/).some((word) => CAPITALS.has(word)) && /\p{Ll}/u.test(text);
+    if (isMarker && free(match.index, end)) found.push({ kind: 'capitals', start: match.index, end, words: match[0].replace(/[_-]/g, ' ') });
+  }
+  return found.sort((a, b) => a.start - b.start);
+}
+
+const GUESSES: readonly (readonly [RegExp, TypeName])[] = [
+  [/\b(e-?mail|mail address)\b/i, 'email'],
+  [/\b(phone|telephone|mobile|tel)\b/i, 'phone'],
+  [/\b(link|url|website|web page)\b/i, 'link'],
+  [/\b(amount|price|fee|cost|total|betrag|montant|importe|deposit)\b/i, 'money'],
+  [/\b(date|day|deadline|datum|fecha|when|until|from)\b/i, 'date'],
+  [/\b(number of|how many|count|party|quantity|people|tickets|seats)\b/i, 'number'],
+];
+
+/** What a marker most likely stands for: type, label, and options for `[he/she]`. */
+export function guessVariable(marker: Marker, before: string): { readonly type: TypeName; readonly label: string; readonly options?: readonly string[] } {
+  const words = marker.words.replace(/[_]+/g, ' ').replace(/\s+/g, ' ').trim();
+  const options = words.split('/').map((option) => option.trim());
+  if (options.length >= 2 && options.length <= 8 && options.every((option) => /^\p{L}[\p{L}\p{N} '’-]{0,40}$/u.test(option))) return { type: 'choice', label: sentence(options.join(' or ')), options };
+  if (words === '') {
+    // A rule says nothing itself; the word before it often does.
+    const hint = /([\p{L}][\p{L}’'-]*)[\s:,]*$/u.exec(before)?.[1] ?? '';
+    const type = GUESSES.find(([pattern]) => pattern.test(hint))?.[1] ?? 'text';
+    return { type, label: hint ? sentence(hint) : 'Value' };
+  }
+  const type = GUESSES.find(([pattern]) => pattern.test(words))?.[1] ?? 'text';
+  return { type, label: sentence(words) };
+}
+
+const sentence = (words: string): string => {
+  const lower = /\p{Ll}/u.test(words) ? words : words.toLowerCase();
+  return lower.charAt(0).toUpperCase() + lower.slice(1);
+};

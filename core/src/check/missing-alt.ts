@@ -1,0 +1,14 @@
+import { advice, type Finding } from '../findings/finding.js';
+import { visit } from '../template/document.js';
+import type { Check } from './check.js';
+
+/** An image that says nothing to those who do not see it. */
+export const missingAlt: Check = {
+  run({ document }) {
+    const findings: Finding[] = [];
+    visit(document, (node, path) => {
+      if (node.type === 'image' && node.attrs.alt.length === 0) findings.push(advice('missing-alt', 'This image has no alternative text.', { path }));
+    });
+    return findings;
+  },
+};

@@ -1,0 +1,23 @@
+/** The template language. Everything other packages may use of it. */
+export * from './findings/finding.js';
+export * from './template/condition.js';
+export * from './template/document.js';
+export * from './template/keys.js';
+export * from './template/variable.js';
+export { normalise, normaliseInline, normaliseLine, sameMark, sortMarks } from './template/normalise.js';
+export * from './values/index.js';
+export { labelOf } from './values/choice.js';
+export { dayFormatter, dayFromNumber, dayIn, dayNumber, isDay } from './values/date.js';
+export { isEmail, isMailbox, safeUrl } from './values/address.js';
+export { escapeHtml } from './compile/escape.js';
+export { compile, type CompileOptions } from './compile/compile.js';
+export { DEFAULT_LOCALE, PLAIN_HOUSE, type Fact, type House } from './compile/house.js';
+export type { Line, Origin, Program, Slot } from './compile/program.js';
+export { namesIncluded, type Library } from './compile/texts.js';
+export { conditionInWords } from './compile/wording.js';
+export { render, renderHtml, type Envelope, type Fields, type Message, type RenderInput, type RenderOptions, type Stretch } from './render/render.js';
+export type { Source } from './render/frame.js';
+export { direction, htmlStyles } from './render/html.js';
+export { questions, type Question } from './questions/questions.js';
+export { check, checkProgram } from './check/index.js';
+export { findMarkers, guessVariable, type Marker, type MarkerKind } from './check/markers.js';
