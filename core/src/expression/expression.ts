@@ -1,5 +1,6 @@
 /** Compiles expressions of the Common Expression Language, checked against the variables they may use. */
 import { Environment } from '@marcbachmann/cel-js';
+import { isKey, isReserved } from '../template/keys.js';
 import type { TypeName, Variable } from '../template/variable.js';
 import { valueType, type Value } from '../values/index.js';
 import { registerFunctions, type ExpressionRuntime } from './functions.js';
@@ -42,7 +43,8 @@ export class ExpressionCompiler {
     this.env.registerVariable('sender', 'map<string, string>');
     for (const key of scope.keys) {
       const variable = scope.lookup(key);
-      if (variable) this.env.registerVariable(key, this.typeOf(variable));
+      // A key that means something else in expressions is a finding of its own, and no name here.
+      if (variable && isKey(key) && !isReserved(key)) this.env.registerVariable(key, this.typeOf(variable));
     }
     for (const [fact, type] of scope.facts) this.env.registerVariable(factName(fact), valueType(type).expressionType);
   }
@@ -50,7 +52,7 @@ export class ExpressionCompiler {
   private typeOf(variable: Variable): string {
     if (variable.type !== 'list') return valueType(variable.type).expressionType;
     // Lists with equal columns have one type, so that a filtered list can be assigned to another.
-    const fields = Object.fromEntries((variable.columns ?? []).filter((column) => column.type !== 'list').map((column) => [column.key, valueType(column.type).expressionType]));
+    const fields = Object.fromEntries((variable.columns ?? []).filter((column) => column.type !== 'list' && isKey(column.key) && !isReserved(column.key)).map((column) => [column.key, valueType(column.type).expressionType]));
     const signature = JSON.stringify(Object.entries(fields).sort());
     let name = this.rowTypes.get(signature);
     if (!name) {

@@ -1,7 +1,7 @@
 /** Writes a body as HTML: self-contained, styles inline, with what mail programs keep. */
 import { escapeHtml } from '../compile/escape.js';
 import type { HouseStyle } from '../compile/house.js';
-import type { BlockUnit, Governed, ItemUnit, RowUnit, Unit } from '../compile/program.js';
+import type { BlockUnit, Governed, ItemUnit, Line, RowUnit, Unit } from '../compile/program.js';
 import type { Frame } from './frame.js';
 import { LineWriter, maySign, type Collected } from './writer.js';
 import { walk } from './walk.js';
@@ -84,12 +84,10 @@ export class HtmlWriter {
       case 'line': {
         const { tag, line } = unit;
         const open = `<${tag}${this.attributes(unit, styles[tag])}>`;
-        const from = this.collected.trace?.length;
-        const writer = new LineWriter(this.frame, 'html', this.collected, this.out.length + open.length);
-        writer.line(line);
-        const html = writer.finish();
-        if (html !== undefined) this.out += `${open}${html === '' ? '<br>' : html}</${tag}>`;
-        else if (from !== undefined) this.collected.trace?.splice(from);
+        const takeBack = this.mark();
+        const html = this.line(line, this.out.length + open.length);
+        if (html === undefined) takeBack();
+        else this.out += `${open}${html === '' ? '<br>' : html}</${tag}>`;
         return;
       }
       case 'code':
@@ -117,13 +115,31 @@ export class HtmlWriter {
     }
   }
 
+  /** Remembers where the output stands, trace included; calling the result takes back what came after. */
+  private mark(): () => void {
+    const { out } = this;
+    const stretches = this.collected.trace?.length ?? 0;
+    return () => {
+      this.out = out;
+      if (this.collected.trace) this.collected.trace.length = stretches;
+    };
+  }
+
+  /** A line's HTML; undefined if leaving out has emptied it. */
+  private line(line: Line, at: number): string | undefined {
+    const writer = new LineWriter(this.frame, 'html', this.collected, at);
+    writer.line(line);
+    return writer.finish();
+  }
+
   /** Writes a container, and takes it back if nothing came of what it held. */
   private around(open: string, close: string, inside: () => void): void {
-    const start = this.out;
+    const takeBack = this.mark();
     this.out += open;
-    const length = this.out.length;
+    const { length } = this.out;
     inside();
-    this.out = this.out.length === length ? start : this.out + close;
+    if (this.out.length === length) takeBack();
+    else this.out += close;
   }
 
   private item(item: ItemUnit): void {
@@ -132,15 +148,13 @@ export class HtmlWriter {
     const tight = children.length === 1 && only && 'node' in only && only.node.kind === 'line' && only.node.tag === 'p' ? only.node : undefined;
     this.around(`<li${this.attributes(item, this.styles.item)}>`, '</li>', () => {
       if (!tight) return this.blocks(children);
-      const writer = new LineWriter(this.frame, 'html', this.collected, this.out.length);
-      writer.line(tight.line);
-      this.out += writer.finish() ?? '';
+      this.out += this.line(tight.line, this.out.length) ?? '';
       if (tight.line.leaves.length === 0) this.out += '<br>';
     });
   }
 
   private table(unit: Extract<BlockUnit, { kind: 'table' }>): void {
-    const start = this.out;
+    const takeBack = this.mark();
     this.out += `<table${this.attributes(unit, this.styles.table)}>`;
     if (unit.head) {
       this.out += '<thead>';
@@ -151,26 +165,25 @@ export class HtmlWriter {
     const length = this.out.length;
     walk(unit.rows, this.frame, this.collected, (row) => this.row(row, false));
     // A table whose body rows all went goes with its head.
-    const gone = this.out.length === length && unit.rows.length > 0;
-    this.out = gone ? start : `${this.out}</tbody></table>`;
+    if (this.out.length === length && unit.rows.length > 0) takeBack();
+    else this.out += '</tbody></table>';
   }
 
   private row(row: RowUnit, always: boolean): void {
-    const start = this.out;
+    const takeBack = this.mark();
     this.out += `<tr${this.attributes(row, '')}>`.replace(' style=""', '');
     let emptied = false;
     let filled = always;
     for (const { line, align, head } of row.cells) {
       const tag = head ? 'th' : 'td';
       this.out += `<${tag} style="${head ? this.styles.th : this.styles.td};text-align:${align ?? 'left'}">`;
-      const writer = new LineWriter(this.frame, 'html', this.collected, this.out.length);
-      writer.line(line);
-      const html = writer.finish();
+      const html = this.line(line, this.out.length);
       if (html === undefined) emptied = true;
       else if (html !== '') filled = true;
       this.out += `${html ?? ''}</${tag}>`;
     }
-    this.out = emptied && !filled ? start : `${this.out}</tr>`;
+    if (emptied && !filled) takeBack();
+    else this.out += '</tr>';
   }
 }
 

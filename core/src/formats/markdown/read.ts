@@ -45,10 +45,10 @@ export function readText(source: string): ReadText {
 function readParts(yaml: string, body: string, bodyOffset: number): ReadText {
   // Repeats are numbered while reading, so the lists must be known before the first tag.
   const first = new Reading(new Set());
-  const variables = new VariablesReader(new FrontReader(yaml, first, 1), first).read();
+  const yamlReader = new FrontReader(yaml, first, 1);
+  const variables = new VariablesReader(yamlReader, first).read();
   const reading = new Reading(new Set(variables.list.filter((variable) => variable.type === 'list').map((variable) => variable.key)));
-  const reader = new TopReader(new FrontReader(yaml, new Reading(new Set()), 1), reading);
-  const { front, parts, lines } = reader.read();
+  const { front, parts, lines } = new TopReader(yamlReader, reading).read();
   const blocks = readBody(body, reading, bodyOffset);
   lines.set('body', bodyOffset + 1);
   const remarks = { ...variables.remarks, ...front.remarks };

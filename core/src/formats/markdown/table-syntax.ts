@@ -14,9 +14,6 @@ export function splitRow(line: string): string[] {
     if (text[i] === '\\' && text[i + 1] === '|') {
       cell += '|';
       i += 1;
-    } else if (text[i] === '\\' && text[i + 1] === '\\') {
-      cell += '\\\\';
-      i += 1;
     } else if (text[i] === '|') {
       cells.push(cell.trim());
       cell = '';

@@ -31,7 +31,8 @@ function writeBlock(block: Block, otherMarker: boolean): string {
     case 'paragraph':
       return writeParagraph(block.content);
     case 'heading':
-      return `${'#'.repeat(block.attrs.level)} ${oneLine(block.content)}`.trimEnd();
+      // Number signs at the end of a heading would be taken for its closing.
+      return `${'#'.repeat(block.attrs.level)} ${oneLine(block.content).replace(/#(?=#*$)/g, '\\#')}`.trimEnd();
     case 'codeBlock':
       return writeCode(block.content?.map((node) => node.text).join('') ?? '', block.attrs.language);
     case 'horizontalRule':
@@ -87,7 +88,7 @@ function writeInline(nodes: readonly Inline[], style: Style, mayBreak = true): s
     open: (mark) => delimiter(mark, style, true),
     close: (mark) => delimiter(mark, style, false),
   });
-  return text.split(BREAK).map(lineStart).join(hard);
+  return text.split(BREAK).map(mayBreak ? lineStart : lineEdges).join(hard);
 
   function leaf(node: Inline, before: Inline | undefined): string {
     switch (node.type) {
@@ -155,8 +156,13 @@ function lineStart(line: string): string {
   return line
     .replace(/^(#{1,6}(?=\s|$)|[+>=|:-])/, '\\$1')
     .replace(/^(\d{1,9})([.)])(?=\s|$)/, '$1\\$2')
-    .replace(/^ +| +$/g, (spaces) => '&#32;'.repeat(spaces.length));
+    .replace(EDGES, entities);
 }
+
+const EDGES = /^ +| +$/g;
+const entities = (spaces: string): string => '&#32;'.repeat(spaces.length);
+/** Spaces at the ends of a line would be trimmed. */
+const lineEdges = (line: string): string => line.replace(EDGES, entities);
 
 function writeCode(text: string, language: string | null): string {
   const longest = Math.max(2, ...[...text.matchAll(/^\s*(`+)/gm)].map((run) => (run[1] as string).length));
@@ -189,7 +195,8 @@ function governed<N extends { readonly attrs: { readonly when: readonly Conditio
 function writeList(list: List, otherMarker: boolean): string {
   return governed<ListItem>(list.content, (item, index) => {
     const marker = list.type === 'bulletList' ? (otherMarker ? '* ' : '- ') : `${list.attrs.start + index}${otherMarker ? ')' : '.'} `;
-    const text = writeBody(item.content);
+    // Behind a marker, a rule of dashes would make a rule of the whole line.
+    const text = writeBody(item.content).replace(/^---(?=\n|$)/, '___');
     return prefix(text, marker, ' '.repeat(marker.length));
   });
 }

@@ -1,0 +1,89 @@
+/** A folder of texts in the file format, found by name wherever they lie below it. */
+import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
+import { basename, dirname, join, relative, resolve } from 'node:path';
+import { error, placeInWords, type Finding, type Library, type TextDocument } from '@vocabula/core';
+import { readText, type ReadText } from '@vocabula/core/markdown';
+import { UsageError } from './arguments.js';
+
+export interface LoadedText extends ReadText { readonly file: string; readonly name: string }
+
+/** A finding as the command line prints it. */
+export interface Printed { readonly file: string; readonly code: string; readonly level: string; readonly message: string; readonly where: string }
+
+const SKIPPED = new Set(['node_modules', '.git', 'assets']);
+
+/** The .md files at or below a path, in order. */
+export function templateFiles(path: string): string[] {
+  if (!existsSync(path)) throw new UsageError(`there is no ${path}`);
+  if (!statSync(path).isDirectory()) return [path];
+  return readdirSync(path, { withFileTypes: true })
+    .filter((entry) => !SKIPPED.has(entry.name) && !entry.isSymbolicLink())
+    .sort((a, b) => (a.name < b.name ? -1 : 1))
+    .flatMap((entry) => (entry.isDirectory() ? templateFiles(join(path, entry.name)) : entry.name.endsWith('.md') ? [join(path, entry.name)] : []));
+}
+
+export const nameOf = (file: string): string => basename(file).replace(/\.md$/, '');
+
+/** Reads texts by name, each once. */
+export class FolderLibrary implements Library {
+  private readonly files = new Map<string, string>();
+  private readonly loaded = new Map<string, LoadedText>();
+  readonly findings: { file: string; finding: Finding }[] = [];
+
+  constructor(root: string) {
+    for (const file of existsSync(root) ? templateFiles(root) : []) {
+      const name = nameOf(file);
+      const other = this.files.get(name);
+      if (other !== undefined) this.findings.push({ file, finding: error('bad-file', `There is another text of this name: ${relative(root, other)}.`, { line: 1 }) });
+      else this.files.set(name, file);
+    }
+  }
+
+  /** The folder that is searched when none is named. */
+  static rootFor(path: string, named: string | undefined): string {
+    if (named !== undefined && !(existsSync(named) && statSync(named).isDirectory())) throw new UsageError(`there is no folder ${named}`);
+    return named ?? (existsSync(path) && statSync(path).isDirectory() ? path : dirname(resolve(path)));
+  }
+
+  /** Reads a file, whether it lies in the library or not; it is then what its name means. */
+  load(file: string): LoadedText {
+    const name = nameOf(file);
+    const known = this.loaded.get(name);
+    if (known && resolve(known.file) === resolve(file)) return known;
+    let source: string;
+    try {
+      source = readFileSync(file, 'utf8');
+    } catch {
+      throw new UsageError(`cannot read ${file}`);
+    }
+    const text = { ...readText(source), file, name };
+    if (!known) this.loaded.set(name, text);
+    return text;
+  }
+
+  text(name: string): LoadedText | undefined {
+    const file = this.files.get(name);
+    return this.loaded.get(name) ?? (file === undefined ? undefined : this.load(file));
+  }
+
+  get(name: string): TextDocument | undefined {
+    return this.text(name)?.document;
+  }
+
+  /** A finding with its file and, where it can be told, its line. */
+  print(finding: Finding, file: string): Printed {
+    const { place } = finding;
+    const text = place.text === undefined ? [...this.loaded.values()].find((each) => each.file === file) : this.text(place.text);
+    const line = place.line ?? (place.variable !== undefined ? text?.map.lineOfVariable(place.variable, place.attribute) : undefined) ?? (place.path ? text?.map.lineOf(place.path) : undefined);
+    return {
+      file: text?.file ?? file,
+      code: finding.code,
+      level: finding.level,
+      message: finding.message,
+      where: placeInWords({ ...place, text: undefined, ...(line === undefined ? {} : { line }) }),
+    };
+  }
+}
+
+/** A finding in one line. */
+export const printedLine = (finding: Printed): string => `${finding.file}${finding.where ? `: ${finding.where}` : ''}: ${finding.level} ${finding.code}: ${finding.message}`;

@@ -1,0 +1,58 @@
+/** `render`: one message a recipient. */
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { compile, dayNumber, render as renderMessage, type Message } from '@vocabula/core';
+import { toEml } from '@vocabula/mail';
+import { oneOf, UsageError, type Call } from './arguments.js';
+import { readObject, readRecipients, readToday } from './inputs.js';
+import { FolderLibrary, nameOf, printedLine } from './library.js';
+
+const ENDINGS = { text: 'txt', html: 'html', eml: 'eml', json: 'json' } as const;
+
+export async function render(call: Call): Promise<number> {
+  const as = oneOf(call, 'as', ['text', 'html', 'eml', 'json']);
+  const [path = ''] = call.paths;
+  const option = (name: string): string | undefined => call.options[name] as string | undefined;
+  const library = new FolderLibrary(FolderLibrary.rootFor(path, option('library')));
+  const text = library.load(path);
+  const recipients = readRecipients(option('recipients'));
+  const sender = readObject(option('sender'), 'the sender');
+  const answers = readObject(option('answers'), 'the answers');
+  const out = option('out');
+  if (recipients.length > 1 && as !== 'json' && out === undefined) throw new UsageError(`render: ${recipients.length} recipients need --out DIR, or --as json`);
+
+  const { front } = text.document.attrs;
+  const signature = sender[front.purpose === 'reply' ? 'reply_signature' : 'signature'];
+  const program = compile(text, { library, senderSignature: typeof signature === 'string' && signature !== '' ? signature : undefined });
+  const today = readToday(call, front.timezone);
+  const messages = recipients.map((recipient) => renderMessage(program, { recipient, sender, answers, today }));
+
+  const errors = [...program.texts.flatMap((name) => library.text(name)?.findings.map((finding) => ({ finding, file: library.text(name)?.file ?? path })) ?? []), ...program.findings.map((finding) => ({ finding, file: path }))].filter(({ finding }) => finding.level === 'error');
+  for (const { finding, file } of errors) process.stderr.write(`${printedLine(library.print(finding, file))}\n`);
+
+  if (as === 'json') {
+    const json = JSON.stringify(messages.map((message, index) => printed(message, index, (finding) => library.print(finding, path))), null, 2);
+    if (out === undefined) process.stdout.write(`${json}\n`);
+    else write(out, `${nameOf(path)}.json`, `${json}\n`);
+    return errors.length > 0 ? 1 : 0;
+  }
+  // Noon of the given day, so that the same inputs give the same bytes.
+  const date = new Date(dayNumber(today) * 86_400_000 + 43_200_000);
+  const from = typeof sender.email === 'string' ? (typeof sender.name === 'string' ? `${JSON.stringify(sender.name)} <${sender.email}>` : sender.email) : undefined;
+  for (const [index, message] of messages.entries()) {
+    const bytes = as === 'eml' ? await toEml(message, { date, draft: true, ...(from ? { from } : {}) }) : Buffer.from(as === 'html' ? `${message.html}\n` : message.text);
+    if (out === undefined) process.stdout.write(bytes);
+    else write(out, `${nameOf(path)}-${String(index + 1).padStart(String(messages.length).length, '0')}.${ENDINGS[as]}`, bytes);
+  }
+  return errors.length > 0 ? 1 : 0;
+}
+
+function write(folder: string, name: string, content: string | Uint8Array): void {
+  mkdirSync(folder, { recursive: true });
+  writeFileSync(join(folder, name), content);
+}
+
+function printed(message: Message, index: number, print: (finding: Message['findings'][number]) => unknown): object {
+  const { ready, subject, to, cc, bcc, replyTo, html, text, blanks, findings } = message;
+  return { recipient: index + 1, ready, subject, to, cc, bcc, replyTo, html, text, blanks, findings: findings.map(print) };
+}

@@ -1,0 +1,2 @@
+/** Messages as mail: made here, in Node only. */
+export * from './message.js';

@@ -1,0 +1,10 @@
+import vue from '@vitejs/plugin-vue';
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  plugins: [vue()],
+  test: {
+    include: ['{core,mail,contract,server,cli,web}/src/**/*.test.ts'],
+    testTimeout: 60_000,
+  },
+});
