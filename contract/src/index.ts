@@ -1,0 +1,6 @@
+/** Every request and response between the browser and the server. */
+export * from './fills.js';
+export * from './people.js';
+export * from './problem.js';
+export * from './tables.js';
+export * from './texts.js';

@@ -1,0 +1,60 @@
+/** The database: opened, migrated, written through one queue. */
+import { setTimeout as wait } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+import { createClient, type Client } from '@libsql/client';
+import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
+import { migrate } from 'drizzle-orm/libsql/migrator';
+import * as schema from './schema.js';
+
+export type Reader = LibSQLDatabase<typeof schema>;
+export type Writer = Parameters<Parameters<Reader['transaction']>[0]>[0];
+
+/** Milliseconds that the driver itself waits for another process, which blocks this one; the rest is waited for asynchronously. */
+const BUSY_MS = 100;
+const BUSY_TRIES = 40;
+
+export class Database {
+  private queue: Promise<unknown> = Promise.resolve();
+
+  private constructor(readonly read: Reader, private readonly client: Client) {}
+
+  /** Opens and migrates. `url` is a `file:` path, or a libSQL server's address (untested). */
+  static async open(url: string): Promise<Database> {
+    const client = createClient({ url, timeout: BUSY_MS } as Parameters<typeof createClient>[0]);
+    if (url.startsWith('file:')) await patiently(() => client.execute('PRAGMA journal_mode = WAL'));
+    const read = drizzle(client, { schema, casing: 'snake_case' });
+    await patiently(() => migrate(read, { migrationsFolder: fileURLToPath(new URL('../../migrations', import.meta.url)) }));
+    return new Database(read, client);
+  }
+
+  /**
+   * Runs one change as one transaction, after all changes asked for before it. Inside, nothing may be
+   * awaited but the database: concurrent transactions on this driver end in SQLITE_BUSY.
+   */
+  write<T>(change: (writer: Writer) => Promise<T>): Promise<T> {
+    const result = this.queue.then(() => patiently(() => this.read.transaction(change, { behavior: 'immediate' })));
+    this.queue = result.catch(() => undefined);
+    return result;
+  }
+
+  /** Waits for changes under way, then closes. */
+  async close(): Promise<void> {
+    await this.queue;
+    this.client.close();
+  }
+}
+
+/** Tries again while another process holds the database. */
+async function patiently<T>(work: () => Promise<T>): Promise<T> {
+  for (let attempt = 1; ; attempt += 1) {
+    try {
+      return await work();
+    } catch (error) {
+      const busy = /SQLITE_BUSY|database is locked/.test(`${String(error)} ${String((error as { cause?: unknown }).cause ?? '')}`);
+      if (!busy || attempt >= BUSY_TRIES) throw error;
+      await wait(25 + 10 * attempt);
+    }
+  }
+}
+
+export { schema };

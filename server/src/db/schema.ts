@@ -1,0 +1,88 @@
+/** The tables. Frozen documents and handed-over messages are never changed; deleting is a date in the bin. */
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+/** Working copies of templates, blocks and signatures. */
+export const texts = sqliteTable('texts', {
+  name: text().primaryKey(),
+  kind: text({ enum: ['message', 'block', 'signature'] }).notNull(),
+  title: text().notNull(),
+  subject: text().notNull(),
+  call: text(),
+  locale: text(),
+  /** All words of the text, for searching. */
+  words: text().notNull(),
+  document: text().notNull(),
+  revision: integer().notNull(),
+  updatedAt: text().notNull(),
+  binnedAt: text(),
+});
+
+/** Documents as they were when something was begun on them. Versions will be rows of this table too. */
+export const frozen = sqliteTable(
+  'frozen',
+  {
+    id: text().primaryKey(),
+    name: text().notNull(),
+    revision: integer().notNull(),
+    /** SHA-256 of the document, so that one state is kept once. */
+    digest: text().notNull(),
+    document: text().notNull(),
+    createdAt: text().notNull(),
+  },
+  (table) => [uniqueIndex('frozen_name_digest').on(table.name, table.digest)],
+);
+
+/** Sample sets and recipient lists. */
+export const tables = sqliteTable('tables', {
+  id: text().primaryKey(),
+  use: text({ enum: ['sample', 'recipients'] }).notNull(),
+  title: text().notNull(),
+  columns: text().notNull(),
+  updatedAt: text().notNull(),
+  binnedAt: text(),
+});
+
+export const tableRows = sqliteTable(
+  'table_rows',
+  {
+    tableId: text().notNull().references(() => tables.id),
+    position: integer().notNull(),
+    cells: text().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.tableId, table.position] })],
+);
+
+/** Messages being filled, and those handed over. */
+export const fills = sqliteTable(
+  'fills',
+  {
+    id: text().primaryKey(),
+    text: text().notNull(),
+    title: text().notNull(),
+    /** Ids of frozen documents, the template's own first. */
+    frozen: text().notNull(),
+    signature: text(),
+    recipient: text().notNull(),
+    answers: text().notNull(),
+    state: text({ enum: ['unfinished', 'handed over'] }).notNull(),
+    createdAt: text().notNull(),
+    updatedAt: text().notNull(),
+    binnedAt: text(),
+  },
+  (table) => [index('fills_updated').on(table.updatedAt)],
+);
+
+/** What was handed over, as it was. */
+export const handedOver = sqliteTable('handed_over', {
+  id: text().primaryKey(),
+  fillId: text().notNull().references(() => fills.id),
+  way: text({ enum: ['copy', 'draft'] }).notNull(),
+  subject: text().notNull(),
+  recipients: text().notNull(),
+  html: text().notNull(),
+  plain: text().notNull(),
+  at: text().notNull(),
+});
+
+/** The people. One row until accounts exist. */
+export const people = sqliteTable('people', { id: text().primaryKey(), profile: text().notNull(), updatedAt: text().notNull() });

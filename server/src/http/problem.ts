@@ -1,0 +1,47 @@
+/** Problems as answers: a status, a code and words. */
+import type { ErrorRequestHandler, NextFunction, Request, RequestHandler, Response } from 'express';
+import type { Logger } from 'pino';
+import type * as z from 'zod';
+
+export class RequestProblem extends Error {
+  constructor(readonly status: 400 | 403 | 404 | 409 | 413 | 422, readonly code: string, message: string, readonly details?: unknown) {
+    super(message);
+  }
+}
+
+export const notFound = (what: string): RequestProblem => new RequestProblem(404, 'not-found', `There is no such ${what}.`);
+
+/** Parses input at the edge. Throws a 400 that says where it is wrong. */
+export function parsed<S extends z.ZodType>(schema: S, input: unknown): z.output<S> {
+  const result = schema.safeParse(input);
+  if (result.success) return result.data;
+  const [issue] = result.error.issues;
+  const where = issue?.path.join('.');
+  throw new RequestProblem(400, 'bad-request', `${where ? `${where}: ` : ''}${issue?.message ?? 'not understood'}`, result.error.issues.slice(0, 10).map(({ path, message }) => ({ path: path.join('.'), message })));
+}
+
+/** A route whose failures become answers. */
+export function route(handler: (request: Request, response: Response) => Promise<void> | void): RequestHandler {
+  return (request: Request, response: Response, next: NextFunction) => {
+    Promise.resolve(handler(request, response)).catch(next);
+  };
+}
+
+/** The last handler: every error becomes a problem, and only unexpected ones are logged as such. */
+export function problems(log: Logger): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) return next(error);
+    const { status, code, message, details } = describe(error);
+    if (status >= 500) log.error({ err: error, path: request.path }, 'request failed');
+    response.status(status).json({ code, message, ...(details === undefined ? {} : { details }) });
+  };
+}
+
+function describe(error: unknown): { status: number; code: string; message: string; details?: unknown } {
+  if (error instanceof RequestProblem) return error;
+  const { type, status } = error as { type?: string; status?: number };
+  if (type === 'entity.too.large') return { status: 413, code: 'too-large', message: 'This is larger than what is taken.' };
+  if (type === 'entity.parse.failed') return { status: 400, code: 'bad-request', message: 'This is not JSON.' };
+  if (typeof status === 'number' && status >= 400 && status < 500) return { status, code: 'bad-request', message: 'The request could not be understood.' };
+  return { status: 500, code: 'failed', message: 'Something went wrong here. Nothing was changed.' };
+}
