@@ -1,5 +1,5 @@
 import { advice } from '../findings/finding.js';
-import { tagsIn } from '../formats/markdown/index.js';
+import { tagsIn } from '../formats/markdown/tags.js';
 import type { Condition } from '../template/condition.js';
 import { visit, type Inline, type Node, type TextDocument } from '../template/document.js';
 import type { Check } from './check.js';

@@ -1,6 +1,7 @@
 /** Compiles inline content to leaves: what may be left out, and the white space around it, is known before rendering. */
 import { error } from '../findings/finding.js';
-import { readLine, tagsIn } from '../formats/markdown/index.js';
+import { readLine } from '../formats/markdown/line.js';
+import { tagsIn } from '../formats/markdown/tags.js';
 import type { Condition } from '../template/condition.js';
 import type { Inline, Mark } from '../template/document.js';
 import { labelFromKey } from '../template/keys.js';

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import AppRail from './ui/AppRail.vue';
+import CallLine from './ui/CallLine.vue';
+import KeyTable from './ui/KeyTable.vue';
+import { keyOf } from './ui/keys';
+
+const calling = ref(false);
+const showingKeys = ref(false);
+
+function onKey(event: KeyboardEvent): void {
+  if (keyOf(event)?.id !== 'call') return;
+  event.preventDefault();
+  calling.value = true;
+}
+window.addEventListener('keydown', onKey);
+</script>
+
+<template>
+  <div class="app">
+    <AppRail @keys="showingKeys = true" />
+    <RouterView class="place" />
+    <CallLine v-if="calling" @close="calling = false" />
+    <KeyTable v-if="showingKeys" @close="showingKeys = false" />
+  </div>
+</template>
+
+<style scoped>
+.app { display: flex; height: 100vh; }
+.place { flex: 1; min-width: 0; height: 100%; }
+@media (max-width: 899px) {
+  .app { flex-direction: column; }
+  .place { min-height: 0; }
+}
+</style>

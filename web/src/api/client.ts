@@ -1,0 +1,64 @@
+/** The server, as typed calls. Every failure is an `ApiProblem` with words for people. */
+import type {
+  Closure, Conflict, CreateText, Fill, FillSummary, HandedOver, HandOver, Hit, Imported, ImportFiles, Problem, Profile, RecipientHit, Recognised, SaveFill, SaveText, StartFill, StoredTable, TableSummary, TextSummary, Use, WorkingCopy,
+} from '@vocabula/contract';
+
+export class ApiProblem extends Error {
+  constructor(readonly status: number, readonly code: string, message: string, readonly details?: unknown) {
+    super(message);
+  }
+
+  /** Both texts, if this is a conflict. */
+  get conflict(): Conflict | undefined {
+    return this.code === 'stale-revision' ? (this.details as Conflict) : undefined;
+  }
+}
+
+async function call(method: string, path: string, body?: unknown): Promise<Response> {
+  const raw = body instanceof Blob;
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, { method, ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body), headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' } }) });
+  } catch {
+    throw new ApiProblem(0, 'offline', 'The server cannot be reached. What you wrote is still here.');
+  }
+  if (response.ok) return response;
+  const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
+  throw new ApiProblem(response.status, problem?.code ?? 'failed', problem?.message ?? 'Something went wrong.', problem?.details);
+}
+
+const json = async <T>(method: string, path: string, body?: unknown): Promise<T> => (await (await call(method, path, body)).json()) as T;
+const done = async (method: string, path: string, body?: unknown): Promise<void> => void (await call(method, path, body));
+const query = (values: Record<string, string | undefined>): string => new URLSearchParams(Object.entries(values).filter((each): each is [string, string] => each[1] !== undefined)).toString();
+
+export const api = {
+  texts: () => json<TextSummary[]>('GET', '/texts'),
+  text: (name: string) => json<WorkingCopy>('GET', `/texts/${name}`),
+  closure: (name: string) => json<Closure>('GET', `/texts/${name}/closure`),
+  createText: (body: CreateText) => json<WorkingCopy>('POST', '/texts', body),
+  saveText: (name: string, body: SaveText) => json<WorkingCopy>('PUT', `/texts/${name}`, body),
+  importFiles: (body: ImportFiles) => json<Imported[]>('POST', '/texts/import', body),
+  binText: (name: string) => done('DELETE', `/texts/${name}`),
+  restoreText: (name: string) => done('POST', `/texts/${name}/restore`),
+  search: (q: string) => json<Hit[]>('GET', `/texts/search?${query({ q })}`),
+
+  tables: (use?: Use) => json<TableSummary[]>('GET', `/tables?${query({ use })}`),
+  table: (id: string) => json<StoredTable>('GET', `/tables/${id}`),
+  recognise: (file: Blob) => json<Recognised>('POST', '/tables/recognise', file),
+  importTable: (use: Use, title: string, file: Blob, accept: boolean) => json<TableSummary>('POST', `/tables?${query({ use, title, accept: accept ? 'true' : undefined })}`, file),
+  binTable: (id: string) => done('DELETE', `/tables/${id}`),
+  restoreTable: (id: string) => done('POST', `/tables/${id}/restore`),
+  recipients: (q: string) => json<RecipientHit[]>('GET', `/tables/recipients?${query({ q })}`),
+
+  fills: () => json<FillSummary[]>('GET', '/fills'),
+  fill: (id: string) => json<Fill>('GET', `/fills/${id}`),
+  startFill: (body: StartFill) => json<Fill>('POST', '/fills', body),
+  saveFill: (id: string, body: SaveFill) => json<FillSummary>('PUT', `/fills/${id}`, body),
+  binFill: (id: string) => done('DELETE', `/fills/${id}`),
+  restoreFill: (id: string) => done('POST', `/fills/${id}/restore`),
+  handOver: (id: string, body: HandOver) => json<HandedOver>('POST', `/fills/${id}/hand-over`, body),
+  draft: async (id: string, body: HandOver) => (await call('POST', `/fills/${id}/hand-over`, body)).blob(),
+
+  me: () => json<Profile>('GET', '/me'),
+  saveMe: (profile: Profile) => json<Profile>('PUT', '/me', profile),
+};

@@ -1,0 +1,15 @@
+import '@fontsource-variable/commissioner';
+import '@fontsource-variable/literata';
+import './ui/styles.css';
+import { createPinia } from 'pinia';
+import PrimeVue from 'primevue/config';
+import { createApp } from 'vue';
+import App from './App.vue';
+import { router } from './router';
+import { preset } from './ui/theme';
+
+createApp(App)
+  .use(createPinia())
+  .use(router)
+  .use(PrimeVue, { ripple: false, theme: { preset, options: { darkModeSelector: 'none', cssLayer: { name: 'components', order: 'components' } } } })
+  .mount('#app');

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+/** The search line that opens anywhere: call word, title, subject, text. Enter fills. */
+import type { Hit } from '@vocabula/contract';
+import { onMounted, ref, useTemplateRef } from 'vue';
+import { useRouter } from 'vue-router';
+import HitList from './HitList.vue';
+
+const emit = defineEmits<{ close: [] }>();
+const router = useRouter();
+const line = useTemplateRef('line');
+const opener = document.activeElement as HTMLElement | null;
+const query = ref('');
+onMounted(() => line.value?.focus());
+
+function close(): void {
+  emit('close');
+  opener?.focus?.();
+}
+async function choose(hit: Hit): Promise<void> {
+  emit('close');
+  await router.push({ name: 'filling', params: { id: 'new' }, query: { template: hit.name } });
+}
+</script>
+
+<template>
+  <div class="veil" @mousedown.self="close">
+    <section class="sheet call" role="dialog" aria-label="Call line" @keydown.esc.stop="close">
+      <HitList ref="line" v-model="query" label="Find a template" @choose="choose" />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.veil { position: fixed; inset: 0; background: rgb(32 38 46 / 0.15); z-index: 30; }
+.call { width: min(640px, calc(100vw - 32px)); margin: 96px auto 0; }
+</style>

@@ -1,0 +1,3 @@
+<template>
+  <main class="empty"><h1>There is nothing at this address</h1><p>It may have been moved, or the address is not whole.</p><RouterLink to="/catalogue">Go to the catalogue</RouterLink></main>
+</template>

@@ -1,0 +1,19 @@
+<script setup lang="ts">
+import { useNotice } from './notice';
+
+const notice = useNotice();
+</script>
+
+<template>
+  <span v-if="notice.current" class="notice" :class="{ error: notice.current.problem }" role="status">
+    <span>{{ notice.current.problem ? '⚠ ' : '' }}{{ notice.current.words }}</span>
+    <button v-if="notice.current.undo" class="plain" @click="notice.undo()">Undo</button>
+    <button v-else-if="notice.current.problem" class="plain" @click="notice.clear()">Dismiss</button>
+  </span>
+</template>
+
+<style scoped>
+.notice { display: inline-flex; align-items: center; gap: 8px; color: var(--ink); overflow: hidden; text-overflow: ellipsis; }
+.notice.error { color: var(--error); }
+button { height: 20px; font-size: 0.75rem; text-decoration: underline; color: var(--action); }
+</style>

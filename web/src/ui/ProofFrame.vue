@@ -1,0 +1,129 @@
+<script setup lang="ts">
+/**
+ * A rendered message in a frame without scripts. Its content is replaced in place, so that nothing
+ * flickers, and words that just changed are underlined for a moment.
+ */
+import { onMounted, useTemplateRef, watch } from 'vue';
+
+const props = withDefaults(defineProps<{ fragment: string; bodyStyle: string; lang: string; dir: string; title: string; dark?: boolean; focusOf?: string | undefined; pad?: string }>(), { pad: '0' });
+const emit = defineEmits<{ pick: [path: string]; blank: [key: string]; key: [event: KeyboardEvent] }>();
+const frame = useTemplateRef('frame');
+
+const MARKS = `
+  html { color-scheme: light; }
+  body { overflow-wrap: anywhere; }
+  body > :last-child { margin-bottom: 0 !important; }
+  .vx-blank { background: linear-gradient(transparent 58%, #E9B949 58%, #E9B949 92%, transparent 92%); cursor: pointer; }
+  .vx-now { outline: 3px solid #DCE9E6; background-color: #DCE9E6; }
+  .vx-gone { display: inline-block; width: 10px; border-bottom: 1.5px dotted #857D6E; }
+  .vx-left-out { margin: 0 0 14px; color: #5D6470; }
+  .vx-left-out summary { font: 12px/16px sans-serif; display: flex; align-items: center; gap: 8px; cursor: pointer; list-style: none; }
+  .vx-left-out summary::after { content: ''; flex: 1; border-top: 1.5px dotted #857D6E; }
+  .vx-left-out[open] > :not(summary) { opacity: .75; border-left: 1.5px dotted #857D6E; padding-left: 12px !important; }
+  ::highlight(changed) { text-decoration: underline 1.5px; }
+  @media (forced-colors: active) { .vx-blank { outline: 1px solid; } }
+  body.dark { background: #1b1d21; color: #e8e6e1 !important; }
+  body.dark a { color: #9db8e0 !important; }
+`;
+
+function update(): void {
+  const inside = frame.value?.contentDocument;
+  if (!inside?.body) return;
+  if (!inside.head.querySelector('style')) {
+    inside.head.append(Object.assign(inside.createElement('style'), { textContent: MARKS }));
+    inside.addEventListener('click', onClick);
+    inside.addEventListener('keydown', (event) => emit('key', event));
+  }
+  inside.documentElement.lang = props.lang;
+  inside.documentElement.dir = props.dir;
+  inside.body.setAttribute('style', `${props.bodyStyle};padding:${props.pad}`);
+  inside.body.classList.toggle('dark', props.dark ?? false);
+  const before = new Map([...inside.body.children].map((child, index) => [child.getAttribute('data-p') ?? `#${index}`, child.textContent ?? '']));
+  const open = new Set([...inside.querySelectorAll('details[open]')].map((each) => each.getAttribute('data-p')));
+  inside.body.innerHTML = props.fragment;
+  for (const each of inside.querySelectorAll('details')) if (open.has(each.getAttribute('data-p'))) each.open = true;
+  markFocus();
+  if (before.size > 0) highlight(inside, before);
+}
+
+/** Underlines what differs from before, between the common beginning and end of each block. */
+function highlight(inside: Document, before: ReadonlyMap<string, string>): void {
+  const view = inside.defaultView as (Window & { CSS?: { highlights?: Map<string, unknown> }; Highlight?: new (...ranges: Range[]) => unknown }) | null;
+  if (!view?.CSS?.highlights || !view.Highlight) return;
+  const ranges: Range[] = [];
+  [...inside.body.children].forEach((child, index) => {
+    const old = before.get(child.getAttribute('data-p') ?? `#${index}`);
+    const now = child.textContent ?? '';
+    if (old === undefined || old === now) return;
+    let start = 0;
+    while (start < now.length && now[start] === old[start]) start += 1;
+    let end = 0;
+    while (end < now.length - start && end < old.length - start && now[now.length - 1 - end] === old[old.length - 1 - end]) end += 1;
+    const range = textRange(child, start, now.length - end);
+    if (range) ranges.push(range);
+  });
+  view.CSS.highlights.set('changed', new view.Highlight(...ranges));
+  setTimeout(() => view.CSS?.highlights?.delete('changed'), 600);
+}
+
+function textRange(within: Element, from: number, to: number): Range | undefined {
+  const inside = within.ownerDocument;
+  const walker = inside.createTreeWalker(within, 4);
+  const range = inside.createRange();
+  let at = 0;
+  let begun = false;
+  for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+    const { length } = node.textContent ?? '';
+    if (!begun && at + length >= from) {
+      range.setStart(node, from - at);
+      begun = true;
+    }
+    if (begun && at + length >= to) {
+      range.setEnd(node, to - at);
+      return range;
+    }
+    at += length;
+  }
+  return undefined;
+}
+
+function markFocus(): void {
+  const inside = frame.value?.contentDocument;
+  inside?.querySelectorAll('.vx-now').forEach((each) => each.classList.remove('vx-now'));
+  if (!props.focusOf) return;
+  const marked = inside?.querySelectorAll(`[data-of="${CSS.escape(props.focusOf)}"]`);
+  marked?.forEach((each) => each.classList.add('vx-now'));
+  marked?.[0]?.scrollIntoView({ block: 'center' });
+}
+
+function onClick(event: Event): void {
+  const target = event.target as Element | null;
+  event.preventDefault();
+  const details = target?.closest('summary')?.parentElement as HTMLDetailsElement | null | undefined;
+  if (details) details.open = !details.open;
+  const blank = target?.closest('[data-blank]')?.getAttribute('data-blank');
+  if (blank) return emit('blank', blank);
+  const path = target?.closest('[data-p]')?.getAttribute('data-p');
+  if (path) emit('pick', path);
+}
+
+/** Brings the block at a path to a height in the frame, in pixels from its top. */
+function level(path: string, height: number): void {
+  const inside = frame.value?.contentDocument;
+  const block = inside?.querySelector(`[data-p="${CSS.escape(path)}"]`);
+  if (block && inside?.scrollingElement) inside.scrollingElement.scrollTop += block.getBoundingClientRect().top - height;
+}
+
+onMounted(update);
+watch(() => [props.fragment, props.bodyStyle, props.dark, props.lang], update);
+watch(() => props.focusOf, markFocus);
+defineExpose({ level });
+</script>
+
+<template>
+  <iframe ref="frame" class="frame" sandbox="allow-same-origin" :title="title" srcdoc="<!doctype html><html><head><meta charset='utf-8'></head><body></body></html>" @load="update" />
+</template>
+
+<style scoped>
+.frame { display: block; width: 100%; height: 100%; border: 0; }
+</style>

@@ -1,0 +1,29 @@
+/** The one table of keys: what is shown and what is listened for. */
+export const onMac = /Mac|iPhone|iPad/.test(navigator.platform);
+export const command = onMac ? '⌘' : 'Ctrl';
+
+export const KEYS = [
+  { id: 'call', keys: `${command} K`, does: 'Call line: find a template anywhere' },
+  { id: 'insert', keys: 'Alt Enter', does: 'With words selected: make them a variable, choice or passage. With none: insert' },
+  { id: 'braces', keys: '{{', does: 'Insert, while writing' },
+  { id: 'blank', keys: 'F2', does: 'Next blank; with Shift the one before' },
+  { id: 'finding', keys: 'F8', does: 'Next finding; with Shift the one before' },
+  { id: 'recipient', keys: 'F9', does: 'Next recipient; with Shift the one before' },
+  { id: 'hand-over', keys: `${command} Enter`, does: 'Hand over, confirm' },
+  { id: 'anyway', keys: `${command} Shift Enter`, does: 'Hand over although something is blank' },
+  { id: 'leave', keys: 'Esc', does: 'Leave the text, close what is open' },
+] as const;
+
+const isCommand = (event: KeyboardEvent): boolean => (onMac ? event.metaKey : event.ctrlKey) && !event.altKey;
+
+/** Which entry of the table a key press is, with the direction where it has one. */
+export function keyOf(event: KeyboardEvent): { id: (typeof KEYS)[number]['id']; back: boolean } | undefined {
+  const hit = (id: (typeof KEYS)[number]['id']): { id: (typeof KEYS)[number]['id']; back: boolean } => ({ id, back: event.shiftKey });
+  if (isCommand(event) && event.key.toLowerCase() === 'k') return hit('call');
+  if (isCommand(event) && event.key === 'Enter') return hit(event.shiftKey ? 'anyway' : 'hand-over');
+  if (event.altKey && !event.ctrlKey && !event.metaKey && event.key === 'Enter') return hit('insert');
+  if (event.key === 'F2') return hit('blank');
+  if (event.key === 'F8') return hit('finding');
+  if (event.key === 'F9') return hit('recipient');
+  return undefined;
+}

@@ -1,0 +1,50 @@
+/** The component library's look, from the values of the design notes and no shipped preset. */
+const ring = { width: '2px', style: 'solid', color: '#1E6E66', offset: '2px', shadow: 'none' };
+
+export const preset = {
+  primitive: {},
+  semantic: {
+    transitionDuration: '0s',
+    focusRing: ring,
+    disabledOpacity: '1',
+    iconSize: '1rem',
+    anchorGutter: '4px',
+    primary: { color: '#1E6E66', contrastColor: '#FFFDF8', hoverColor: '#174F49', activeColor: '#174F49' },
+    formField: { paddingX: '8px', paddingY: '5px', borderRadius: '3px', background: '#FFFDF8', borderColor: '#857D6E', color: '#20262E', focusRing: ring, sm: {}, lg: {} },
+    text: { color: '#20262E', mutedColor: '#5D6470', hoverColor: '#20262E' },
+    content: { background: '#FFFDF8', borderColor: '#857D6E', color: '#20262E', hoverBackground: '#EDE8DD', borderRadius: '3px' },
+    mask: { background: 'rgb(32 38 46 / 0.35)', color: '#20262E', transitionDuration: '0s' },
+  },
+  components: {
+    dialog: {
+      root: { background: '#FFFDF8', borderColor: '#857D6E', color: '#20262E', borderRadius: '0', shadow: '0 8px 24px -16px rgb(32 38 46 / .25)' },
+      header: { padding: '16px 24px 8px', gap: '8px' },
+      title: { fontSize: '1.125rem', fontWeight: '500' },
+      content: { padding: '0 24px 16px' },
+      footer: { padding: '0 24px 24px', gap: '12px' },
+    },
+    datepicker: {
+      root: { transitionDuration: '0s' },
+      panel: { background: '#FFFDF8', borderColor: '#857D6E', color: '#20262E', borderRadius: '3px', shadow: '0 8px 24px -16px rgb(32 38 46 / .25)', padding: '8px' },
+      header: { background: '#FFFDF8', borderColor: '#D9D3C7', color: '#20262E', padding: '0 0 8px 0' },
+      title: { gap: '4px', fontWeight: '500' },
+      dropdown: { width: '32px', borderColor: '#857D6E', hoverBorderColor: '#857D6E', activeBorderColor: '#857D6E', borderRadius: '3px', focusRing: ring, background: '#FFFDF8', hoverBackground: '#EDE8DD', activeBackground: '#EDE8DD', color: '#20262E', hoverColor: '#20262E', activeColor: '#20262E', sm: { width: '32px' }, lg: { width: '32px' } },
+      inputIcon: { color: '#5D6470' },
+      selectMonth: { hoverBackground: '#EDE8DD', color: '#20262E', hoverColor: '#20262E', padding: '4px 8px', borderRadius: '3px' },
+      selectYear: { hoverBackground: '#EDE8DD', color: '#20262E', hoverColor: '#20262E', padding: '4px 8px', borderRadius: '3px' },
+      group: { borderColor: '#D9D3C7', gap: '8px' },
+      dayView: { margin: '8px 0 0 0' },
+      weekDay: { padding: '4px', fontWeight: '500', color: '#5D6470' },
+      date: { hoverBackground: '#EDE8DD', selectedBackground: '#1E6E66', rangeSelectedBackground: '#DCE9E6', color: '#20262E', hoverColor: '#20262E', selectedColor: '#FFFDF8', rangeSelectedColor: '#20262E', width: '32px', height: '32px', borderRadius: '3px', padding: '4px', focusRing: ring },
+      monthView: { margin: '8px 0 0 0' },
+      month: { padding: '6px', borderRadius: '3px' },
+      yearView: { margin: '8px 0 0 0' },
+      year: { padding: '6px', borderRadius: '3px' },
+      buttonbar: { padding: '8px 0 0 0', borderColor: '#D9D3C7' },
+      timePicker: { padding: '8px 0 0 0', borderColor: '#D9D3C7', gap: '8px', buttonGap: '4px' },
+      today: { background: '#EDE8DD', color: '#20262E' },
+    },
+    button: { root: { borderRadius: '3px', roundedBorderRadius: '3px', gap: '8px', paddingX: '8px', paddingY: '4px', iconOnlyWidth: '32px', label: { fontWeight: '500' }, raisedShadow: 'none', focusRing: ring, badgeSize: '1rem', transitionDuration: '0s' }, text: { secondary: { hoverBackground: '#EDE8DD', activeBackground: '#EDE8DD', color: '#20262E' }, primary: { hoverBackground: '#EDE8DD', activeBackground: '#EDE8DD', color: '#20262E' } } },
+    ripple: { root: { background: 'transparent' } },
+  },
+} as const;

@@ -1,0 +1,13 @@
+/** The asker's day and zone. */
+import { dayIn } from '@vocabula/core';
+
+export const zone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
+export const today = (): string => dayIn(new Date(), zone());
+
+/** `10:42` today, `3 March` before, in the reader's language. */
+export function whenInWords(iso: string | undefined): string {
+  if (!iso) return '';
+  const at = new Date(iso);
+  const sameDay = at.toDateString() === new Date().toDateString();
+  return new Intl.DateTimeFormat('en-GB', sameDay ? { hour: '2-digit', minute: '2-digit' } : { day: 'numeric', month: 'long' }).format(at);
+}

@@ -1,0 +1,1 @@
+<template><main class="empty">…</main></template>
