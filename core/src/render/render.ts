@@ -1,8 +1,9 @@
 /** Renders a compiled template for one recipient (engine notes, section 6). */
 import { escapeHtml } from '../compile/escape.js';
-import type { Line, Program } from '../compile/program.js';
+import type { Line, Program, Slot } from '../compile/program.js';
 import { distinct, error, hasErrors, type Finding } from '../findings/finding.js';
 import { isMailbox } from '../values/address.js';
+import type { Value } from '../values/index.js';
 import { Frame, type RenderInput } from './frame.js';
 import { direction, htmlStyles, HtmlWriter } from './html.js';
 import { TextWriter } from './text.js';
@@ -103,4 +104,10 @@ function checkAddresses(envelope: Envelope, findings: Finding[]): void {
       if (!isMailbox(address)) findings.push(error('bad-address', `“${address.slice(0, 80)}” is not an address.`, { attribute: name }));
     }
   }
+}
+
+/** The value of every variable of the whole message, for lists of them. */
+export function valuesOf(program: Program, input: RenderInput): { readonly slot: Slot; readonly value: Value | undefined }[] {
+  const frame = new Frame(program, input, []);
+  return program.slots.map((slot) => ({ slot, value: frame.settle(slot).value }));
 }

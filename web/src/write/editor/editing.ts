@@ -1,0 +1,67 @@
+/** Keys of the manuscript that differ from what an editor does by itself. */
+import type { Editor } from '@tiptap/core';
+import { NodeSelection } from '@tiptap/pm/state';
+import { splitBlock } from '@tiptap/pm/commands';
+
+/** Selects the placeholder, block or note beside the caret, so that a second press is what deletes it. */
+function selectBeside(editor: Editor, side: -1 | 1): boolean {
+  const { state, view } = editor;
+  const { empty, $from } = state.selection;
+  if (!empty) return false;
+  const beside = side < 0 ? $from.nodeBefore : $from.nodeAfter;
+  if (beside?.isAtom && beside.isInline && beside.type.name !== 'hardBreak' && !beside.isText) {
+    view.dispatch(state.tr.setSelection(NodeSelection.create(state.doc, side < 0 ? $from.pos - beside.nodeSize : $from.pos)));
+    return true;
+  }
+  return false;
+}
+
+/** True if the caret is at the edge of a passage, where joining would take words over its bracket. */
+function atPassageEdge(editor: Editor, side: -1 | 1): boolean {
+  const { $from, empty } = editor.state.selection;
+  if (!empty || (side < 0 ? $from.parentOffset > 0 : $from.parentOffset < $from.parent.content.size)) return false;
+  for (let depth = $from.depth - 1; depth >= 0; depth -= 1) {
+    const index = $from.index(depth);
+    const parent = $from.node(depth);
+    const neighbour = side < 0 ? (index > 0 ? parent.child(index - 1) : undefined) : index < parent.childCount - 1 ? parent.child(index + 1) : undefined;
+    if (neighbour) return neighbour.type.name === 'passage';
+    if (parent.type.name === 'passage') return true;
+    if (parent.type.name === 'body') return false;
+  }
+  return false;
+}
+
+export const contentEditing = {
+  addKeyboardShortcuts(this: { editor: Editor }) {
+    const { editor } = this;
+    return {
+      Backspace: () => selectBeside(editor, -1) || atPassageEdge(editor, -1),
+      Delete: () => selectBeside(editor, 1) || atPassageEdge(editor, 1),
+      // Both halves stay in the passage; an empty paragraph does not leave it either.
+      Enter: () => {
+        const { $from } = editor.state.selection;
+        const inPassage = $from.depth > 1 && $from.node($from.depth - 1).type.name === 'passage';
+        const inLine = $from.depth <= 1 || ['address', 'attachment'].includes($from.parent.type.name);
+        if (inLine) return leaveLine(editor);
+        return inPassage && $from.parent.type.name === 'paragraph' ? splitBlock(editor.state, editor.view.dispatch) : false;
+      },
+      Escape: () => {
+        editor.commands.blur();
+        return true;
+      },
+    };
+  },
+};
+
+/** Enter in a line of the envelope goes to the next part. */
+function leaveLine(editor: Editor): boolean {
+  const { $from } = editor.state.selection;
+  const after = $from.after(1);
+  let target = -1;
+  editor.state.doc.nodesBetween(after, editor.state.doc.content.size, (node, pos) => {
+    if (target < 0 && node.type.name === 'body') target = pos + 2;
+    return target < 0;
+  });
+  return target < 0 ? false : editor.commands.setTextSelection(target);
+}
+

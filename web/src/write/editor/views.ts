@@ -1,0 +1,141 @@
+/** How placeholders and included blocks stand in the manuscript. */
+import type { NodeViewRenderer } from '@tiptap/core';
+import { bodyOf, childrenOf, labelFromKey, type Inline, type Node as DocumentNode, type TypeName, type Variable } from '@vocabula/core';
+import { knownText } from '../../ui/library';
+
+/** Marks of types in text: letters where letters do, a drawn sign where they do not. */
+const SIGNS: Partial<Record<TypeName | 'field' | 'fact', string>> = { text: 'Aa', paragraphs: '¶', number: '12', money: '€', date: '▦', 'yes-no': '½', choice: '⋔', choices: '⋔', email: '@', phone: '☏', link: '↗', list: '≡', field: '@', fact: '⌂' };
+const LONGEST = 24;
+
+/** Names and, when asked for, values of the current recipient; every view follows them. */
+class Labels {
+  private variables: readonly Variable[] = [];
+  private values: ((name: string, view: string) => string | undefined) | undefined;
+  private readonly views = new Set<() => void>();
+
+  set(variables: readonly Variable[], values: ((name: string, view: string) => string | undefined) | undefined): void {
+    if (variables === this.variables && values === undefined && this.values === undefined) return;
+    this.variables = variables;
+    this.values = values;
+    for (const update of this.views) update();
+  }
+
+  watch(update: () => void): () => void {
+    this.views.add(update);
+    return () => void this.views.delete(update);
+  }
+
+  refresh(): void {
+    for (const update of this.views) update();
+  }
+
+  of(name: string): { label: string; type: TypeName | 'field' | 'fact'; known: boolean } {
+    const [source, field] = name.split('.');
+    if (field) return { label: `${source === 'recipient' ? 'Recipient’s' : source === 'sender' ? 'My' : ''} ${labelFromKey(field).toLowerCase()}`.trim(), type: source === 'house' ? 'fact' : 'field', known: true };
+    const variable = this.variables.find((each) => each.key === name) ?? this.variables.flatMap((each) => each.columns ?? []).find((each) => each.key === name);
+    return { label: variable?.label ?? labelFromKey(name), type: variable?.type ?? 'text', known: variable !== undefined };
+  }
+
+  value(name: string, view: string): string | undefined {
+    return this.values?.(name, view);
+  }
+}
+export const labels = new Labels();
+
+/** Fills an element with a placeholder's look. */
+function dress(element: HTMLElement, name: string, view: string): void {
+  const { label, type, known } = labels.of(name);
+  const value = labels.value(name, view);
+  const shown = value ?? (label.length > LONGEST ? `${label.slice(0, LONGEST - 1)}…` : label);
+  element.className = known ? 'placeholder' : 'placeholder unknown';
+  element.setAttribute('aria-label', `placeholder, ${label}, ${type}${view ? `, ${view}` : ''}`);
+  element.title = `${label}${view ? ` · ${view}` : ''}`;
+  const sign = Object.assign(document.createElement('span'), { className: 'sign', textContent: SIGNS[type] ?? 'Aa' });
+  sign.setAttribute('aria-hidden', 'true');
+  element.replaceChildren(sign, document.createTextNode(`\u2060${shown}`));
+}
+
+export const placeholderView: NodeViewRenderer = ({ node }) => {
+  const dom = document.createElement('span');
+  let current = node;
+  dom.contentEditable = 'false';
+  const update = (): void => {
+    dom.dataset.placeholder = String(current.attrs.name);
+    dom.dataset.view = String(current.attrs.view);
+    dress(dom, String(current.attrs.name), String(current.attrs.view));
+  };
+  update();
+  const stop = labels.watch(update);
+  return {
+    dom,
+    update(next) {
+      if (next.type !== current.type) return false;
+      current = next;
+      update();
+      return true;
+    },
+    destroy: stop,
+  };
+};
+
+export const inclusionView: NodeViewRenderer = ({ node }) => {
+  const inline = node.isInline;
+  const dom = document.createElement(inline ? 'span' : 'div');
+  let current = node;
+  dom.contentEditable = 'false';
+  dom.className = inline ? 'included inline' : 'included';
+  const update = (): void => {
+    const name = String(current.attrs.name);
+    dom.dataset.inclusion = name;
+    const text = knownText(name);
+    dom.setAttribute('aria-label', `block, ${text?.attrs.front.title ?? name}`);
+    dom.replaceChildren(...(text ? show(bodyOf(text), inline, [name]) : [Object.assign(document.createElement('span'), { className: 'missing', textContent: `There is no block “${name}”.` })]));
+  };
+  update();
+  const stop = labels.watch(update);
+  return {
+    dom,
+    update(next) {
+      if (next.type !== current.type) return false;
+      current = next;
+      update();
+      return true;
+    },
+    destroy: stop,
+  };
+};
+
+/** A block's words as they stand in it, for reading only. */
+function show(nodes: readonly DocumentNode[], inline: boolean, chain: readonly string[]): globalThis.Node[] {
+  return nodes.flatMap((node): globalThis.Node[] => {
+    switch (node.type) {
+      case 'text':
+        return [document.createTextNode(node.text)];
+      case 'hardBreak':
+        return [document.createElement('br')];
+      case 'placeholder': {
+        const element = document.createElement('span');
+        dress(element, node.attrs.name, node.attrs.view);
+        return [element];
+      }
+      case 'inclusion':
+      case 'inlineInclusion': {
+        const text = chain.includes(node.attrs.name) ? undefined : knownText(node.attrs.name);
+        return text ? show(bodyOf(text), inline || node.type === 'inlineInclusion', [...chain, node.attrs.name]) : [];
+      }
+      case 'paragraph':
+      case 'heading': {
+        const words = show((node.content ?? []) as readonly Inline[], inline, chain);
+        if (inline) return words;
+        const element = document.createElement('p');
+        element.append(...words);
+        return [element];
+      }
+      case 'comment':
+      case 'inlineComment':
+        return [];
+      default:
+        return show(childrenOf(node), inline, chain);
+    }
+  });
+}
