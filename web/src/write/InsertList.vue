@@ -11,7 +11,7 @@ export type Insertion =
   | { readonly what: 'new-variable'; readonly label: string }
   | { readonly what: 'block'; readonly name: string };
 
-const props = defineProps<{ variables: readonly Variable[]; fields: readonly string[]; texts: readonly TextSummary[]; own: string; inBody: boolean; at: { left: number; top: number } }>();
+const props = defineProps<{ variables: readonly Variable[]; fields: readonly string[]; texts: readonly TextSummary[]; own: string; inBody: boolean; place: { left: number; top: number } }>();
 const emit = defineEmits<{ choose: [insertion: Insertion]; close: [] }>();
 const input = useTemplateRef('input');
 const typed = ref('');
@@ -71,7 +71,7 @@ function onKey(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <section class="insert sheet" role="dialog" aria-label="Insert" :style="{ left: `${props.at.left}px`, top: `${props.at.top}px` }" @keydown="onKey">
+  <section class="insert sheet" role="dialog" aria-label="Insert" :style="{ left: `${props.place.left}px`, top: `${props.place.top}px` }" @keydown="onKey">
     <input ref="input" v-model="typed" role="combobox" aria-expanded="true" aria-controls="insert-list" :aria-activedescendant="`insert-${at}`" aria-label="Insert" placeholder="variable, passage or block" autocomplete="off" @input="at = 0" @blur="emit('close')" />
     <ul id="insert-list" class="rows" role="listbox" aria-label="What can be put in">
       <template v-for="(entry, index) in shown" :key="entry.group + entry.words">

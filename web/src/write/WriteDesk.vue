@@ -306,7 +306,7 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
     <template v-else><span class="path">{{ path }}</span><span>{{ words }} words</span><span>{{ blanks }} {{ blanks === 1 ? 'blank' : 'blanks' }} for this recipient <kbd>F2</kbd></span><span>{{ proof.findings.value.length }} {{ proof.findings.value.length === 1 ? 'finding' : 'findings' }} <kbd>F8</kbd></span></template>
     <span class="right">next recipient <kbd>F9</kbd></span>
   </footer>
-  <InsertList v-if="list" :variables="variables" :fields="fields" :texts="texts" :own="copy.name.value" :in-body="inBody" :at="list" @choose="onInsert" @close="leave" />
+  <InsertList v-if="list" :variables="variables" :fields="fields" :texts="texts" :own="copy.name.value" :in-body="inBody" :place="list" @choose="onInsert" @close="leave" />
   <SelectionBar v-if="bar" :key="String(bar.focus)" :words="selectionWords" :places="findWords(editor.state.doc, selectionWords).length" :in-body="inBody" :one-line="oneLine" :variables="variables" :at="bar" :focus="bar.focus" @make="onMake" @close="leave" />
   <ConflictDialog v-if="copy.conflict.value" :conflict="copy.conflict.value" @settle="settle" />
 </template>

@@ -1,0 +1,20 @@
+import { defineConfig } from '@playwright/test';
+
+const port = 4190;
+
+export default defineConfig({
+  testDir: 'e2e',
+  timeout: 45_000,
+  workers: 1,
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    permissions: ['clipboard-read', 'clipboard-write'],
+    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'] },
+  },
+  webServer: {
+    command: 'rm -rf test-results/db && mkdir -p test-results/db && node --import tsx server/src/main.ts',
+    url: `http://127.0.0.1:${port}/api/health`,
+    env: { PORT: String(port), DATABASE_URL: 'file:test-results/db/e2e.db', VOCABULA_DEMO: 'demo', LOG_LEVEL: 'warn' },
+  },
+});

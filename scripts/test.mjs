@@ -1,0 +1,39 @@
+/** `npm test`: sets up what is missing, then lint, types, unit tests and browser journeys; last line a plain count. */
+import { readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, packages, run } from './setup.mjs';
+
+packages();
+let passed = 0;
+let failed = 0;
+const count = (ok) => (ok ? (passed += 1) : (failed += 1));
+
+count(run('npm', ['run', '-s', 'lint']) === 0);
+count(run('npm', ['run', '-s', 'types']) === 0);
+
+const unit = join(tmpdir(), `vocabula-unit-${process.pid}.json`);
+run('npx', ['--no-install', 'vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]);
+add(unit, (report) => [report.numPassedTests, report.numFailedTests + report.numFailedTestSuites * (report.numTotalTests === 0 ? 1 : 0)]);
+
+if (chromium() && run('npm', ['run', '-s', 'build']) === 0) {
+  const journeys = join(tmpdir(), `vocabula-e2e-${process.pid}.json`);
+  run('npx', ['--no-install', 'playwright', 'test', '--reporter=list,json'], { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: journeys } });
+  add(journeys, (report) => [report.stats.expected + report.stats.flaky, report.stats.unexpected]);
+} else count(false);
+
+/** Adds a runner's counts; a report that is not there is a failure. */
+function add(file, read) {
+  try {
+    const [good, bad] = read(JSON.parse(readFileSync(file, 'utf8')));
+    passed += good;
+    failed += bad;
+    if (good + bad === 0) failed += 1;
+    rmSync(file);
+  } catch {
+    failed += 1;
+  }
+}
+
+console.log(`${passed} passed, ${failed} failed`);
+process.exit(failed > 0 ? 1 : 0);
