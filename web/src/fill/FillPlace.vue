@@ -136,7 +136,7 @@ const who = computed(() => [name.value, recipient.value.organisation].filter(Boo
     <main v-if="problem" class="empty"><p class="error">⚠ {{ problem }}</p><RouterLink to="/fill">Find another template</RouterLink></main>
     <template v-else-if="program && message">
       <nav class="sides" aria-label="Parts"><button v-for="each in ['questions', 'message'] as const" :key="each" class="plain" :aria-pressed="side === each" @click="side = each">{{ each === 'questions' ? 'Questions' : 'Message' }}</button></nav>
-      <main class="work" :class="side">
+      <main class="work" :class="`shows-${side}`">
         <form ref="form" class="questions" aria-label="Questions" @submit.prevent @keydown.enter="onEnter" @focusin="focused = ($event.target as HTMLElement).closest<HTMLElement>('[data-question]')?.dataset.question">
           <RecipientField v-model="recipient" />
           <div v-for="group in groups" :key="group.title + group.questions[0]?.key" :class="{ group: group.title }">
@@ -185,7 +185,7 @@ const who = computed(() => [name.value, recipient.value.organisation].filter(Boo
   .sides { display: flex; border-bottom: 1px solid var(--hair); padding: 0 8px; }
   .sides [aria-pressed='true'] { font-weight: 600; box-shadow: inset 0 -3px var(--action); }
   .work { grid-template-columns: minmax(0, 1fr); }
-  .work.questions .message, .work.message .questions { display: none; }
+  .work.shows-questions .message, .work.shows-message .questions { display: none; }
   .questions { border: 0; padding: 16px; }
   .message { padding: 12px; }
   .bar { height: auto; min-height: 56px; flex-wrap: wrap; padding: 8px 12px; }

@@ -99,7 +99,8 @@ const oneLine = computed(() => beat.value >= 0 && editor.state.selection.$from.p
 const inBody = computed(() => beat.value >= 0 && caretPath(editor)[0] === editor.state.doc.childCount - 1);
 
 watch([variables, values, showingValues, () => proof.program.value?.texts.join()], () => {
-  labels.set(variables.value, showingValues.value ? (name) => values.value.get(name) : undefined);
+  const brought = (proof.program.value?.slots ?? []).map((slot) => slot.variable);
+  labels.set([...variables.value, ...brought.filter((each) => !variables.value.some((own) => own.key === each.key))], showingValues.value ? (name) => values.value.get(name) : undefined);
   labels.refresh();
 }, { immediate: true });
 
@@ -290,7 +291,7 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
       <section class="tray" aria-label="Tray">
         <div class="tabs" role="tablist">
           <button v-for="[name, count] in [['Variables', variables.length], ['Passage', undefined], ['Findings', proof.findings.value.length], ['Markers', markers.length]] as const" :key="name" class="plain" role="tab" :aria-selected="tab === name" @click="tab = name">{{ name }} <span v-if="count !== undefined">{{ count }}</span></button>
-          <label class="right small"><input v-model="showingValues" type="checkbox" /> values in the text</label>
+          <label class="right small values"><input v-model="showingValues" type="checkbox" /> values</label>
         </div>
         <div class="tray-body">
           <VariablesTray v-if="tab === 'Variables'" v-model:open="openVariable" :variables="variables" :program="proof.program.value" :places="places" :values="values" @change="(key, change) => changeVariable(editor, key, change)" @remove="remove" @add="addVariable" @step="stepTo" />
@@ -312,7 +313,7 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
 </template>
 
 <style scoped>
-.title { font: 500 1.125rem/1.5rem var(--serif); border-color: transparent !important; background: transparent !important; padding: 2px 4px !important; margin-left: -4px; width: 100%; field-sizing: content; max-width: 420px; text-overflow: ellipsis; }
+.title { font: 500 1.125rem/1.5rem var(--serif); border-color: transparent !important; background: transparent !important; padding: 2px 4px !important; margin-left: -4px; width: auto !important; field-sizing: content; max-width: 420px; text-overflow: ellipsis; }
 .title:hover { border-color: var(--edge) !important; }
 .state.error { color: var(--error); }
 .about { position: relative; }
@@ -328,6 +329,8 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
 .tabs { display: flex; align-items: center; gap: 2px; padding: 0 8px; border-bottom: 1px solid var(--hair); height: 36px; flex: none; font-size: 0.8125rem; color: var(--quiet); }
 .tabs [aria-selected='true'] { color: var(--ink); font-weight: 600; box-shadow: inset 0 -2px var(--action); border-radius: 0; }
 .tabs button { height: 36px; gap: 4px; }
+.values { white-space: nowrap; }
+.tabs { overflow-x: auto; }
 .tray-body { overflow: auto; flex: 1; }
 .path { overflow: hidden; text-overflow: ellipsis; max-width: 40%; }
 .parts { display: none; }
