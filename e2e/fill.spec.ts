@@ -17,7 +17,7 @@ test('from the call line to the clipboard by keyboard alone', async ({ page }) =
   await expect(page.getByText('nothing is blank').first()).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText('Copied, rich and plain.')).toBeVisible();
-  const text = await page.evaluate(() => navigator.clipboard.readText());
+  const text = await page.evaluate<string>('navigator.clipboard.readText()');
   expect(text).toContain('Dear Siobhán,');
   expect(text).toContain('the river gate beside the boathouse');
 });

@@ -10,11 +10,11 @@ test('old markers become variables in one step, subject included, and are kept',
   await page.keyboard.type('Dear [First name], come on <<date>>.');
   await page.getByRole('button', { name: 'Find markers' }).click();
   await page.getByRole('button', { name: /Turn 2 into variables/ }).click();
-  await expect(page.locator('.placeholder')).toHaveCount(3);
-  await expect(page.locator('.line.subject .placeholder')).toHaveCount(1);
+  await expect(page.locator('[data-placeholder]')).toHaveCount(3);
+  await expect(page.locator('.line.subject [data-placeholder]')).toHaveCount(1);
   await expect(page.getByText(/^kept /)).toBeVisible();
   await page.reload();
-  await expect(page.locator('.placeholder')).toHaveCount(3);
+  await expect(page.locator('[data-placeholder]')).toHaveCount(3);
 });
 
 test('Enter in a passage leaves both halves in it; Backspace selects a placeholder before it deletes', async ({ page }) => {
@@ -29,12 +29,12 @@ test('Enter in a passage leaves both halves in it; Backspace selects a placehold
   await expect(passage.locator(':scope > p')).toHaveCount(before + 1);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
-  const count = await page.locator('.placeholder').count();
+  const count = await page.locator('[data-placeholder]').count();
   await page.locator('.body > p').first().click();
   await page.keyboard.press('End');
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('Backspace');
-  await expect(page.locator('.placeholder')).toHaveCount(count);
+  await expect(page.locator('[data-placeholder]')).toHaveCount(count);
   await page.keyboard.press('Backspace');
-  await expect(page.locator('.placeholder')).toHaveCount(count - 1);
+  await expect(page.locator('[data-placeholder]')).toHaveCount(count - 1);
 });

@@ -209,4 +209,4 @@ function double(value: number): string {
 
 /** A string literal of the language. */
 const literal = (text: string): string =>
-  `"${text.replace(/[\\"]/g, '\\$&').replace(/[\u0000-\u001F\u007F]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`)}"`; // eslint-disable-line no-control-regex
+  `"${text.replace(/[\\"]/g, '\\$&').replace(/[\u0000-\u001F\u007F]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`)}"`;  

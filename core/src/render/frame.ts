@@ -58,7 +58,7 @@ export class Frame {
     const fields = source === 'recipient' ? this.recipient : this.sender;
     const raw: unknown = Object.hasOwn(fields, key) ? fields[key] : undefined;
     if (raw === undefined || raw === null || typeof raw === 'object') return undefined;
-    // eslint-disable-next-line no-control-regex -- what no message may carry
+     
     const text = String(raw).replace(/\s*[\r\n]+\s*/g, ' ').replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F]/g, '\uFFFD');
     return text === '' ? undefined : text;
   }

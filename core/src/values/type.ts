@@ -50,7 +50,7 @@ export function textOf(input: unknown): string | undefined {
   return input.replace(/\r\n?/g, '\n').replace(CONTROL, '\uFFFD');
 }
 
-// eslint-disable-next-line no-control-regex -- control characters are what is looked for
+ 
 const CONTROL = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F\uFFFE\uFFFF]/g;
 
 export const TOO_LONG = `This is longer than ${MAX_LENGTH.toLocaleString('en')} characters.`;

@@ -11,6 +11,8 @@ const hits = ref<RecipientHit[]>([]);
 const at = ref(0);
 const open = ref(false);
 let asked = 0;
+/** True while there are typed words that nobody has taken yet. */
+let typing = false;
 
 const name = computed(() => [fields.value.first_name, fields.value.last_name].filter(Boolean).join(' ') || fields.value.name || '');
 const shown = computed(() => (name.value && fields.value.email ? `${name.value} <${fields.value.email}>` : name.value || fields.value.email || ''));
@@ -19,23 +21,26 @@ watch(shown, (words) => {
 }, { immediate: true });
 
 async function find(): Promise<void> {
+  typing = true;
   const mine = (asked += 1);
   const found = await api.recipients(text.value).catch(() => []);
-  if (mine !== asked) return;
+  if (mine !== asked || !typing) return;
   hits.value = found;
   at.value = 0;
   open.value = true;
 }
 function choose(hit: RecipientHit): void {
   open.value = false;
+  typing = false;
   fields.value = { ...hit.fields, email: hit.email || (hit.fields.email ?? '') };
-  text.value = shown.value;
+  text.value = hit.name && hit.email ? `${hit.name} <${hit.email}>` : hit.name || hit.email;
 }
 /** Words that are nobody in a list are taken as typed: `Ann Lee <ann@x.example>`, an address, or a name. */
 function commit(): void {
   open.value = false;
   const typed = text.value.trim();
-  if (typed === shown.value) return;
+  if (!typing || typed === shown.value) return;
+  typing = false;
   const named = /^([^<]*)<([^>]*)>$/.exec(typed);
   const email = (named?.[2] ?? (typed.includes('@') ? typed : '')).trim();
   const words = (named?.[1] ?? (typed.includes('@') ? '' : typed)).trim();
