@@ -107,5 +107,5 @@ export const extensions: Extensions = [
   Table.configure({ resizable: false }), TableRow.extend({ content: '(tableCell | tableHeader)+', addAttributes: when }), TableCell.extend({ content: 'paragraph', addAttributes: cellAttributes }), TableHeader.extend({ content: 'paragraph', addAttributes: cellAttributes }),
   Passage, inclusion('inclusion'), inclusion('inlineInclusion'), comment('comment'), comment('inlineComment'), Placeholder, Image,
   Phrase, Link, Bold, Italic, Underline, Strike, Code.extend({ excludes: '' }),
-  Gapcursor, Dropcursor, UndoRedo.configure({ depth: 400 }), Extension.create({ name: 'contentEditing', ...contentEditing }),
+  Gapcursor, Dropcursor, UndoRedo.configure({ depth: 400 }), Extension.create({ name: 'contentEditing', priority: 1000, ...contentEditing }),
 ];
