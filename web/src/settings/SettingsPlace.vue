@@ -20,7 +20,7 @@ onMounted(async () => {
   notice.clear();
   try {
     await me.load();
-    draft.value = structuredClone(JSON.parse(JSON.stringify(me.profile))) as Profile;
+    draft.value = JSON.parse(JSON.stringify(me.profile)) as Profile;
     signatures.value = (await api.texts()).filter((text) => text.kind === 'signature' && !text.binned);
   } catch (problem) {
     notice.fail(problem);

@@ -1,5 +1,5 @@
 /** The person who asks. */
-import { EMPTY_PROFILE, type Profile } from '@vocabula/contract';
+import { EMPTY_PROFILE, senderFields, type Profile } from '@vocabula/contract';
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { api } from '../api/client';
@@ -17,9 +17,6 @@ export const useMe = defineStore('me', () => {
     profile.value = await api.saveMe(changed);
   };
   /** The sender fields that messages use. */
-  const fields = (): Record<string, string> => {
-    const { own, signature: _signature, reply_signature: _reply, ...rest } = profile.value;
-    return { ...own, ...rest };
-  };
+  const fields = (): Record<string, string> => senderFields(profile.value);
   return { profile, load, save, fields };
 });

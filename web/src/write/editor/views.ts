@@ -1,5 +1,7 @@
 /** How placeholders and included blocks stand in the manuscript. */
 import type { NodeViewRenderer } from '@tiptap/core';
+import type { Node as PmNode } from '@tiptap/pm/model';
+import type { NodeView } from '@tiptap/pm/view';
 import { bodyOf, childrenOf, labelFromKey, type Inline, type Node as DocumentNode, type TypeName, type Variable } from '@vocabula/core';
 import { knownText } from '../../ui/library';
 
@@ -55,17 +57,12 @@ function dress(element: HTMLElement, name: string, view: string): void {
   element.replaceChildren(sign, document.createTextNode(`\u2060${shown}`));
 }
 
-export const placeholderView: NodeViewRenderer = ({ node }) => {
-  const dom = document.createElement('span');
+/** A view that is dressed anew when its node changes or when names and values do. */
+function dressedView(node: PmNode, dom: HTMLElement, dressUp: (node: PmNode) => void): NodeView {
   let current = node;
+  const update = (): void => dressUp(current);
   dom.contentEditable = 'false';
-  const update = (): void => {
-    dom.dataset.placeholder = String(current.attrs.name);
-    dom.dataset.view = String(current.attrs.view);
-    dress(dom, String(current.attrs.name), String(current.attrs.view));
-  };
   update();
-  const stop = labels.watch(update);
   return {
     dom,
     update(next) {
@@ -74,35 +71,30 @@ export const placeholderView: NodeViewRenderer = ({ node }) => {
       update();
       return true;
     },
-    destroy: stop,
+    destroy: labels.watch(update),
   };
+}
+
+export const placeholderView: NodeViewRenderer = ({ node }) => {
+  const dom = document.createElement('span');
+  return dressedView(node, dom, ({ attrs }) => {
+    dom.dataset.placeholder = String(attrs.name);
+    dom.dataset.view = String(attrs.view);
+    dress(dom, String(attrs.name), String(attrs.view));
+  });
 };
 
 export const inclusionView: NodeViewRenderer = ({ node }) => {
   const inline = node.isInline;
   const dom = document.createElement(inline ? 'span' : 'div');
-  let current = node;
-  dom.contentEditable = 'false';
   dom.className = inline ? 'included inline' : 'included';
-  const update = (): void => {
-    const name = String(current.attrs.name);
+  return dressedView(node, dom, ({ attrs }) => {
+    const name = String(attrs.name);
     dom.dataset.inclusion = name;
     const text = knownText(name);
     dom.setAttribute('aria-label', `block, ${text?.attrs.front.title ?? name}`);
     dom.replaceChildren(...(text ? show(bodyOf(text), inline, [name]) : [Object.assign(document.createElement('span'), { className: 'missing', textContent: `There is no block “${name}”.` })]));
-  };
-  update();
-  const stop = labels.watch(update);
-  return {
-    dom,
-    update(next) {
-      if (next.type !== current.type) return false;
-      current = next;
-      update();
-      return true;
-    },
-    destroy: stop,
-  };
+  });
 };
 
 /** A block's words as they stand in it, for reading only. */
