@@ -6,8 +6,6 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 45_000,
   workers: 1,
-  // The first journey of a cold server has been seen to miss a step; a second try tells a slow start from a fault.
-  retries: 2,
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },

@@ -1,43 +1,23 @@
 <script setup lang="ts">
 /** A typed line with the templates it finds, and the first lines of the chosen one. */
 import type { Hit } from '@vocabula/contract';
-import { ref, useId, useTemplateRef, watch } from 'vue';
+import { useId, useTemplateRef, watch } from 'vue';
 import { api } from '../api/client';
+import { useFound } from './useFound';
 
 defineProps<{ label: string }>();
 const emit = defineEmits<{ choose: [hit: Hit] }>();
 const query = defineModel<string>({ required: true });
 const input = useTemplateRef('input');
-const hits = ref<Hit[]>([]);
-const at = ref(0);
-const problem = ref('');
+const { hits, at, current, problem, find, chosen, step } = useFound<Hit>(api.search);
 const id = useId();
-let asked = 0;
+watch(query, (words) => void find(words), { immediate: true });
 
-watch(query, async (words) => {
-  const mine = (asked += 1);
-  try {
-    const found = await api.search(words);
-    if (mine !== asked) return;
-    hits.value = found;
-    at.value = 0;
-    problem.value = '';
-  } catch (error) {
-    problem.value = error instanceof Error ? error.message : '';
-  }
-}, { immediate: true });
-
-function onKey(event: KeyboardEvent): void {
-  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-  if (step !== 0 && hits.value.length > 0) {
-    event.preventDefault();
-    at.value = (at.value + step + hits.value.length) % hits.value.length;
-  }
-  const hit = hits.value[at.value];
-  if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey && hit) {
-    event.preventDefault();
-    emit('choose', hit);
-  }
+async function onKey(event: KeyboardEvent): Promise<void> {
+  if (step(event) || event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
+  event.preventDefault();
+  const hit = await chosen();
+  if (hit) emit('choose', hit);
 }
 defineExpose({ focus: () => input.value?.focus() });
 </script>
@@ -53,7 +33,7 @@ defineExpose({ focus: () => input.value?.focus() });
         <span class="quiet small subject">{{ hit.subject || 'keeps the subject it answers' }}</span>
       </li>
     </ul>
-    <p v-if="hits[at]" class="opening quiet small">{{ hits[at]?.opening }}</p>
+    <p v-if="current" class="opening quiet small">{{ current.opening }}</p>
   </div>
 </template>
 

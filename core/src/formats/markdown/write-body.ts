@@ -129,7 +129,8 @@ function target(href: string): string {
 function codeSpan(text: string): string {
   const longest = Math.max(0, ...[...text.matchAll(/`+/g)].map((run) => run[0].length));
   const fence = '`'.repeat(longest + 1);
-  const pad = text.startsWith('`') || text.endsWith('`') || (text.startsWith(' ') && text.endsWith(' ') && text.trim() !== '') ? ' ' : '';
+  // CommonMark trims one space from both ends, unless there are only spaces; a tab is not a space.
+  const pad = text.startsWith('`') || text.endsWith('`') || (text.startsWith(' ') && text.endsWith(' ') && /[^ ]/.test(text)) ? ' ' : '';
   return fence + pad + text + pad + fence;
 }
 
