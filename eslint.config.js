@@ -2,14 +2,33 @@ import vue from 'eslint-plugin-vue';
 import typescript from 'typescript-eslint';
 
 /** Imports go one way: web, server, cli → contract, mail → core. */
-const only = (files, ...forbidden) => ({ files: [`${files}/src/**`], rules: { 'no-restricted-imports': ['error', { patterns: forbidden.map((name) => ({ group: [`@vocabula/${name}`, `@vocabula/${name}/*`], message: `${files} does not import ${name}.` })) }] } });
+const only = (files, ...forbidden) => ({
+  files: [`${files}/src/**`],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: forbidden.map((name) => ({
+          group: [`@vocabula/${name}`, `@vocabula/${name}/*`],
+          message: `${files} does not import ${name}.`,
+        })),
+      },
+    ],
+  },
+});
 
 export default typescript.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**'] },
   ...typescript.configs.recommended,
   ...vue.configs['flat/essential'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: typescript.parser } } },
-  { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }], '@typescript-eslint/no-unused-expressions': 'off', 'vue/multi-word-component-names': 'off' } },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-expressions': 'off',
+      'vue/multi-word-component-names': 'off',
+    },
+  },
   only('core', 'contract', 'mail', 'server', 'web', 'cli'),
   only('contract', 'mail', 'server', 'web', 'cli'),
   only('mail', 'server', 'web', 'cli'),

@@ -17,7 +17,9 @@ test('old markers become variables in one step, subject included, and are kept',
   await expect(page.locator('[data-placeholder]')).toHaveCount(3);
 });
 
-test('Enter in a passage leaves both halves in it; Backspace selects a placeholder before it deletes', async ({ page }) => {
+test('Enter in a passage leaves both halves in it; Backspace selects a placeholder before it deletes', async ({
+  page,
+}) => {
   await page.goto('/write/group-visit-confirmed');
   const passage = page.locator('.passage').first();
   await expect(passage).toBeVisible();

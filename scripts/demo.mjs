@@ -4,4 +4,13 @@ import { packages, run } from './setup.mjs';
 packages();
 if (run('npm', ['run', '-s', 'build']) !== 0) process.exit(1);
 console.log('Starting with the demo data. Nobody needs to sign in yet; you write as Maeve Aldous.');
-process.exit(run(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], { env: { ...process.env, VOCABULA_DEMO: 'demo', DATABASE_URL: process.env.DATABASE_URL ?? 'file:data/demo.db', LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn' } }));
+process.exit(
+  run(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+    env: {
+      ...process.env,
+      VOCABULA_DEMO: 'demo',
+      DATABASE_URL: process.env.DATABASE_URL ?? 'file:data/demo.db',
+      LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+    },
+  }),
+);

@@ -22,5 +22,8 @@ export function chromium() {
     console.error('Chromium is missing. Install it with: sudo apt-get install chromium');
     return false;
   }
-  return run('apt-get', ['update', '-qq']) === 0 && run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-liberation']) === 0;
+  return (
+    run('apt-get', ['update', '-qq']) === 0 &&
+    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-liberation']) === 0
+  );
 }

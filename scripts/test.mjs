@@ -14,11 +14,16 @@ count(run('npm', ['run', '-s', 'types']) === 0);
 
 const unit = join(tmpdir(), `vocabula-unit-${process.pid}.json`);
 run('npx', ['--no-install', 'vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]);
-add(unit, (report) => [report.numPassedTests, report.numFailedTests + report.numFailedTestSuites * (report.numTotalTests === 0 ? 1 : 0)]);
+add(unit, (report) => [
+  report.numPassedTests,
+  report.numFailedTests + report.numFailedTestSuites * (report.numTotalTests === 0 ? 1 : 0),
+]);
 
 if (chromium() && run('npm', ['run', '-s', 'build']) === 0) {
   const journeys = join(tmpdir(), `vocabula-e2e-${process.pid}.json`);
-  run('npx', ['--no-install', 'playwright', 'test', '--reporter=list,json'], { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: journeys } });
+  run('npx', ['--no-install', 'playwright', 'test', '--reporter=list,json'], {
+    env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: journeys },
+  });
   add(journeys, (report) => [report.stats.expected, report.stats.unexpected]);
 } else count(false);
 

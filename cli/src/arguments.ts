@@ -13,7 +13,16 @@ export interface Call {
 const TEXT = { type: 'string' } as const;
 const OPTIONS: Readonly<Record<string, Readonly<Record<string, { readonly type: 'string' | 'boolean' }>>>> = {
   check: { library: TEXT, as: TEXT },
-  render: { library: TEXT, recipients: TEXT, sender: TEXT, answers: TEXT, today: TEXT, timezone: TEXT, as: TEXT, out: TEXT },
+  render: {
+    library: TEXT,
+    recipients: TEXT,
+    sender: TEXT,
+    answers: TEXT,
+    today: TEXT,
+    timezone: TEXT,
+    as: TEXT,
+    out: TEXT,
+  },
   format: { check: { type: 'boolean' } },
   questions: { library: TEXT, answers: TEXT, as: TEXT },
   cover: { library: TEXT, strength: TEXT, seed: TEXT, as: TEXT },
@@ -23,11 +32,15 @@ const OPTIONS: Readonly<Record<string, Readonly<Record<string, { readonly type: 
 export function readCall(args: readonly string[]): Call {
   const [command, ...rest] = args;
   const options = command === undefined ? undefined : OPTIONS[command];
-  if (command === undefined || !options) throw new UsageError(`use: vocabula check|render|format|questions|cover PATH… (${command === undefined ? 'no command given' : `there is no command “${command}”`})`);
+  if (command === undefined || !options)
+    throw new UsageError(
+      `use: vocabula check|render|format|questions|cover PATH… (${command === undefined ? 'no command given' : `there is no command “${command}”`})`,
+    );
   try {
     const { values, positionals } = parseArgs({ args: rest, options, allowPositionals: true, strict: true });
     if (positionals.length === 0) throw new UsageError(`${command}: name a file`);
-    if (command !== 'check' && command !== 'format' && positionals.length > 1) throw new UsageError(`${command}: name one file`);
+    if (command !== 'check' && command !== 'format' && positionals.length > 1)
+      throw new UsageError(`${command}: name one file`);
     return { command, paths: positionals, options: values };
   } catch (error) {
     if (error instanceof UsageError) throw error;

@@ -15,7 +15,10 @@ export function check(call: Call): number {
       const { call: callWord } = text.document.attrs.front;
       const findings: Finding[] = [...text.findings, ...checkProgram(text, compile(text, { library }))];
       const other = callWord === undefined ? undefined : calls.get(callWord);
-      if (other !== undefined) findings.push(error('duplicate-key', `The call word “${callWord}” is taken by ${other}.`, { attribute: 'call' }));
+      if (other !== undefined)
+        findings.push(
+          error('duplicate-key', `The call word “${callWord}” is taken by ${other}.`, { attribute: 'call' }),
+        );
       else if (callWord !== undefined) calls.set(callWord, file);
       printed.push(...findings.map((finding) => library.print(finding, file)));
     }

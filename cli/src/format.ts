@@ -13,7 +13,9 @@ export function format(call: Call): number {
     const { document, findings } = readText(source);
     if (hasErrors(findings)) {
       const first = findings.find((finding) => finding.level === 'error');
-      process.stdout.write(`${file}: error: left as it is: ${first ? `${placeInWords(first.place)}: ${first.message}` : ''}\n`);
+      process.stdout.write(
+        `${file}: error: left as it is: ${first ? `${placeInWords(first.place)}: ${first.message}` : ''}\n`,
+      );
       failed = true;
       continue;
     }

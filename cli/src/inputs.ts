@@ -14,7 +14,8 @@ export function readObject(path: string | undefined, what: string): Record<strin
   } catch {
     throw new UsageError(`${path} is not JSON`);
   }
-  if (typeof data !== 'object' || data === null || Array.isArray(data)) throw new UsageError(`${what} in ${path} must be a JSON object`);
+  if (typeof data !== 'object' || data === null || Array.isArray(data))
+    throw new UsageError(`${what} in ${path} must be a JSON object`);
   return data as Record<string, unknown>;
 }
 
@@ -25,7 +26,8 @@ export function readRecipients(path: string | undefined): Fields[] {
   try {
     return [...readTable(readFileSync(path)).rows];
   } catch (problem) {
-    if (problem instanceof TableProblem) throw new UsageError(`${path}${problem.line === undefined ? '' : `: line ${problem.line}`}: ${problem.message}`);
+    if (problem instanceof TableProblem)
+      throw new UsageError(`${path}${problem.line === undefined ? '' : `: line ${problem.line}`}: ${problem.message}`);
     throw problem;
   }
 }
@@ -38,7 +40,10 @@ export function readToday(call: Call, zone: string | undefined): string {
     return today;
   }
   try {
-    return dayIn(new Date(), typeof timezone === 'string' ? timezone : (zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone));
+    return dayIn(
+      new Date(),
+      typeof timezone === 'string' ? timezone : (zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone),
+    );
   } catch {
     throw new UsageError('--timezone takes a zone, such as Europe/Dublin');
   }

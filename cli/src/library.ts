@@ -5,10 +5,19 @@ import { error, placeInWords, type Finding, type Library, type TextDocument } fr
 import { readText, type ReadText } from '@vocabula/core/markdown';
 import { UsageError } from './arguments.js';
 
-export interface LoadedText extends ReadText { readonly file: string; readonly name: string }
+export interface LoadedText extends ReadText {
+  readonly file: string;
+  readonly name: string;
+}
 
 /** A finding as the command line prints it. */
-export interface Printed { readonly file: string; readonly code: string; readonly level: string; readonly message: string; readonly where: string }
+export interface Printed {
+  readonly file: string;
+  readonly code: string;
+  readonly level: string;
+  readonly message: string;
+  readonly where: string;
+}
 
 const SKIPPED = new Set(['node_modules', '.git', 'assets']);
 
@@ -19,7 +28,13 @@ export function templateFiles(path: string): string[] {
   return readdirSync(path, { withFileTypes: true })
     .filter((entry) => !SKIPPED.has(entry.name) && !entry.isSymbolicLink())
     .sort((a, b) => (a.name < b.name ? -1 : 1))
-    .flatMap((entry) => (entry.isDirectory() ? templateFiles(join(path, entry.name)) : entry.name.endsWith('.md') ? [join(path, entry.name)] : []));
+    .flatMap((entry) =>
+      entry.isDirectory()
+        ? templateFiles(join(path, entry.name))
+        : entry.name.endsWith('.md')
+          ? [join(path, entry.name)]
+          : [],
+    );
 }
 
 export const nameOf = (file: string): string => basename(file).replace(/\.md$/, '');
@@ -34,14 +49,19 @@ export class FolderLibrary implements Library {
     for (const file of existsSync(root) ? templateFiles(root) : []) {
       const name = nameOf(file);
       const other = this.files.get(name);
-      if (other !== undefined) this.findings.push({ file, finding: error('bad-file', `There is another text of this name: ${relative(root, other)}.`, { line: 1 }) });
+      if (other !== undefined)
+        this.findings.push({
+          file,
+          finding: error('bad-file', `There is another text of this name: ${relative(root, other)}.`, { line: 1 }),
+        });
       else this.files.set(name, file);
     }
   }
 
   /** The folder that is searched when none is named. */
   static rootFor(path: string, named: string | undefined): string {
-    if (named !== undefined && !(existsSync(named) && statSync(named).isDirectory())) throw new UsageError(`there is no folder ${named}`);
+    if (named !== undefined && !(existsSync(named) && statSync(named).isDirectory()))
+      throw new UsageError(`there is no folder ${named}`);
     return named ?? (existsSync(path) && statSync(path).isDirectory() ? path : dirname(resolve(path)));
   }
 
@@ -73,8 +93,12 @@ export class FolderLibrary implements Library {
   /** A finding with its file and, where it can be told, its line. */
   print(finding: Finding, file: string): Printed {
     const { place } = finding;
-    const text = place.text === undefined ? [...this.loaded.values()].find((each) => each.file === file) : this.text(place.text);
-    const line = place.line ?? (place.variable !== undefined ? text?.map.lineOfVariable(place.variable, place.attribute) : undefined) ?? (place.path ? text?.map.lineOf(place.path) : undefined);
+    const text =
+      place.text === undefined ? [...this.loaded.values()].find((each) => each.file === file) : this.text(place.text);
+    const line =
+      place.line ??
+      (place.variable !== undefined ? text?.map.lineOfVariable(place.variable, place.attribute) : undefined) ??
+      (place.path ? text?.map.lineOf(place.path) : undefined);
     return {
       file: text?.file ?? file,
       code: finding.code,
@@ -86,4 +110,5 @@ export class FolderLibrary implements Library {
 }
 
 /** A finding in one line. */
-export const printedLine = (finding: Printed): string => `${finding.file}${finding.where ? `: ${finding.where}` : ''}: ${finding.level} ${finding.code}: ${finding.message}`;
+export const printedLine = (finding: Printed): string =>
+  `${finding.file}${finding.where ? `: ${finding.where}` : ''}: ${finding.level} ${finding.code}: ${finding.message}`;

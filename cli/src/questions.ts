@@ -12,8 +12,19 @@ export function questions(call: Call): number {
   const program = compile(text, { library });
   const answers = readObject(call.options.answers as string | undefined, 'the answers');
   const list = ask(program, { answers, today: readToday(call, text.document.attrs.front.timezone) });
-  if (as === 'json') process.stdout.write(`${JSON.stringify(list.map(({ key, type, label, required }) => ({ key, type, label, required })), null, 2)}\n`);
-  else for (const { key, type, label, required, source } of list) process.stdout.write(`${label} (${key}, ${type}${required ? ', required' : ''}${source === 'none' ? '' : `, from ${source}`})\n`);
+  if (as === 'json')
+    process.stdout.write(
+      `${JSON.stringify(
+        list.map(({ key, type, label, required }) => ({ key, type, label, required })),
+        null,
+        2,
+      )}\n`,
+    );
+  else
+    for (const { key, type, label, required, source } of list)
+      process.stdout.write(
+        `${label} (${key}, ${type}${required ? ', required' : ''}${source === 'none' ? '' : `, from ${source}`})\n`,
+      );
   const errors = [...text.findings, ...program.findings].filter((finding) => finding.level === 'error');
   for (const finding of errors) process.stderr.write(`${printedLine(library.print(finding, path))}\n`);
   return errors.length > 0 ? 1 : 0;

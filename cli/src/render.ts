@@ -19,30 +19,57 @@ export async function render(call: Call): Promise<number> {
   const sender = readObject(option('sender'), 'the sender');
   const answers = readObject(option('answers'), 'the answers');
   const out = option('out');
-  if (recipients.length > 1 && as !== 'json' && out === undefined) throw new UsageError(`render: ${recipients.length} recipients need --out DIR, or --as json`);
+  if (recipients.length > 1 && as !== 'json' && out === undefined)
+    throw new UsageError(`render: ${recipients.length} recipients need --out DIR, or --as json`);
 
   const { front } = text.document.attrs;
   const signature = sender[front.purpose === 'reply' ? 'reply_signature' : 'signature'];
-  const program = compile(text, { library, senderSignature: typeof signature === 'string' && signature !== '' ? signature : undefined });
+  const program = compile(text, {
+    library,
+    senderSignature: typeof signature === 'string' && signature !== '' ? signature : undefined,
+  });
   const today = readToday(call, front.timezone);
   const messages = recipients.map((recipient) => renderMessage(program, { recipient, sender, answers, today }));
 
-  const errors = [...program.texts.flatMap((name) => library.text(name)?.findings.map((finding) => ({ finding, file: library.text(name)?.file ?? path })) ?? []), ...program.findings.map((finding) => ({ finding, file: path }))].filter(({ finding }) => finding.level === 'error');
+  const errors = [
+    ...program.texts.flatMap(
+      (name) =>
+        library.text(name)?.findings.map((finding) => ({ finding, file: library.text(name)?.file ?? path })) ?? [],
+    ),
+    ...program.findings.map((finding) => ({ finding, file: path })),
+  ].filter(({ finding }) => finding.level === 'error');
   for (const { finding, file } of errors) process.stderr.write(`${printedLine(library.print(finding, file))}\n`);
 
   if (as === 'json') {
-    const json = JSON.stringify(messages.map((message, index) => printed(message, index, (finding) => library.print(finding, path))), null, 2);
+    const json = JSON.stringify(
+      messages.map((message, index) => printed(message, index, (finding) => library.print(finding, path))),
+      null,
+      2,
+    );
     if (out === undefined) process.stdout.write(`${json}\n`);
     else write(out, `${nameOf(path)}.json`, `${json}\n`);
     return errors.length > 0 ? 1 : 0;
   }
   // Noon of the given day, so that the same inputs give the same bytes.
   const date = new Date(dayNumber(today) * 86_400_000 + 43_200_000);
-  const from = typeof sender.email === 'string' ? (typeof sender.name === 'string' ? `${JSON.stringify(sender.name)} <${sender.email}>` : sender.email) : undefined;
+  const from =
+    typeof sender.email === 'string'
+      ? typeof sender.name === 'string'
+        ? `${JSON.stringify(sender.name)} <${sender.email}>`
+        : sender.email
+      : undefined;
   for (const [index, message] of messages.entries()) {
-    const bytes = as === 'eml' ? await toEml(message, { date, draft: true, ...(from ? { from } : {}) }) : Buffer.from(as === 'html' ? `${message.html}\n` : message.text);
+    const bytes =
+      as === 'eml'
+        ? await toEml(message, { date, draft: true, ...(from ? { from } : {}) })
+        : Buffer.from(as === 'html' ? `${message.html}\n` : message.text);
     if (out === undefined) process.stdout.write(bytes);
-    else write(out, `${nameOf(path)}-${String(index + 1).padStart(String(messages.length).length, '0')}.${ENDINGS[as]}`, bytes);
+    else
+      write(
+        out,
+        `${nameOf(path)}-${String(index + 1).padStart(String(messages.length).length, '0')}.${ENDINGS[as]}`,
+        bytes,
+      );
   }
   return errors.length > 0 ? 1 : 0;
 }
@@ -54,5 +81,17 @@ function write(folder: string, name: string, content: string | Uint8Array): void
 
 function printed(message: Message, index: number, print: (finding: Message['findings'][number]) => unknown): object {
   const { ready, subject, to, cc, bcc, replyTo, html, text, blanks, findings } = message;
-  return { recipient: index + 1, ready, subject, to, cc, bcc, replyTo, html, text, blanks, findings: findings.map(print) };
+  return {
+    recipient: index + 1,
+    ready,
+    subject,
+    to,
+    cc,
+    bcc,
+    replyTo,
+    html,
+    text,
+    blanks,
+    findings: findings.map(print),
+  };
 }

@@ -4,20 +4,41 @@ import type { Finding } from '@vocabula/core';
 import { nameSchema, type WorkingCopy } from './texts.js';
 
 const key = z.string().max(80);
-const fields = z.record(key, z.string().max(100_000)).refine((value) => Object.keys(value).length <= 500, 'at most 500 fields');
+const fields = z
+  .record(key, z.string().max(100_000))
+  .refine((value) => Object.keys(value).length <= 500, 'at most 500 fields');
 const answers = z.record(key, z.json()).refine((value) => Object.keys(value).length <= 500, 'at most 500 answers');
-const zone = z.string().max(80).refine((value) => Intl.supportedValuesOf('timeZone').includes(value) || value === 'UTC', 'there is no such zone').optional();
+const zone = z
+  .string()
+  .max(80)
+  .refine((value) => Intl.supportedValuesOf('timeZone').includes(value) || value === 'UTC', 'there is no such zone')
+  .optional();
 
-export const startFillSchema = z.strictObject({ text: nameSchema, recipient: fields.optional(), answers: answers.optional() });
+export const startFillSchema = z.strictObject({
+  text: nameSchema,
+  recipient: fields.optional(),
+  answers: answers.optional(),
+});
 export type StartFill = z.infer<typeof startFillSchema>;
 export const saveFillSchema = z.strictObject({ recipient: fields, answers });
 export type SaveFill = z.infer<typeof saveFillSchema>;
 /** `incomplete` hands over although something is blank. */
-export const handOverSchema = z.strictObject({ way: z.enum(['copy', 'draft']), timezone: zone, incomplete: z.boolean().optional() });
+export const handOverSchema = z.strictObject({
+  way: z.enum(['copy', 'draft']),
+  timezone: zone,
+  incomplete: z.boolean().optional(),
+});
 export type HandOver = z.infer<typeof handOverSchema>;
 
 export type FillState = 'unfinished' | 'handed over';
-export interface FillSummary { readonly id: string; readonly text: string; readonly title: string; readonly recipient: string; readonly state: FillState; readonly updatedAt: string }
+export interface FillSummary {
+  readonly id: string;
+  readonly text: string;
+  readonly title: string;
+  readonly recipient: string;
+  readonly state: FillState;
+  readonly updatedAt: string;
+}
 export interface Fill extends FillSummary {
   readonly fields: Readonly<Record<string, string>>;
   readonly answers: Readonly<Record<string, unknown>>;
@@ -28,4 +49,12 @@ export interface Fill extends FillSummary {
 }
 
 /** A message as the server rendered it for handing over. */
-export interface HandedOver { readonly subject: string; readonly to: readonly string[]; readonly html: string; readonly text: string; readonly blanks: readonly string[]; readonly findings: readonly Finding[]; readonly at: string }
+export interface HandedOver {
+  readonly subject: string;
+  readonly to: readonly string[];
+  readonly html: string;
+  readonly text: string;
+  readonly blanks: readonly string[];
+  readonly findings: readonly Finding[];
+  readonly at: string;
+}

@@ -11,15 +11,36 @@ export const profileSchema = z.strictObject({
   pronouns: field,
   booking_link: field,
   /** Own fields, by key. */
-  own: z.record(z.string().regex(/^[a-z][a-z0-9_]*$/, 'a field has small letters, digits and underscores').max(40), field),
+  own: z.record(
+    z
+      .string()
+      .regex(/^[a-z][a-z0-9_]*$/, 'a field has small letters, digits and underscores')
+      .max(40),
+    field,
+  ),
   signature: z.union([nameSchema, z.literal('')]),
   reply_signature: z.union([nameSchema, z.literal('')]),
 });
 export type Profile = z.infer<typeof profileSchema>;
 
-export const EMPTY_PROFILE: Profile = { name: '', email: '', title: '', telephone: '', pronouns: '', booking_link: '', own: {}, signature: '', reply_signature: '' };
+export const EMPTY_PROFILE: Profile = {
+  name: '',
+  email: '',
+  title: '',
+  telephone: '',
+  pronouns: '',
+  booking_link: '',
+  own: {},
+  signature: '',
+  reply_signature: '',
+};
 
 /** The profile as sender fields of a message. */
-export function senderFields({ own, signature: _signature, reply_signature: _reply, ...fields }: Profile): Record<string, string> {
+export function senderFields({
+  own,
+  signature: _signature,
+  reply_signature: _reply,
+  ...fields
+}: Profile): Record<string, string> {
   return { ...own, ...fields };
 }

@@ -15,7 +15,17 @@ export { DEFAULT_LOCALE, PLAIN_HOUSE, type Fact, type House } from './compile/ho
 export type { Line, Origin, Program, Slot } from './compile/program.js';
 export { namesIncluded, type Library } from './compile/texts.js';
 export { conditionInWords } from './compile/wording.js';
-export { render, renderHtml, valuesOf, type Envelope, type Fields, type Message, type RenderInput, type RenderOptions, type Stretch } from './render/render.js';
+export {
+  render,
+  renderHtml,
+  valuesOf,
+  type Envelope,
+  type Fields,
+  type Message,
+  type RenderInput,
+  type RenderOptions,
+  type Stretch,
+} from './render/render.js';
 export type { Source } from './render/frame.js';
 export { direction, htmlStyles } from './render/html.js';
 export { questions, type Question } from './questions/questions.js';

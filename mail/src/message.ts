@@ -3,7 +3,11 @@ import { createHash } from 'node:crypto';
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import type { Message } from '@vocabula/core';
 
-export interface Attachment { readonly name: string; readonly content: Uint8Array; readonly type?: string }
+export interface Attachment {
+  readonly name: string;
+  readonly content: Uint8Array;
+  readonly type?: string;
+}
 
 export interface MimeOptions {
   readonly from?: string;
@@ -15,10 +19,29 @@ export interface MimeOptions {
 }
 
 /** A message as an .eml file: multipart/alternative of plain text and HTML, with its attachments. */
-export async function toEml(message: Pick<Message, 'subject' | 'to' | 'cc' | 'bcc' | 'replyTo' | 'html' | 'text'>, options: MimeOptions): Promise<Uint8Array> {
+export async function toEml(
+  message: Pick<Message, 'subject' | 'to' | 'cc' | 'bcc' | 'replyTo' | 'html' | 'text'>,
+  options: MimeOptions,
+): Promise<Uint8Array> {
   const id = createHash('sha256')
-    .update(JSON.stringify([message.subject, message.to, message.cc, message.bcc, message.replyTo, message.html, message.text, options.from ?? '', options.date.toISOString()]))
-    .update(JSON.stringify((options.attachments ?? []).map((file) => [file.name, createHash('sha256').update(file.content).digest('hex')])))
+    .update(
+      JSON.stringify([
+        message.subject,
+        message.to,
+        message.cc,
+        message.bcc,
+        message.replyTo,
+        message.html,
+        message.text,
+        options.from ?? '',
+        options.date.toISOString(),
+      ]),
+    )
+    .update(
+      JSON.stringify(
+        (options.attachments ?? []).map((file) => [file.name, createHash('sha256').update(file.content).digest('hex')]),
+      ),
+    )
     .digest('hex');
   const composer = new MailComposer({
     ...(options.from ? { from: options.from } : {}),
@@ -33,7 +56,11 @@ export async function toEml(message: Pick<Message, 'subject' | 'to' | 'cc' | 'bc
     messageId: `<${id.slice(0, 32)}@vocabula.example>`,
     baseBoundary: id.slice(32, 56),
     headers: options.draft ? { 'X-Unsent': '1' } : {},
-    attachments: (options.attachments ?? []).map((file) => ({ filename: file.name, content: Buffer.from(file.content), ...(file.type ? { contentType: file.type } : {}) })),
+    attachments: (options.attachments ?? []).map((file) => ({
+      filename: file.name,
+      content: Buffer.from(file.content),
+      ...(file.type ? { contentType: file.type } : {}),
+    })),
     // Nothing in a message may make the composer read files or fetch addresses.
     disableFileAccess: true,
     disableUrlAccess: true,

@@ -10,10 +10,16 @@ import { askerOf } from './people/service.js';
 export async function loadDemo({ catalogue, tables, people }: Services, folder: string, log: Logger): Promise<void> {
   const asker = askerOf();
   if ((await catalogue.list(asker)).length > 0) return;
-  const files = (path: string): string[] => readdirSync(path, { withFileTypes: true }).flatMap((entry) => (entry.isDirectory() ? files(join(path, entry.name)) : [join(path, entry.name)]));
+  const files = (path: string): string[] =>
+    readdirSync(path, { withFileTypes: true }).flatMap((entry) =>
+      entry.isDirectory() ? files(join(path, entry.name)) : [join(path, entry.name)],
+    );
   const texts = files(join(folder, 'library')).filter((file) => file.endsWith('.md'));
   await catalogue.import({ files: texts.map((file) => ({ file, content: readFileSync(file, 'utf8') })) }, asker);
-  for (const [use, sub] of [['sample', 'samples'], ['recipients', 'recipients']] as const) {
+  for (const [use, sub] of [
+    ['sample', 'samples'],
+    ['recipients', 'recipients'],
+  ] as const) {
     for (const file of files(join(folder, sub))) {
       const title = (file.split('/').at(-1) ?? file).replace(/\.csv$/, '').replace(/-/g, ' ');
       await tables.import(use, title.charAt(0).toUpperCase() + title.slice(1), readFileSync(file), false, asker);

@@ -26,10 +26,21 @@ window.addEventListener('keydown', onKey);
 </template>
 
 <style scoped>
-.app { display: flex; height: 100vh; }
-.place { flex: 1; min-width: 0; height: 100%; }
+.app {
+  display: flex;
+  height: 100vh;
+}
+.place {
+  flex: 1;
+  min-width: 0;
+  height: 100%;
+}
 @media (max-width: 899px) {
-  .app { flex-direction: column; }
-  .place { min-height: 0; }
+  .app {
+    flex-direction: column;
+  }
+  .place {
+    min-height: 0;
+  }
 }
 </style>

@@ -11,5 +11,8 @@ import { preset } from './ui/theme';
 createApp(App)
   .use(createPinia())
   .use(router)
-  .use(PrimeVue, { ripple: false, theme: { preset, options: { darkModeSelector: 'none', cssLayer: { name: 'components', order: 'components' } } } })
+  .use(PrimeVue, {
+    ripple: false,
+    theme: { preset, options: { darkModeSelector: 'none', cssLayer: { name: 'components', order: 'components' } } },
+  })
   .mount('#app');

@@ -5,12 +5,32 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', redirect: '/catalogue' },
-    { path: '/catalogue/:name?', name: 'catalogue', component: () => import('./catalogue/CataloguePlace.vue'), meta: { title: 'Catalogue' } },
-    { path: '/write/:name?', name: 'write', component: () => import('./write/WritePlace.vue'), meta: { title: 'Write' } },
-    { path: '/samples/:id?', name: 'samples', component: () => import('./samples/SamplesPlace.vue'), meta: { title: 'Samples' } },
+    {
+      path: '/catalogue/:name?',
+      name: 'catalogue',
+      component: () => import('./catalogue/CataloguePlace.vue'),
+      meta: { title: 'Catalogue' },
+    },
+    {
+      path: '/write/:name?',
+      name: 'write',
+      component: () => import('./write/WritePlace.vue'),
+      meta: { title: 'Write' },
+    },
+    {
+      path: '/samples/:id?',
+      name: 'samples',
+      component: () => import('./samples/SamplesPlace.vue'),
+      meta: { title: 'Samples' },
+    },
     { path: '/fill', name: 'fill', component: () => import('./fill/FillHome.vue'), meta: { title: 'Fill' } },
     { path: '/fill/:id', name: 'filling', component: () => import('./fill/FillPlace.vue'), meta: { title: 'Fill' } },
-    { path: '/settings', name: 'settings', component: () => import('./settings/SettingsPlace.vue'), meta: { title: 'Settings' } },
+    {
+      path: '/settings',
+      name: 'settings',
+      component: () => import('./settings/SettingsPlace.vue'),
+      meta: { title: 'Settings' },
+    },
     { path: '/:rest(.*)*', name: 'lost', component: () => import('./ui/LostPlace.vue'), meta: { title: 'Not found' } },
   ],
 });

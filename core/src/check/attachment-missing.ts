@@ -20,7 +20,15 @@ export const attachmentMissing: Check = {
     const promise = PROMISES[language];
     return lines.flatMap((line) => {
       const match = promise?.exec(line.text);
-      return match ? [advice('attachment-missing', `“${match[0]}” promises an attachment, and there is none.`, placeIn(line, match.index, match[0].length))] : [];
+      return match
+        ? [
+            advice(
+              'attachment-missing',
+              `“${match[0]}” promises an attachment, and there is none.`,
+              placeIn(line, match.index, match[0].length),
+            ),
+          ]
+        : [];
     });
   },
 };

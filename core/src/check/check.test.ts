@@ -2,8 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { documentOf, type Source } from '../testing/build.js';
 import { check } from './index.js';
 
-const codes = (text: Source): string[] => check({ name: 'main', document: documentOf(text) }, { library: { get: () => undefined } }).map((finding) => finding.code);
-const plain = (body: string, variables?: string): string[] => codes({ body, front: 'kind: message\nsubject: S\nlocale: en-IE', ...(variables ? { variables } : {}) });
+const codes = (text: Source): string[] =>
+  check({ name: 'main', document: documentOf(text) }, { library: { get: () => undefined } }).map(
+    (finding) => finding.code,
+  );
+const plain = (body: string, variables?: string): string[] =>
+  codes({ body, front: 'kind: message\nsubject: S\nlocale: en-IE', ...(variables ? { variables } : {}) });
 
 describe('planted faults are found and near misses left alone', () => {
   it.each([

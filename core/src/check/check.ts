@@ -38,7 +38,8 @@ export function fixedLines(document: TextDocument): FixedLine[] {
   visit(document, (node, path) => {
     if (LINES.has(node.type)) lines.push(fixedLine(childrenOf(node) as readonly Inline[], path));
   });
-  for (const variable of document.attrs.variables) for (const option of variable.options ?? []) if (option.wording) lines.push(fixedLine(option.wording, []));
+  for (const variable of document.attrs.variables)
+    for (const option of variable.options ?? []) if (option.wording) lines.push(fixedLine(option.wording, []));
   return lines;
 }
 
@@ -63,8 +64,11 @@ function fixedLine(nodes: readonly Inline[], path: readonly number[]): FixedLine
 }
 
 /** The place of a match in a line. */
-export function placeIn(line: FixedLine, offset: number, length: number): { path: readonly number[]; offset: number; length: number } | { path: readonly number[] } {
+export function placeIn(
+  line: FixedLine,
+  offset: number,
+  length: number,
+): { path: readonly number[]; offset: number; length: number } | { path: readonly number[] } {
   const at = line.at(offset);
   return at ? { ...at, length } : { path: line.path };
 }
-

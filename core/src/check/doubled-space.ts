@@ -7,7 +7,10 @@ export const doubledSpace: Check = {
     lines.flatMap((line) =>
       [...line.text.matchAll(/(?<=\S) {2,}(?=\S)/gu)].map((match) => {
         const place = placeIn(line, match.index, match[0].length);
-        const repair = 'offset' in place ? { label: 'Leave one space', path: place.path, offset: place.offset, length: place.length, insert: ' ' } : undefined;
+        const repair =
+          'offset' in place
+            ? { label: 'Leave one space', path: place.path, offset: place.offset, length: place.length, insert: ' ' }
+            : undefined;
         return advice('doubled-space', `${match[0].length} spaces stand together.`, place, 'note', repair);
       }),
     ),

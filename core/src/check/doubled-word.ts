@@ -3,7 +3,29 @@ import { placeIn, type Check } from './check.js';
 
 /** Words that may rightly stand twice, by language. */
 const LEGITIMATE: Readonly<Record<string, readonly string[]>> = {
-  en: ['had', 'that', 'bye', 'very', 'so', 'no', 'now', 'there', 'knock', 'hear', 'half', 'well', 'is', 'do', 'her', 'in', 'on', 'can', 'long', 'many', 'never'],
+  en: [
+    'had',
+    'that',
+    'bye',
+    'very',
+    'so',
+    'no',
+    'now',
+    'there',
+    'knock',
+    'hear',
+    'half',
+    'well',
+    'is',
+    'do',
+    'her',
+    'in',
+    'on',
+    'can',
+    'long',
+    'many',
+    'never',
+  ],
   de: ['die', 'der', 'das', 'den', 'sie', 'sehr', 'so', 'nach', 'dem', 'ihr'],
   fr: ['nous', 'vous', 'très', 'bla', 'si', 'que'],
   es: ['muy', 'no', 'que'],
@@ -23,7 +45,16 @@ export const doubledWord: Check = {
         // Two names with capitals (“Duran Duran”) are meant, unless they begin the line.
         if (/^\p{Lu}/u.test(word) && whole.endsWith(word) && match.index > 0) return [];
         const place = placeIn(line, match.index, whole.length);
-        const repair = 'offset' in place ? { label: `Leave one “${word}”`, path: place.path, offset: place.offset, length: place.length, insert: word } : undefined;
+        const repair =
+          'offset' in place
+            ? {
+                label: `Leave one “${word}”`,
+                path: place.path,
+                offset: place.offset,
+                length: place.length,
+                insert: word,
+              }
+            : undefined;
         return [advice('doubled-word', `“${word}” stands twice.`, place, 'warning', repair)];
       }),
     ),

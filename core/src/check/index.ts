@@ -35,6 +35,8 @@ export function check(named: NamedDocument, options: CompileOptions): Finding[] 
 export function checkProgram({ document }: NamedDocument, program: Program): Finding[] {
   const language = new Intl.Locale(program.locale).language;
   const context = { document, program, language, lines: fixedLines(document) };
-  const advice = CHECKS.map((each) => each()).filter((each) => !each.languages || each.languages.includes(language)).flatMap((each) => each.run(context));
+  const advice = CHECKS.map((each) => each())
+    .filter((each) => !each.languages || each.languages.includes(language))
+    .flatMap((each) => each.run(context));
   return distinct([...program.findings, ...advice]);
 }

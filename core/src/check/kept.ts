@@ -29,26 +29,57 @@ export const kept: Check = {
 function conditionsOf(node: Node): readonly Condition[] {
   if (node.type === 'passage') return [node.attrs];
   if (node.type === 'listItem' || node.type === 'tableRow') return node.attrs.when;
-  return 'marks' in node && node.marks ? node.marks.flatMap((mark) => (mark.type === 'phrase' ? [mark.attrs] : [])) : [];
+  return 'marks' in node && node.marks
+    ? node.marks.flatMap((mark) => (mark.type === 'phrase' ? [mark.attrs] : []))
+    : [];
 }
 
-function judge(condition: Condition, outer: readonly Condition[], { document, program }: CheckContext, path: readonly number[]): Finding | undefined {
+function judge(
+  condition: Condition,
+  outer: readonly Condition[],
+  { document, program }: CheckContext,
+  path: readonly number[],
+): Finding | undefined {
   const several = severalIn(document.attrs.variables);
   const variable = document.attrs.variables.find(({ key }) => key === condition.of);
   const words = conditionInWords(condition, variable);
   const against = outer.find((each) => neverBoth(each, condition, several));
-  if (against) return advice('never-kept', `“${words}” can never be kept inside “${conditionInWords(against, document.attrs.variables.find(({ key }) => key === against.of))}”.`, { path });
-  if (variable?.type !== 'list' && outer.some((each) => implies(each, condition, several))) return advice('always-kept', `“${words}” is always kept here, since what is around it asks the same.`, { path });
+  if (against)
+    return advice(
+      'never-kept',
+      `“${words}” can never be kept inside “${conditionInWords(
+        against,
+        document.attrs.variables.find(({ key }) => key === against.of),
+      )}”.`,
+      { path },
+    );
+  if (variable?.type !== 'list' && outer.some((each) => implies(each, condition, several)))
+    return advice('always-kept', `“${words}” is always kept here, since what is around it asks the same.`, { path });
   const slot = program.slots.find(({ key }) => key === condition.of);
-  if (variable?.value !== undefined && slot?.expression && slot.expression.references.length === 0 && slot.expression.fields.length === 0 && !/today\s*\(|house\./.test(variable.value)) {
+  if (
+    variable?.value !== undefined &&
+    slot?.expression &&
+    slot.expression.references.length === 0 &&
+    slot.expression.fields.length === 0 &&
+    !/today\s*\(|house\./.test(variable.value)
+  ) {
     const value = slot.expression.evaluate({});
     if (variable.type === 'yes-no' && typeof value === 'boolean') {
       const holds = value !== condition.not;
-      return advice(holds ? 'always-kept' : 'never-kept', `“${words}” is ${holds ? 'always' : 'never'} kept: its condition asks nothing.`, { path });
+      return advice(
+        holds ? 'always-kept' : 'never-kept',
+        `“${words}” is ${holds ? 'always' : 'never'} kept: its condition asks nothing.`,
+        { path },
+      );
     }
   }
   const options = variable?.options?.map((option) => option.key) ?? [];
-  const all = condition.is.length > 0 && options.length > 0 && options.every((key) => condition.is.includes(key)) && !variable?.other;
-  if (all && variable?.required && variable.type === 'choice') return advice(condition.not ? 'never-kept' : 'always-kept', `“${words}” names every option.`, { path });
+  const all =
+    condition.is.length > 0 &&
+    options.length > 0 &&
+    options.every((key) => condition.is.includes(key)) &&
+    !variable?.other;
+  if (all && variable?.required && variable.type === 'choice')
+    return advice(condition.not ? 'never-kept' : 'always-kept', `“${words}” names every option.`, { path });
   return undefined;
 }

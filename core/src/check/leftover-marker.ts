@@ -8,7 +8,19 @@ const UNFINISHED = /(?<![\p{L}\p{N}])(?:TBC|TBD|TBA|TODO|FIXME|XXX+|lorem ipsum)
 export const leftoverMarker: Check = {
   run: ({ lines }) =>
     lines.flatMap((line) => [
-      ...findMarkers(line.text).map((marker) => advice('leftover-marker', `“${line.text.slice(marker.start, marker.end)}” looks like a marker that was to be replaced.`, placeIn(line, marker.start, marker.end - marker.start))),
-      ...[...line.text.matchAll(UNFINISHED)].map((match) => advice('leftover-marker', `“${match[0]}” says that something is not finished.`, placeIn(line, match.index, match[0].length))),
+      ...findMarkers(line.text).map((marker) =>
+        advice(
+          'leftover-marker',
+          `“${line.text.slice(marker.start, marker.end)}” looks like a marker that was to be replaced.`,
+          placeIn(line, marker.start, marker.end - marker.start),
+        ),
+      ),
+      ...[...line.text.matchAll(UNFINISHED)].map((match) =>
+        advice(
+          'leftover-marker',
+          `“${match[0]}” says that something is not finished.`,
+          placeIn(line, match.index, match[0].length),
+        ),
+      ),
     ]),
 };

@@ -10,9 +10,31 @@ const SHOWN = 70;
 export const longSubject: Check = {
   run({ document }) {
     if (document.attrs.front.kind !== 'message') return [];
-    const labels = new Map(document.attrs.variables.map((variable) => [variable.key, variable.label ?? labelFromKey(variable.key)]));
-    const nodes = (part(document, 'subject').content ?? []).filter((node) => !node.marks?.some((mark) => mark.type === 'phrase'));
-    const length = nodes.reduce((sum, node) => sum + (node.type === 'text' ? [...node.text].length : node.type === 'placeholder' ? (labels.get(node.attrs.name) ?? node.attrs.name).length : 0), 0);
-    return length > SHOWN ? [advice('long-subject', `The subject has about ${length} characters; most lists show ${SHOWN}.`, { path: [0], attribute: 'subject' }, 'note')] : [];
+    const labels = new Map(
+      document.attrs.variables.map((variable) => [variable.key, variable.label ?? labelFromKey(variable.key)]),
+    );
+    const nodes = (part(document, 'subject').content ?? []).filter(
+      (node) => !node.marks?.some((mark) => mark.type === 'phrase'),
+    );
+    const length = nodes.reduce(
+      (sum, node) =>
+        sum +
+        (node.type === 'text'
+          ? [...node.text].length
+          : node.type === 'placeholder'
+            ? (labels.get(node.attrs.name) ?? node.attrs.name).length
+            : 0),
+      0,
+    );
+    return length > SHOWN
+      ? [
+          advice(
+            'long-subject',
+            `The subject has about ${length} characters; most lists show ${SHOWN}.`,
+            { path: [0], attribute: 'subject' },
+            'note',
+          ),
+        ]
+      : [];
   },
 };

@@ -4,7 +4,12 @@ import type { TypeName } from '../template/variable.js';
 export type MarkerKind = 'bracketed' | 'angled' | 'curly' | 'rule' | 'capitals';
 
 /** A marker in a text, in UTF-16 units, with the words inside it (none for a rule). */
-export interface Marker { readonly kind: MarkerKind; readonly start: number; readonly end: number; readonly words: string }
+export interface Marker {
+  readonly kind: MarkerKind;
+  readonly start: number;
+  readonly end: number;
+  readonly words: string;
+}
 
 const PATTERNS: readonly (readonly [MarkerKind, RegExp])[] = [
   ['curly', /\{\{\s*([^{}\n]{1,60}?)\s*\}\}/gu],
@@ -15,8 +20,10 @@ const PATTERNS: readonly (readonly [MarkerKind, RegExp])[] = [
 
 /** Words that in capitals ask to be replaced. Acronyms are not among them, so that a check need not cry wolf. */
 const CAPITALS = new Set(
-  ('NAME FIRSTNAME LASTNAME SURNAME DATE TIME DAY MONTH YEAR AMOUNT PRICE TOTAL FEE ADDRESS EMAIL PHONE TELEPHONE NUMBER COMPANY ORGANISATION ORGANIZATION SCHOOL CITY TOWN COUNTRY TITLE SUBJECT PLACE VENUE LINK ORDER INVOICE REFERENCE CUSTOMER CLIENT MEMBER VISITOR PLANT GARDEN GATE GUIDE COURSE WORKSHOP ' +
-    'VORNAME NACHNAME DATUM BETRAG ANREDE UHRZEIT ORT PRÉNOM NOM MONTANT HEURE NOMBRE FECHA HORA IMPORTE').split(' '),
+  (
+    'NAME FIRSTNAME LASTNAME SURNAME DATE TIME DAY MONTH YEAR AMOUNT PRICE TOTAL FEE ADDRESS EMAIL PHONE TELEPHONE NUMBER COMPANY ORGANISATION ORGANIZATION SCHOOL CITY TOWN COUNTRY TITLE SUBJECT PLACE VENUE LINK ORDER INVOICE REFERENCE CUSTOMER CLIENT MEMBER VISITOR PLANT GARDEN GATE GUIDE COURSE WORKSHOP ' +
+    'VORNAME NACHNAME DATUM BETRAG ANREDE UHRZEIT ORT PRÉNOM NOM MONTANT HEURE NOMBRE FECHA HORA IMPORTE'
+  ).split(' '),
 );
 const CAPITAL_RUN = /(?<![\p{L}\p{N}])\p{Lu}{2,}(?:[ _-]\p{Lu}{2,}){0,3}(?![\p{L}\p{N}])/gu;
 
@@ -36,7 +43,8 @@ export function findMarkers(text: string): Marker[] {
   for (const match of text.matchAll(CAPITAL_RUN)) {
     const end = match.index + match[0].length;
     const isMarker = match[0].split(/[ _-]/).some((word) => CAPITALS.has(word)) && /\p{Ll}/u.test(text);
-    if (isMarker && free(match.index, end)) found.push({ kind: 'capitals', start: match.index, end, words: match[0].replace(/[_-]/g, ' ') });
+    if (isMarker && free(match.index, end))
+      found.push({ kind: 'capitals', start: match.index, end, words: match[0].replace(/[_-]/g, ' ') });
   }
   return found.sort((a, b) => a.start - b.start);
 }
@@ -51,10 +59,18 @@ const GUESSES: readonly (readonly [RegExp, TypeName])[] = [
 ];
 
 /** What a marker most likely stands for: type, label, and options for `[he/she]`. */
-export function guessVariable(marker: Marker, before: string): { readonly type: TypeName; readonly label: string; readonly options?: readonly string[] } {
+export function guessVariable(
+  marker: Marker,
+  before: string,
+): { readonly type: TypeName; readonly label: string; readonly options?: readonly string[] } {
   const words = marker.words.replace(/[_]+/g, ' ').replace(/\s+/g, ' ').trim();
   const options = words.split('/').map((option) => option.trim());
-  if (options.length >= 2 && options.length <= 8 && options.every((option) => /^\p{L}[\p{L}\p{N} '’-]{0,40}$/u.test(option))) return { type: 'choice', label: sentence(options.join(' or ')), options };
+  if (
+    options.length >= 2 &&
+    options.length <= 8 &&
+    options.every((option) => /^\p{L}[\p{L}\p{N} '’-]{0,40}$/u.test(option))
+  )
+    return { type: 'choice', label: sentence(options.join(' or ')), options };
   if (words === '') {
     // A rule says nothing itself; the word before it often does.
     const hint = /([\p{L}][\p{L}’'-]*)[\s:,]*$/u.exec(before)?.[1] ?? '';

@@ -7,7 +7,8 @@ export const missingAlt: Check = {
   run({ document }) {
     const findings: Finding[] = [];
     visit(document, (node, path) => {
-      if (node.type === 'image' && node.attrs.alt.length === 0) findings.push(advice('missing-alt', 'This image has no alternative text.', { path }));
+      if (node.type === 'image' && node.attrs.alt.length === 0)
+        findings.push(advice('missing-alt', 'This image has no alternative text.', { path }));
     });
     return findings;
   },

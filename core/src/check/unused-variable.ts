@@ -13,15 +13,24 @@ export function namesUsed(document: TextDocument): Set<string> {
     if (node.type === 'image') node.attrs.alt.forEach(inline);
     for (const mark of node.marks ?? []) {
       if (mark.type === 'phrase') conditions([mark.attrs]);
-      if (mark.type === 'link') for (const { tag } of tagsIn(mark.attrs.href)) if (tag.kind === 'placeholder') used.add(tag.name);
+      if (mark.type === 'link')
+        for (const { tag } of tagsIn(mark.attrs.href)) if (tag.kind === 'placeholder') used.add(tag.name);
     }
   };
   visit(document, (node: Node) => {
     if (node.type === 'passage') conditions([node.attrs]);
     if (node.type === 'listItem' || node.type === 'tableRow') conditions(node.attrs.when);
-    if (node.type === 'placeholder' || node.type === 'text' || node.type === 'image' || node.type === 'hardBreak' || node.type === 'inlineInclusion') inline(node);
+    if (
+      node.type === 'placeholder' ||
+      node.type === 'text' ||
+      node.type === 'image' ||
+      node.type === 'hardBreak' ||
+      node.type === 'inlineInclusion'
+    )
+      inline(node);
   });
-  for (const variable of document.attrs.variables) for (const option of variable.options ?? []) option.wording?.forEach(inline);
+  for (const variable of document.attrs.variables)
+    for (const option of variable.options ?? []) option.wording?.forEach(inline);
   return used;
 }
 

@@ -12,13 +12,18 @@ function patternFor(language: string): { readonly pattern: RegExp; readonly mont
   let made = patterns.get(language);
   if (!made) {
     const format = new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' });
-    const months = Array.from({ length: 12 }, (_, month) => format.format(Date.UTC(2001, month, 15)).toLocaleLowerCase(language));
+    const months = Array.from({ length: 12 }, (_, month) =>
+      format.format(Date.UTC(2001, month, 15)).toLocaleLowerCase(language),
+    );
     const weekday = `(${weekdaysOf(language).map(escape).join('|')})`;
     const month = `(${months.map(escape).join('|')})`;
     const day = '(\\d{1,2})(?:st|nd|rd|th|er|\\.)?';
     const year = '(\\d{4})';
     const little = '(?:den|der|le|el|il|de|of|the)';
-    const pattern = new RegExp(`(?<!\\p{L})${weekday},?\\s+(?:${little}\\s+)?(?:${day}\\s+(?:${little}\\s+)?${month},?\\s+(?:${little}\\s+)?${year}|${month}\\s+${day},?\\s+${year})(?!\\d)`, 'giu');
+    const pattern = new RegExp(
+      `(?<!\\p{L})${weekday},?\\s+(?:${little}\\s+)?(?:${day}\\s+(?:${little}\\s+)?${month},?\\s+(?:${little}\\s+)?${year}|${month}\\s+${day},?\\s+${year})(?!\\d)`,
+      'giu',
+    );
     made = { pattern, months };
     patterns.set(language, made);
   }
@@ -37,12 +42,32 @@ export const weekdayMismatch: Check = {
         const month = months.indexOf((m1 ?? m2 ?? '').toLocaleLowerCase(language)) + 1;
         const day = `${y1 ?? y2}-${String(month).padStart(2, '0')}-${(d1 ?? d2 ?? '').padStart(2, '0')}`;
         const written = names.indexOf(weekday.toLocaleLowerCase(language));
-        if (!isDay(day)) return [advice('weekday-mismatch', `“${whole}” is no day of the calendar.`, placeIn(line, match.index, whole.length))];
+        if (!isDay(day))
+          return [
+            advice(
+              'weekday-mismatch',
+              `“${whole}” is no day of the calendar.`,
+              placeIn(line, match.index, whole.length),
+            ),
+          ];
         if (weekdayNumber(day) === written) return [];
-        const right = new Intl.DateTimeFormat(language, { weekday: 'long', timeZone: 'UTC' }).format(dayNumber(day) * 86_400_000);
+        const right = new Intl.DateTimeFormat(language, { weekday: 'long', timeZone: 'UTC' }).format(
+          dayNumber(day) * 86_400_000,
+        );
         const place = placeIn(line, match.index, weekday.length);
-        const repair = 'offset' in place ? { label: `Write ${right}`, path: place.path, offset: place.offset, length: place.length, insert: right } : undefined;
-        return [advice('weekday-mismatch', `${whole.slice(weekday.length).replace(/^[,\s]+/, '')} is a ${right}, not a ${weekday}.`, place, 'warning', repair)];
+        const repair =
+          'offset' in place
+            ? { label: `Write ${right}`, path: place.path, offset: place.offset, length: place.length, insert: right }
+            : undefined;
+        return [
+          advice(
+            'weekday-mismatch',
+            `${whole.slice(weekday.length).replace(/^[,\s]+/, '')} is a ${right}, not a ${weekday}.`,
+            place,
+            'warning',
+            repair,
+          ),
+        ];
       }),
     );
   },

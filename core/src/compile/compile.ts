@@ -1,16 +1,49 @@
 /** Compiles a template with everything it includes. Compile once, render many. */
 import { error, advice, distinct, type Finding } from '../findings/finding.js';
 import type { Condition } from '../template/condition.js';
-import { bodyOf, part, type Block, type ListItem, type NamedDocument, type Paragraph, type Row, type TextDocument } from '../template/document.js';
+import {
+  bodyOf,
+  part,
+  type Block,
+  type ListItem,
+  type NamedDocument,
+  type Paragraph,
+  type Row,
+  type TextDocument,
+} from '../template/document.js';
 import { labelFromKey } from '../template/keys.js';
 import type { Variable } from '../template/variable.js';
 import type { ExpressionRuntime } from '../expression/expression.js';
 import { DEFAULT_LOCALE, PLAIN_HOUSE, type House } from './house.js';
 import { LineCompiler, textLeaf } from './line.js';
-import type { BlockUnit, Governed, ItemUnit, Leaf, Line, MarkPiece, Origin, Program, Read, RowUnit, Slot, Test, Unit } from './program.js';
+import type {
+  BlockUnit,
+  Governed,
+  ItemUnit,
+  Leaf,
+  Line,
+  MarkPiece,
+  Origin,
+  Program,
+  Read,
+  RowUnit,
+  Slot,
+  Test,
+  Unit,
+} from './program.js';
 import { column, declarationOf, type Scope } from './scope.js';
 import { bindExpressions, bindSlot, checkDeclaration, clash, makeSlots } from './slots.js';
-import { fitsLine, inclusionsOf, MAX_INCLUSION_DEPTH, MAX_INCLUSIONS, neverBoth, severalIn, TextUnit, type Declaration, type Library } from './texts.js';
+import {
+  fitsLine,
+  inclusionsOf,
+  MAX_INCLUSION_DEPTH,
+  MAX_INCLUSIONS,
+  neverBoth,
+  severalIn,
+  TextUnit,
+  type Declaration,
+  type Library,
+} from './texts.js';
 import { conditionInWords } from './wording.js';
 
 export interface CompileOptions {
@@ -40,7 +73,12 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
   return new Compilation(named, options).program();
 }
 
-interface SignatureUse { readonly name: string; readonly conditions: readonly Condition[]; readonly path: readonly number[]; readonly unit: TextUnit }
+interface SignatureUse {
+  readonly name: string;
+  readonly conditions: readonly Condition[];
+  readonly path: readonly number[];
+  readonly unit: TextUnit;
+}
 
 export class Compilation {
   readonly findings: Finding[] = [];
@@ -56,9 +94,17 @@ export class Compilation {
   private readonly own: TextUnit;
   private readonly signature: string | undefined;
 
-  constructor(private readonly named: NamedDocument, private readonly options: CompileOptions) {
+  constructor(
+    private readonly named: NamedDocument,
+    private readonly options: CompileOptions,
+  ) {
     this.house = options.house ?? PLAIN_HOUSE;
-    this.runtime = { today: options.today ?? '2000-01-01', locale: DEFAULT_LOCALE, holidays: new Set(this.house.holidays), isFilled: () => false };
+    this.runtime = {
+      today: options.today ?? '2000-01-01',
+      locale: DEFAULT_LOCALE,
+      holidays: new Set(this.house.holidays),
+      isFilled: () => false,
+    };
     this.own = this.unit(named.name, named.document) as TextUnit;
     const wanted = named.document.attrs.front.signature;
     this.signature = wanted === 'none' ? undefined : wanted;
@@ -77,17 +123,30 @@ export class Compilation {
 
     this.inclusions = 0;
     const site = (name: Parameters<typeof part>[1]): Site => ({
-      unit: this.own, scope: undefined, path: [document.content.findIndex((node) => node.type === name)], blocks: [], conditions: [], tests: [], wordings: [],
+      unit: this.own,
+      scope: undefined,
+      path: [document.content.findIndex((node) => node.type === name)],
+      blocks: [],
+      conditions: [],
+      tests: [],
+      wordings: [],
     });
-    const line = (name: 'subject' | 'start' | 'length' | 'place'): Line => new LineCompiler(this, site(name)).compile(part(document, name).content);
+    const line = (name: 'subject' | 'start' | 'length' | 'place'): Line =>
+      new LineCompiler(this, site(name)).compile(part(document, name).content);
     const addresses = (name: 'to' | 'cc' | 'bcc' | 'reply_to'): Line[] =>
-      part(document, name).content.flatMap((address, index) => (address.content?.length ? [new LineCompiler(this, site(name)).compile(address.content, [...site(name).path, index])] : []));
+      part(document, name).content.flatMap((address, index) =>
+        address.content?.length
+          ? [new LineCompiler(this, site(name)).compile(address.content, [...site(name).path, index])]
+          : [],
+      );
     const subject = line('subject');
     const body = this.blocks(bodyOf(document), site('body'));
     if (after) body.push(...this.include(after.name, [], { ...site('body'), path: [] }));
     this.judgeSignatures();
     if (front.kind === 'message' && (front.purpose ?? 'new') !== 'reply' && subject.leaves.length === 0) {
-      this.findings.push(error('no-subject', 'The template has no subject.', { path: site('subject').path, attribute: 'subject' }));
+      this.findings.push(
+        error('no-subject', 'The template has no subject.', { path: site('subject').path, attribute: 'subject' }),
+      );
     }
     return {
       name: this.own.name,
@@ -122,9 +181,18 @@ export class Compilation {
     const known = this.units.get(name);
     if (known) return known;
     if (!document) return undefined;
-    const unit = new TextUnit(name, document, this.locale(document, name), this.house, this.runtime, this.findings, this.units.size === 0);
+    const unit = new TextUnit(
+      name,
+      document,
+      this.locale(document, name),
+      this.house,
+      this.runtime,
+      this.findings,
+      this.units.size === 0,
+    );
     this.units.set(name, unit);
-    for (const variable of document.attrs.variables) checkDeclaration(variable, unit, { today: this.runtime.today, locale: unit.locale }, this.findings);
+    for (const variable of document.attrs.variables)
+      checkDeclaration(variable, unit, { today: this.runtime.today, locale: unit.locale }, this.findings);
     // Wrong expressions are reported whether or not the value is used.
     for (const variable of document.attrs.variables) {
       unit.expression(variable);
@@ -140,7 +208,13 @@ export class Compilation {
     } catch {
       // A malformed tag is as unknown as one without data.
     }
-    this.findings.push(advice('unknown-locale', `The language “${wanted}” is not known here; ${this.house.locale} stands in.`, this.units.size === 0 ? { attribute: 'locale' } : { text: name, attribute: 'locale' }));
+    this.findings.push(
+      advice(
+        'unknown-locale',
+        `The language “${wanted}” is not known here; ${this.house.locale} stands in.`,
+        this.units.size === 0 ? { attribute: 'locale' } : { text: name, attribute: 'locale' },
+      ),
+    );
     return this.house.locale;
   }
 
@@ -150,19 +224,36 @@ export class Compilation {
       const shadow = shadows.get(variable.key);
       if (shadow) {
         const attribute = clash(shadow, variable);
-        if (attribute) this.findings.push(error('type-clash', `“${variable.key}” differs in its ${attribute} between the list it repeats over and ${unit.name}.`, unit.place({ variable: variable.key, attribute })));
+        if (attribute)
+          this.findings.push(
+            error(
+              'type-clash',
+              `“${variable.key}” differs in its ${attribute} between the list it repeats over and ${unit.name}.`,
+              unit.place({ variable: variable.key, attribute }),
+            ),
+          );
       } else if (!this.readsShadow(unit, variable, shadows)) this.declarations.push({ variable, unit, depth });
     }
     for (const { name, path, inline, repeats } of inclusionsOf(unit.document)) {
       this.inclusions += 1;
       const at = unit.place({ path });
       if (chain.includes(name)) {
-        this.findings.push(error('block-loop', `This block includes itself: ${[...chain.slice(chain.indexOf(name)), name].join(' → ')}.`, at));
+        this.findings.push(
+          error(
+            'block-loop',
+            `This block includes itself: ${[...chain.slice(chain.indexOf(name)), name].join(' → ')}.`,
+            at,
+          ),
+        );
         continue;
       }
       if (depth + 1 > MAX_INCLUSION_DEPTH || this.inclusions > MAX_INCLUSIONS) {
-        const words = this.inclusions > MAX_INCLUSIONS ? `More than ${MAX_INCLUSIONS} blocks would be included.` : `Blocks nest ${MAX_INCLUSION_DEPTH} deep at most: ${chain.join(' → ')}.`;
-        if (!this.findings.some((finding) => finding.code === 'too-deep')) this.findings.push(error('too-deep', words, at));
+        const words =
+          this.inclusions > MAX_INCLUSIONS
+            ? `More than ${MAX_INCLUSIONS} blocks would be included.`
+            : `Blocks nest ${MAX_INCLUSION_DEPTH} deep at most: ${chain.join(' → ')}.`;
+        if (!this.findings.some((finding) => finding.code === 'too-deep'))
+          this.findings.push(error('too-deep', words, at));
         continue;
       }
       const included = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
@@ -170,20 +261,32 @@ export class Compilation {
         this.findings.push(error('unknown-block', `There is no block “${name}”.`, at));
         continue;
       }
-      if (inline && !fitsLine(included.document)) this.findings.push(error('block-in-line', `“${name}” is more than one paragraph, so it cannot stand inside a line.`, at));
+      if (inline && !fitsLine(included.document))
+        this.findings.push(
+          error('block-in-line', `“${name}” is more than one paragraph, so it cannot stand inside a line.`, at),
+        );
       const inner = new Map(shadows);
-      for (const repeat of repeats) for (const each of unit.variables.get(repeat.of)?.columns ?? []) inner.set(each.key, each);
+      for (const repeat of repeats)
+        for (const each of unit.variables.get(repeat.of)?.columns ?? []) inner.set(each.key, each);
       this.link(included, depth + 1, [...chain, name], inner);
     }
   }
 
   /** True for a computed variable of a block that reads a column of the repeat around it: every row has its own. */
-  private readsShadow(unit: TextUnit, variable: Variable, shadows: ReadonlyMap<string, Variable>, seen: ReadonlySet<string> = new Set()): boolean {
+  private readsShadow(
+    unit: TextUnit,
+    variable: Variable,
+    shadows: ReadonlyMap<string, Variable>,
+    seen: ReadonlySet<string> = new Set(),
+  ): boolean {
     if (shadows.size === 0 || seen.has(variable.key)) return false;
     const references = unit.expression(variable)?.references ?? [];
     return references.some((key) => {
       const next = unit.variables.get(key);
-      return shadows.has(key) || (next !== undefined && this.readsShadow(unit, next, shadows, new Set([...seen, variable.key])));
+      return (
+        shadows.has(key) ||
+        (next !== undefined && this.readsShadow(unit, next, shadows, new Set([...seen, variable.key])))
+      );
     });
   }
 
@@ -214,19 +317,40 @@ export class Compilation {
       return undefined;
     }
     const variable = declarationOf(read);
-    const kind = variable?.type === 'yes-no' ? 'yes-no' : variable?.type === 'list' ? 'list' : variable?.type === 'choice' || variable?.type === 'choices' ? 'option' : undefined;
-    const unknown = kind === 'option' ? condition.is.find((key) => !variable?.options?.some((option) => option.key === key)) : undefined;
+    const kind =
+      variable?.type === 'yes-no'
+        ? 'yes-no'
+        : variable?.type === 'list'
+          ? 'list'
+          : variable?.type === 'choice' || variable?.type === 'choices'
+            ? 'option'
+            : undefined;
+    const unknown =
+      kind === 'option'
+        ? condition.is.find((key) => !variable?.options?.some((option) => option.key === key))
+        : undefined;
     const problem =
-      kind === undefined ? `“${condition.of}” is neither a yes-no, a choice nor a list, so nothing can depend on it. For a condition on data, declare a yes-no with a value.`
-      : kind === 'option' && condition.is.length === 0 ? `“${condition.of}” is a choice: name the options, as in ${condition.of}.${variable?.options?.[0]?.key ?? 'option'}.`
-      : kind !== 'option' && condition.is.length > 0 ? `“${condition.of}” has no options.`
-      : unknown !== undefined ? `“${condition.of}” has no option “${unknown}”.`
-      : undefined;
+      kind === undefined
+        ? `“${condition.of}” is neither a yes-no, a choice nor a list, so nothing can depend on it. For a condition on data, declare a yes-no with a value.`
+        : kind === 'option' && condition.is.length === 0
+          ? `“${condition.of}” is a choice: name the options, as in ${condition.of}.${variable?.options?.[0]?.key ?? 'option'}.`
+          : kind !== 'option' && condition.is.length > 0
+            ? `“${condition.of}” has no options.`
+            : unknown !== undefined
+              ? `“${condition.of}” has no option “${unknown}”.`
+              : undefined;
     if (problem !== undefined || kind === undefined) {
       this.findings.push(error('not-a-condition', problem ?? '', at));
       return undefined;
     }
-    return { condition, read, kind, label: conditionInWords(condition, variable), depth: site.scope ? site.scope.depth + 1 : 0, rowSlots: [] };
+    return {
+      condition,
+      read,
+      kind,
+      label: conditionInWords(condition, variable),
+      depth: site.scope ? site.scope.depth + 1 : 0,
+      rowSlots: [],
+    };
   }
 
   // — blocks —
@@ -240,9 +364,29 @@ export class Compilation {
     const unit: Unit = { path, text: site.unit.name };
     switch (block.type) {
       case 'paragraph':
-        return [{ node: { kind: 'line', tag: 'p', style: '', line: new LineCompiler(this, site).compile(block.content), ...unit } }];
+        return [
+          {
+            node: {
+              kind: 'line',
+              tag: 'p',
+              style: '',
+              line: new LineCompiler(this, site).compile(block.content),
+              ...unit,
+            },
+          },
+        ];
       case 'heading':
-        return [{ node: { kind: 'line', tag: `h${block.attrs.level}`, style: '', line: new LineCompiler(this, site).compile(block.content), ...unit } }];
+        return [
+          {
+            node: {
+              kind: 'line',
+              tag: `h${block.attrs.level}`,
+              style: '',
+              line: new LineCompiler(this, site).compile(block.content),
+              ...unit,
+            },
+          },
+        ];
       case 'codeBlock':
         return [{ node: { kind: 'code', code: (block.content ?? []).map((node) => node.text).join(''), ...unit } }];
       case 'horizontalRule':
@@ -251,7 +395,17 @@ export class Compilation {
         return [{ node: { kind: 'quote', children: this.blocks(block.content, site), ...unit } }];
       case 'bulletList':
       case 'orderedList':
-        return [{ node: { kind: 'list', ordered: block.type === 'orderedList', start: block.type === 'orderedList' ? block.attrs.start : 1, items: this.items(block.content, site), ...unit } }];
+        return [
+          {
+            node: {
+              kind: 'list',
+              ordered: block.type === 'orderedList',
+              start: block.type === 'orderedList' ? block.attrs.start : 1,
+              items: this.items(block.content, site),
+              ...unit,
+            },
+          },
+        ];
       case 'table':
         return [{ node: this.table(block.content, site, unit) }];
       case 'passage':
@@ -264,7 +418,12 @@ export class Compilation {
   }
 
   /** Puts what `make` gives under a condition, in the scope that a repeat opens. */
-  private govern<N>(condition: Condition, site: Site, path: readonly number[], make: (inner: Site) => Governed<N>[]): Governed<N>[] {
+  private govern<N>(
+    condition: Condition,
+    site: Site,
+    path: readonly number[],
+    make: (inner: Site) => Governed<N>[],
+  ): Governed<N>[] {
     const test = this.test(condition, site, path);
     const inner: Site = { ...site, conditions: [...site.conditions, condition] };
     if (!test) return make(inner);
@@ -276,9 +435,14 @@ export class Compilation {
   }
 
   /** Groups children by the conditions they share, outermost first. */
-  private grouped<C extends { readonly attrs: { readonly when: readonly Condition[] } }, N>(children: readonly { readonly child: C; readonly index: number }[], level: number, site: Site, make: (child: C, index: number, site: Site) => N): Governed<N>[] {
+  private grouped<C extends { readonly attrs: { readonly when: readonly Condition[] } }, N>(
+    children: readonly { readonly child: C; readonly index: number }[],
+    level: number,
+    site: Site,
+    make: (child: C, index: number, site: Site) => N,
+  ): Governed<N>[] {
     const out: Governed<N>[] = [];
-    for (let at = 0; at < children.length; ) {
+    for (let at = 0; at < children.length;) {
       const { child, index } = children[at] as { child: C; index: number };
       const governing = child.attrs.when[level];
       if (!governing) {
@@ -287,27 +451,43 @@ export class Compilation {
         continue;
       }
       let end = at + 1;
-      while (end < children.length && JSON.stringify(children[end]?.child.attrs.when[level]) === JSON.stringify(governing)) end += 1;
+      while (
+        end < children.length &&
+        JSON.stringify(children[end]?.child.attrs.when[level]) === JSON.stringify(governing)
+      )
+        end += 1;
       const group = children.slice(at, end);
-      out.push(...this.govern(governing, site, [...site.path, index], (inner) => this.grouped(group, level + 1, inner, make)));
+      out.push(
+        ...this.govern(governing, site, [...site.path, index], (inner) => this.grouped(group, level + 1, inner, make)),
+      );
       at = end;
     }
     return out;
   }
 
   private items(items: readonly ListItem[], site: Site): Governed<ItemUnit>[] {
-    return this.grouped(items.map((child, index) => ({ child, index })), 0, site, (item, _index, inner): ItemUnit => ({
-      path: inner.path, text: site.unit.name, children: this.blocks(item.content, inner),
-    }));
+    return this.grouped(
+      items.map((child, index) => ({ child, index })),
+      0,
+      site,
+      (item, _index, inner): ItemUnit => ({
+        path: inner.path,
+        text: site.unit.name,
+        children: this.blocks(item.content, inner),
+      }),
+    );
   }
 
   private table(rows: readonly Row[], site: Site, unit: Unit): BlockUnit {
-    const isHead = (row: Row | undefined): boolean => row?.content.every((cell) => cell.type === 'tableHeader') ?? false;
+    const isHead = (row: Row | undefined): boolean =>
+      row?.content.every((cell) => cell.type === 'tableHeader') ?? false;
     const make = (row: Row, _index: number, inner: Site): RowUnit => ({
       path: inner.path,
       text: site.unit.name,
       cells: row.content.map((cell, at) => ({
-        line: new LineCompiler(this, { ...inner, path: [...inner.path, at, 0] }).compile((cell.content[0] as Paragraph).content),
+        line: new LineCompiler(this, { ...inner, path: [...inner.path, at, 0] }).compile(
+          (cell.content[0] as Paragraph).content,
+        ),
         align: cell.attrs.align,
         head: cell.type === 'tableHeader',
       })),
@@ -315,7 +495,13 @@ export class Compilation {
     const [first] = rows;
     const head = first && isHead(first) ? make(first, 0, { ...site, path: [...site.path, 0] }) : undefined;
     const body = rows.map((child, index) => ({ child, index })).slice(head ? 1 : 0);
-    return { kind: 'table', head, rows: this.grouped(body, 0, site, make), aligns: (first?.content ?? []).map((cell) => cell.attrs.align), ...unit };
+    return {
+      kind: 'table',
+      head,
+      rows: this.grouped(body, 0, site, make),
+      aligns: (first?.content ?? []).map((cell) => cell.attrs.align),
+      ...unit,
+    };
   }
 
   // — inclusion —
@@ -337,17 +523,29 @@ export class Compilation {
     const { scope } = site;
     if (!scope) return;
     const shadows = new Map<string, Variable>();
-    for (let at: Scope | undefined = scope; at; at = at.parent) for (const each of at.list.variable.columns ?? []) if (!shadows.has(each.key)) shadows.set(each.key, each);
-    const local = [...unit.variables.values()].filter((variable) => !shadows.has(variable.key) && this.readsShadow(unit, variable, shadows));
-    const made = local.filter((variable) => !scope.rowSlots.has(variable.key)).map((variable): Slot => {
-      const slot: Slot = {
-        index: this.slots.length + this.extraSlots.length, key: variable.key, variable, declarations: [{ variable, locale: unit.locale }],
-        label: variable.label ?? labelFromKey(variable.key), locale: unit.locale, text: unit.name, inputs: [], columns: [],
-      };
-      this.extraSlots.push(slot);
-      scope.rowSlots.set(variable.key, slot);
-      return slot;
-    });
+    for (let at: Scope | undefined = scope; at; at = at.parent)
+      for (const each of at.list.variable.columns ?? []) if (!shadows.has(each.key)) shadows.set(each.key, each);
+    const local = [...unit.variables.values()].filter(
+      (variable) => !shadows.has(variable.key) && this.readsShadow(unit, variable, shadows),
+    );
+    const made = local
+      .filter((variable) => !scope.rowSlots.has(variable.key))
+      .map((variable): Slot => {
+        const slot: Slot = {
+          index: this.slots.length + this.extraSlots.length,
+          key: variable.key,
+          variable,
+          declarations: [{ variable, locale: unit.locale }],
+          label: variable.label ?? labelFromKey(variable.key),
+          locale: unit.locale,
+          text: unit.name,
+          inputs: [],
+          columns: [],
+        };
+        this.extraSlots.push(slot);
+        scope.rowSlots.set(variable.key, slot);
+        return slot;
+      });
     for (const slot of made) bindSlot(slot, unit, (key) => this.read(key, site));
   }
 
@@ -356,11 +554,28 @@ export class Compilation {
     if (!inner) return [];
     const { unit } = inner;
     const lang = unit.locale === site.unit.locale ? undefined : unit.locale;
-    return [{ node: { kind: 'include', name, lang, signature: unit.kind === 'signature', children: this.blocks(bodyOf(unit.document), inner), path, text: site.unit.name } }];
+    return [
+      {
+        node: {
+          kind: 'include',
+          name,
+          lang,
+          signature: unit.kind === 'signature',
+          children: this.blocks(bodyOf(unit.document), inner),
+          path,
+          text: site.unit.name,
+        },
+      },
+    ];
   }
 
   /** A block inside a line: the leaves of its one paragraph. */
-  splice(name: string, path: readonly number[], site: Site, base: { readonly tests: readonly Test[]; readonly marks: readonly MarkPiece[]; readonly origin: Origin }): Leaf[] {
+  splice(
+    name: string,
+    path: readonly number[],
+    site: Site,
+    base: { readonly tests: readonly Test[]; readonly marks: readonly MarkPiece[]; readonly origin: Origin },
+  ): Leaf[] {
     const inner = this.enter(name, site, path);
     if (!inner) return [textLeaf('', base)];
     const leaves: Leaf[] = [];
@@ -370,10 +585,18 @@ export class Compilation {
         if (block.type === 'paragraph') leaves.push(...new LineCompiler(this, here).compile(block.content).leaves);
         if (block.type !== 'passage') return;
         const test = this.test(block.attrs, here, here.path);
-        gather(block.content, { ...here, conditions: [...here.conditions, block.attrs], tests: test && test.kind !== 'list' ? [...here.tests, test] : here.tests });
+        gather(block.content, {
+          ...here,
+          conditions: [...here.conditions, block.attrs],
+          tests: test && test.kind !== 'list' ? [...here.tests, test] : here.tests,
+        });
       });
     gather(bodyOf(inner.unit.document), { ...inner, tests: [] });
-    const line: Line = { leaves, spacesPunctuation: new LineCompiler(this, inner).compile([]).spacesPunctuation, fixed: false };
+    const line: Line = {
+      leaves,
+      spacesPunctuation: new LineCompiler(this, inner).compile([]).spacesPunctuation,
+      fixed: false,
+    };
     const lang = inner.unit.locale === site.unit.locale ? undefined : inner.unit.locale;
     return [{ kind: 'splice', line, lang, name, signature: inner.unit.kind === 'signature', ...base }];
   }
@@ -382,12 +605,17 @@ export class Compilation {
 
   /** The signature that stands after the body: the one that is named, else the sender's if the body includes none. */
   private signatureAfter(): TextUnit | undefined {
-    const name = this.signature ?? (this.named.document.attrs.front.signature === 'none' || this.includesSignature() ? undefined : this.options.senderSignature);
+    const name =
+      this.signature ??
+      (this.named.document.attrs.front.signature === 'none' || this.includesSignature()
+        ? undefined
+        : this.options.senderSignature);
     if (name === undefined) return undefined;
     const unit = this.unit(name, this.options.library.get(name));
     const path = { attribute: 'signature' };
     if (!unit) this.findings.push(error('unknown-block', `There is no signature “${name}”.`, path));
-    else if (unit.kind !== 'signature') this.findings.push(error('unknown-block', `“${name}” is not a signature.`, path));
+    else if (unit.kind !== 'signature')
+      this.findings.push(error('unknown-block', `“${name}” is not a signature.`, path));
     else return unit === this.own ? undefined : unit;
     return undefined;
   }
@@ -399,8 +627,17 @@ export class Compilation {
   private judgeSignatures(): void {
     const several = severalIn(this.declarations.map(({ variable }) => variable));
     this.signatures.forEach((use, index) => {
-      const other = this.signatures.slice(0, index).find((each) => !each.conditions.some((a) => use.conditions.some((b) => neverBoth(a, b, several))));
-      if (other) this.findings.push(error('two-signatures', `A message carries one signature: “${other.name}” stands there already, so “${use.name}” is left out.`, use.path.length > 0 ? use.unit.place({ path: use.path }) : { attribute: 'signature' }));
+      const other = this.signatures
+        .slice(0, index)
+        .find((each) => !each.conditions.some((a) => use.conditions.some((b) => neverBoth(a, b, several))));
+      if (other)
+        this.findings.push(
+          error(
+            'two-signatures',
+            `A message carries one signature: “${other.name}” stands there already, so “${use.name}” is left out.`,
+            use.path.length > 0 ? use.unit.place({ path: use.path }) : { attribute: 'signature' },
+          ),
+        );
     });
   }
 }

@@ -2,7 +2,13 @@
 
 const SPECIAL = /[&<>"']/;
 const SPECIALS = /[&<>"']/g;
-const ENTITIES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+const ENTITIES: Readonly<Record<string, string>> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  "'": '&#39;',
+};
 
 /** For HTML text and quoted attributes alike. */
 export function escapeHtml(text: string): string {
@@ -11,7 +17,9 @@ export function escapeHtml(text: string): string {
 
 /** Fixed text of a paragraph: runs of spaces and those at its ends stay visible. */
 export function escapeFixed(text: string): string {
-  return escapeHtml(text).replace(/ {2,}/g, (run) => `${'&nbsp;'.repeat(run.length - 1)} `).replace(/\u00A0/g, '&nbsp;');
+  return escapeHtml(text)
+    .replace(/ {2,}/g, (run) => `${'&nbsp;'.repeat(run.length - 1)} `)
+    .replace(/\u00A0/g, '&nbsp;');
 }
 
 const BIDI = /[\u202A-\u202E\u2066-\u2069]/;

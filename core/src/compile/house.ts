@@ -18,7 +18,12 @@ export interface HouseStyle {
 }
 
 /** A value of the whole organisation, kept once. */
-export interface Fact { readonly type: TypeName; readonly label: string; readonly value: Value; readonly currency?: string }
+export interface Fact {
+  readonly type: TypeName;
+  readonly label: string;
+  readonly value: Value;
+  readonly currency?: string;
+}
 
 export interface House {
   readonly style: HouseStyle;

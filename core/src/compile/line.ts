@@ -28,19 +28,25 @@ const SPACING_LANGUAGES = new Set(['fr']);
 export class LineCompiler {
   private readonly pieces: { mark: Mark; piece: MarkPiece }[] = [];
 
-  constructor(private readonly compilation: Compilation, private readonly site: Site) {}
+  constructor(
+    private readonly compilation: Compilation,
+    private readonly site: Site,
+  ) {}
 
   /** Compiles a line. `path` is that of its node; children are its inline nodes. */
   compile(nodes: readonly Inline[] = [], path: readonly number[] = this.site.path): Line {
     const leaves = nodes.flatMap((node, index): Leaf[] => this.leaf(node, [...path, index], nodes[index - 1]));
     leaves.forEach((leaf, index) => {
-      if (leaf.kind === 'text' && leaf.trail !== '') (leaf as { defer: boolean }).defer = index === leaves.length - 1 || mayVanish(leaves[index + 1] as Leaf);
+      if (leaf.kind === 'text' && leaf.trail !== '')
+        (leaf as { defer: boolean }).defer = index === leaves.length - 1 || mayVanish(leaves[index + 1] as Leaf);
     });
     const [only] = leaves;
     return {
       leaves,
       spacesPunctuation: SPACING_LANGUAGES.has(new Intl.Locale(this.site.unit.locale).language),
-      fixed: leaves.length === 0 || (leaves.length === 1 && only?.kind === 'text' && only.tests.length === 0 && only.marks.length === 0),
+      fixed:
+        leaves.length === 0 ||
+        (leaves.length === 1 && only?.kind === 'text' && only.tests.length === 0 && only.marks.length === 0),
     };
   }
 
@@ -48,7 +54,11 @@ export class LineCompiler {
     const marks = node.marks ?? [];
     const conditions = marks.flatMap((mark) => (mark.type === 'phrase' ? [mark.attrs] : []));
     const tests = conditions.flatMap((each) => this.test(each, path));
-    const base = { tests: [...this.site.tests, ...tests], marks: marks.flatMap((mark) => this.piece(mark, path)), origin: this.origin(path, conditions) };
+    const base = {
+      tests: [...this.site.tests, ...tests],
+      marks: marks.flatMap((mark) => this.piece(mark, path)),
+      origin: this.origin(path, conditions),
+    };
     switch (node.type) {
       case 'text':
         return [textLeaf(node.text, base)];
@@ -57,8 +67,17 @@ export class LineCompiler {
       case 'hardBreak':
         return [{ kind: 'break', ...base }];
       case 'image': {
-        if (!safeImage(node.attrs.src)) this.report('unsafe-link', `An image cannot come from “${node.attrs.src.slice(0, 60)}”.`, path);
-        return [{ kind: 'image', src: safeImage(node.attrs.src) ? node.attrs.src : '', alt: this.compile(node.attrs.alt, path), style: 'max-width:100%;height:auto;border:0', ...base }];
+        if (!safeImage(node.attrs.src))
+          this.report('unsafe-link', `An image cannot come from “${node.attrs.src.slice(0, 60)}”.`, path);
+        return [
+          {
+            kind: 'image',
+            src: safeImage(node.attrs.src) ? node.attrs.src : '',
+            alt: this.compile(node.attrs.alt, path),
+            style: 'max-width:100%;height:auto;border:0',
+            ...base,
+          },
+        ];
       }
       case 'inlineInclusion':
         return this.compilation.splice(node.attrs.name, path, { ...this.site, path }, base);
@@ -70,18 +89,32 @@ export class LineCompiler {
   private test(condition: Condition, path: readonly number[]): Test[] {
     const bound = this.compilation.test(condition, this.site, path);
     if (bound?.kind === 'list' && !condition.not) {
-      this.report('repeat-in-line', `A list does not repeat inside a line: use {{${condition.of}.column}}, or a block of its own.`, path);
+      this.report(
+        'repeat-in-line',
+        `A list does not repeat inside a line: use {{${condition.of}.column}}, or a block of its own.`,
+        path,
+      );
       return [];
     }
     return bound ? [bound] : [];
   }
 
-  private report(code: 'unsafe-link' | 'repeat-in-line' | 'unknown-variable' | 'unknown-view' | 'value-loop', message: string, path: readonly number[]): void {
+  private report(
+    code: 'unsafe-link' | 'repeat-in-line' | 'unknown-variable' | 'unknown-view' | 'value-loop',
+    message: string,
+    path: readonly number[],
+  ): void {
     this.compilation.findings.push(error(code, message, this.site.unit.place({ path })));
   }
 
   private origin(path: readonly number[], conditions: readonly Condition[], variable?: string): Origin {
-    return { text: this.site.unit.name, path, blocks: this.site.blocks, conditions: [...this.site.conditions, ...conditions], ...(variable ? { variable } : {}) };
+    return {
+      text: this.site.unit.name,
+      path,
+      blocks: this.site.blocks,
+      conditions: [...this.site.conditions, ...conditions],
+      ...(variable ? { variable } : {}),
+    };
   }
 
   private piece(mark: Mark, path: readonly number[]): MarkPiece[] {
@@ -107,31 +140,55 @@ export class LineCompiler {
     }
     // Whatever the value, the scheme is the author's: only a tag at the very beginning may bring one along.
     const start = href.startsWith('{{') ? undefined : /^[a-z][a-z0-9+.-]*:/i.exec(href)?.[0].toLowerCase();
-    if (!href.startsWith('{{') && !['http:', 'https:', 'mailto:', 'tel:'].includes(start ?? '')) this.report('unsafe-link', `“${href.slice(0, 60)}” is not an address that a message may link to.`, path);
+    if (!href.startsWith('{{') && !['http:', 'https:', 'mailto:', 'tel:'].includes(start ?? ''))
+      this.report('unsafe-link', `“${href.slice(0, 60)}” is not an address that a message may link to.`, path);
     return { open: style, close, href: line };
   }
 
-  private placeholder(attrs: { readonly name: string; readonly view: string }, path: readonly number[], base: Omit<TextLeaf, 'kind' | 'text'> | { tests: readonly Test[]; marks: readonly MarkPiece[]; origin: Origin }, before: Inline | undefined): Leaf {
+  private placeholder(
+    attrs: { readonly name: string; readonly view: string },
+    path: readonly number[],
+    base: Omit<TextLeaf, 'kind' | 'text'> | { tests: readonly Test[]; marks: readonly MarkPiece[]; origin: Origin },
+    before: Inline | undefined,
+  ): Leaf {
     const { name, view } = attrs;
     const common = { tests: base.tests, marks: base.marks };
     const read = this.compilation.read(name, this.site);
     if (!read) {
-      this.report('unknown-variable', name.startsWith('house.') ? `There is no fact “${name.slice(6)}”.` : `There is no variable “${name}”.`, path);
+      this.report(
+        'unknown-variable',
+        name.startsWith('house.') ? `There is no fact “${name.slice(6)}”.` : `There is no variable “${name}”.`,
+        path,
+      );
       return textLeaf(`[${labelFromKey(name)}]`, { ...common, origin: base.origin });
     }
     const origin = { ...base.origin, variable: name };
     const format = this.formatter(read, view);
     const declaration = declarationOf(read);
-    const label = read.from === 'slot' ? read.slot.label : (declaration?.label ?? labelFromKey(read.key.split('.').at(-1) ?? read.key));
+    const label =
+      read.from === 'slot'
+        ? read.slot.label
+        : (declaration?.label ?? labelFromKey(read.key.split('.').at(-1) ?? read.key));
     const isChoice = declaration?.type === 'choice' || declaration?.type === 'choices';
     if (!format) {
-      const words = declaration?.type === 'list' && view === '' ? 'A list has no plain view: name a column, or count.' : `“${name}” has no view “${view}”${this.viewsOf(read)}.`;
+      const words =
+        declaration?.type === 'list' && view === ''
+          ? 'A list has no plain view: name a column, or count.'
+          : `“${name}” has no view “${view}”${this.viewsOf(read)}.`;
       this.report('unknown-view', words, path);
       return textLeaf(`[${label}]`, { ...common, origin });
     }
-    const weekday = declaration?.type === 'date' && WITHOUT_WEEKDAY.has(view) && before?.type === 'text' ? weekdayBefore(before.text, this.site.unit.locale) : undefined;
+    const weekday =
+      declaration?.type === 'date' && WITHOUT_WEEKDAY.has(view) && before?.type === 'text'
+        ? weekdayBefore(before.text, this.site.unit.locale)
+        : undefined;
     const leaf: ValueLeaf = {
-      kind: 'value', ...common, origin, read, format, label,
+      kind: 'value',
+      ...common,
+      origin,
+      read,
+      format,
+      label,
       required: declaration?.required === true && declaration.value === undefined,
       fallback: declaration?.fallback ?? '',
       breaks: declaration?.type === 'paragraphs',
@@ -142,9 +199,24 @@ export class LineCompiler {
       this.report('value-loop', `The wording of “${name}” holds itself.`, path);
       return textLeaf(`[${label}]`, { ...common, origin });
     }
-    const inner = new LineCompiler(this.compilation, { ...this.site, wordings: [...this.site.wordings, name], tests: [], path });
-    const wordings = new Map((declaration.options ?? []).flatMap((option) => (option.wording?.length ? [[option.key, inner.compile(option.wording, path)] as const] : [])));
-    return { ...leaf, wordings, ...(declaration.type === 'choices' ? { join: new Intl.ListFormat(this.site.unit.locale, { type: 'conjunction' }) } : {}) };
+    const inner = new LineCompiler(this.compilation, {
+      ...this.site,
+      wordings: [...this.site.wordings, name],
+      tests: [],
+      path,
+    });
+    const wordings = new Map(
+      (declaration.options ?? []).flatMap((option) =>
+        option.wording?.length ? [[option.key, inner.compile(option.wording, path)] as const] : [],
+      ),
+    );
+    return {
+      ...leaf,
+      wordings,
+      ...(declaration.type === 'choices'
+        ? { join: new Intl.ListFormat(this.site.unit.locale, { type: 'conjunction' }) }
+        : {}),
+    };
   }
 
   private formatter(read: Read, view: string): Formatter | undefined {
@@ -152,7 +224,14 @@ export class LineCompiler {
     if (read.from === 'recipient' || read.from === 'sender') return textFormatter(view, locale);
     if (read.from === 'fact') {
       const fact = this.compilation.house.facts[read.key];
-      return fact && valueType(fact.type).formatter({ key: read.key, type: fact.type, ...(fact.currency ? { currency: fact.currency } : {}) }, view, locale);
+      return (
+        fact &&
+        valueType(fact.type).formatter(
+          { key: read.key, type: fact.type, ...(fact.currency ? { currency: fact.currency } : {}) },
+          view,
+          locale,
+        )
+      );
     }
     const variable = declarationOf(read);
     return variable && valueType(variable.type).formatter(variable, view, locale);
@@ -165,21 +244,46 @@ export class LineCompiler {
   }
 }
 
-const markPiece = (type: string): MarkPiece => ({ open: MARK_TAGS[type]?.[0] ?? '', close: MARK_TAGS[type]?.[1] ?? '' });
+const markPiece = (type: string): MarkPiece => ({
+  open: MARK_TAGS[type]?.[0] ?? '',
+  close: MARK_TAGS[type]?.[1] ?? '',
+});
 
 /** True for images that may stand in a message: a file of the library's, or an address. */
-const safeImage = (src: string): boolean => /^https?:\/\//i.test(src) ? safeUrl(src) !== undefined : src !== '' && !/^[a-z][a-z0-9+.-]*:/i.test(src) && !src.split('/').includes('..') && !src.startsWith('/');
+const safeImage = (src: string): boolean =>
+  /^https?:\/\//i.test(src)
+    ? safeUrl(src) !== undefined
+    : src !== '' && !/^[a-z][a-z0-9+.-]*:/i.test(src) && !src.split('/').includes('..') && !src.startsWith('/');
 
 /** A leaf of fixed text. */
-export function textLeaf(text: string, base: { readonly tests: readonly Test[]; readonly marks: readonly MarkPiece[]; readonly origin: Origin }): TextLeaf {
+export function textLeaf(
+  text: string,
+  base: { readonly tests: readonly Test[]; readonly marks: readonly MarkPiece[]; readonly origin: Origin },
+): TextLeaf {
   const lead = /^\s*/.exec(text)?.[0] ?? '';
   const blank = lead.length === text.length;
   const trail = blank ? '' : (/\s*$/.exec(text)?.[0] ?? '');
   const core = text.slice(lead.length, text.length - trail.length);
-  return { kind: 'text', text, html: escapeFixed(text), lead, core, coreHtml: escapeFixed(core), trail, blank, defer: false, tests: base.tests, marks: base.marks, origin: base.origin };
+  return {
+    kind: 'text',
+    text,
+    html: escapeFixed(text),
+    lead,
+    core,
+    coreHtml: escapeFixed(core),
+    trail,
+    blank,
+    defer: false,
+    tests: base.tests,
+    marks: base.marks,
+    origin: base.origin,
+  };
 }
 
-const mayVanish = (leaf: Leaf): boolean => leaf.tests.length > 0 || leaf.kind === 'splice' || (leaf.kind === 'value' && (!leaf.required || leaf.wordings !== undefined));
+const mayVanish = (leaf: Leaf): boolean =>
+  leaf.tests.length > 0 ||
+  leaf.kind === 'splice' ||
+  (leaf.kind === 'value' && (!leaf.required || leaf.wordings !== undefined));
 
 const WITHOUT_WEEKDAY = new Set(['', 'short', 'medium', 'long', 'day', 'iso']);
 const weekdayNames = new Map<string, readonly string[]>();
@@ -200,6 +304,8 @@ export function weekdaysOf(locale: string): readonly string[] {
 function weekdayBefore(text: string, locale: string): number | undefined {
   const words = text.toLocaleLowerCase(locale).replace(/[\s,]+$/u, '');
   if (words.length === text.length) return undefined;
-  const day = weekdaysOf(locale).findIndex((name) => words.endsWith(name) && !/\p{L}$/u.test(words.slice(0, -name.length)));
+  const day = weekdaysOf(locale).findIndex(
+    (name) => words.endsWith(name) && !/\p{L}$/u.test(words.slice(0, -name.length)),
+  );
   return day < 0 ? undefined : day;
 }

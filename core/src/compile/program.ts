@@ -26,12 +26,22 @@ export interface Slot {
   columns: readonly ColumnProgram[];
 }
 
-export interface ColumnProgram { readonly variable: Variable; readonly expression: Expression; readonly inputs: readonly Read[] }
+export interface ColumnProgram {
+  readonly variable: Variable;
+  readonly expression: Expression;
+  readonly inputs: readonly Read[];
+}
 
 /** How a name gets its value: from a slot, a column of an enclosing repeat, a field, or a fact. */
 export type Read =
   | { readonly from: 'slot'; readonly key: string; readonly slot: Slot }
-  | { readonly from: 'column'; readonly key: string; readonly depth: number; readonly variable: Variable; readonly list: Slot }
+  | {
+      readonly from: 'column';
+      readonly key: string;
+      readonly depth: number;
+      readonly variable: Variable;
+      readonly list: Slot;
+    }
   | { readonly from: 'recipient' | 'sender'; readonly key: string }
   | { readonly from: 'fact'; readonly key: string; readonly value: Value };
 
@@ -102,10 +112,23 @@ export interface ValueLeaf extends LeafBase {
   readonly weekday?: number;
 }
 
-export interface BreakLeaf extends LeafBase { readonly kind: 'break' }
-export interface ImageLeaf extends LeafBase { readonly kind: 'image'; readonly src: string; readonly alt: Line; readonly style: string }
+export interface BreakLeaf extends LeafBase {
+  readonly kind: 'break';
+}
+export interface ImageLeaf extends LeafBase {
+  readonly kind: 'image';
+  readonly src: string;
+  readonly alt: Line;
+  readonly style: string;
+}
 /** A block included inside a line; `lang` where its locale differs. */
-export interface SpliceLeaf extends LeafBase { readonly kind: 'splice'; readonly line: Line; readonly lang: string | undefined; readonly name: string; readonly signature: boolean }
+export interface SpliceLeaf extends LeafBase {
+  readonly kind: 'splice';
+  readonly line: Line;
+  readonly lang: string | undefined;
+  readonly name: string;
+  readonly signature: boolean;
+}
 export type Leaf = TextLeaf | ValueLeaf | BreakLeaf | ImageLeaf | SpliceLeaf;
 
 export interface Line {
@@ -117,19 +140,49 @@ export interface Line {
 }
 
 /** Nodes under the conditions that govern them. */
-export type Governed<N> = { readonly node: N } | { readonly test: Test; readonly children: readonly Governed<N>[]; readonly path: readonly number[] };
+export type Governed<N> =
+  | { readonly node: N }
+  | { readonly test: Test; readonly children: readonly Governed<N>[]; readonly path: readonly number[] };
 
-export interface Unit { readonly path: readonly number[]; readonly text: string }
-export interface ItemUnit extends Unit { readonly children: readonly Governed<BlockUnit>[] }
-export interface RowUnit extends Unit { readonly cells: readonly { readonly line: Line; readonly align: Align; readonly head: boolean }[] }
+export interface Unit {
+  readonly path: readonly number[];
+  readonly text: string;
+}
+export interface ItemUnit extends Unit {
+  readonly children: readonly Governed<BlockUnit>[];
+}
+export interface RowUnit extends Unit {
+  readonly cells: readonly { readonly line: Line; readonly align: Align; readonly head: boolean }[];
+}
 export type BlockUnit =
-  | (Unit & { readonly kind: 'line'; readonly tag: 'p' | 'h1' | 'h2' | 'h3'; readonly style: string; readonly line: Line })
+  | (Unit & {
+      readonly kind: 'line';
+      readonly tag: 'p' | 'h1' | 'h2' | 'h3';
+      readonly style: string;
+      readonly line: Line;
+    })
   | (Unit & { readonly kind: 'code'; readonly code: string })
   | (Unit & { readonly kind: 'rule' })
   | (Unit & { readonly kind: 'quote'; readonly children: readonly Governed<BlockUnit>[] })
-  | (Unit & { readonly kind: 'list'; readonly ordered: boolean; readonly start: number; readonly items: readonly Governed<ItemUnit>[] })
-  | (Unit & { readonly kind: 'table'; readonly head: RowUnit | undefined; readonly rows: readonly Governed<RowUnit>[]; readonly aligns: readonly Align[] })
-  | (Unit & { readonly kind: 'include'; readonly name: string; readonly lang: string | undefined; readonly signature: boolean; readonly children: readonly Governed<BlockUnit>[] });
+  | (Unit & {
+      readonly kind: 'list';
+      readonly ordered: boolean;
+      readonly start: number;
+      readonly items: readonly Governed<ItemUnit>[];
+    })
+  | (Unit & {
+      readonly kind: 'table';
+      readonly head: RowUnit | undefined;
+      readonly rows: readonly Governed<RowUnit>[];
+      readonly aligns: readonly Align[];
+    })
+  | (Unit & {
+      readonly kind: 'include';
+      readonly name: string;
+      readonly lang: string | undefined;
+      readonly signature: boolean;
+      readonly children: readonly Governed<BlockUnit>[];
+    });
 
 export interface Program {
   readonly name: string;

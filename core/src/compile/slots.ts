@@ -10,16 +10,30 @@ import type { Declaration, TextUnit } from './texts.js';
 export function clash(a: Variable, b: Variable): string | undefined {
   if (a.type !== b.type) return 'type';
   for (const name of ['currency', 'decimals', 'unit', 'zone'] as const) if (a[name] !== b[name]) return name;
-  for (const name of ['plural', 'forms'] as const) if (JSON.stringify(a[name] ?? {}) !== JSON.stringify(b[name] ?? {})) return name;
-  const keys = (options: Variable['options']): string => (options ?? []).map((option) => option.key).sort().join();
+  for (const name of ['plural', 'forms'] as const)
+    if (JSON.stringify(a[name] ?? {}) !== JSON.stringify(b[name] ?? {})) return name;
+  const keys = (options: Variable['options']): string =>
+    (options ?? [])
+      .map((option) => option.key)
+      .sort()
+      .join();
   if (keys(a.options) !== keys(b.options)) return 'options';
-  const columns = (list: Variable): string => (list.columns ?? []).map((column) => `${column.key}:${column.type}`).sort().join();
+  const columns = (list: Variable): string =>
+    (list.columns ?? [])
+      .map((column) => `${column.key}:${column.type}`)
+      .sort()
+      .join();
   return columns(a) === columns(b) ? undefined : 'columns';
 }
 
 /** Makes the slots: the outermost declaration wins, among siblings the first in reading order. */
-export function makeSlots(declarations: readonly Declaration[], findings: Finding[]): { slots: Slot[]; units: Map<Slot, TextUnit> } {
-  const ordered = declarations.map((declaration, order) => ({ ...declaration, order })).sort((a, b) => a.depth - b.depth || a.order - b.order);
+export function makeSlots(
+  declarations: readonly Declaration[],
+  findings: Finding[],
+): { slots: Slot[]; units: Map<Slot, TextUnit> } {
+  const ordered = declarations
+    .map((declaration, order) => ({ ...declaration, order }))
+    .sort((a, b) => a.depth - b.depth || a.order - b.order);
   const groups = new Map<string, Declaration[]>();
   for (const declaration of ordered) {
     const group = groups.get(declaration.variable.key);
@@ -32,7 +46,13 @@ export function makeSlots(declarations: readonly Declaration[], findings: Findin
     const agreeing = others.filter(({ variable, unit }) => {
       const attribute = clash(winner.variable, variable);
       if (attribute === undefined) return true;
-      findings.push(error('type-clash', `“${key}” differs in its ${attribute} between ${winner.unit.name} and ${unit.name}.`, unit.place({ variable: key, attribute })));
+      findings.push(
+        error(
+          'type-clash',
+          `“${key}” differs in its ${attribute} between ${winner.unit.name} and ${unit.name}.`,
+          unit.place({ variable: key, attribute }),
+        ),
+      );
       return false;
     });
     const slot: Slot = {
@@ -53,7 +73,12 @@ export function makeSlots(declarations: readonly Declaration[], findings: Findin
 }
 
 /** Gives computed slots and computed columns their expressions, bound to what they read. */
-export function bindExpressions(slots: readonly Slot[], units: ReadonlyMap<Slot, TextUnit>, resolve: (key: string) => Read | undefined, findings: Finding[]): void {
+export function bindExpressions(
+  slots: readonly Slot[],
+  units: ReadonlyMap<Slot, TextUnit>,
+  resolve: (key: string) => Read | undefined,
+  findings: Finding[],
+): void {
   for (const slot of slots) {
     const unit = units.get(slot);
     if (unit) bindSlot(slot, unit, resolve);
@@ -75,7 +100,15 @@ export function bindSlot(slot: Slot, unit: TextUnit, resolve: (key: string) => R
   writable.columns = orderColumns(
     (slot.variable.columns ?? []).flatMap((column) => {
       const compiled = unit.columnExpression(slot.variable, column);
-      return compiled ? [{ variable: column, expression: compiled, inputs: reads(compiled.references.filter((key) => !own.has(key))) }] : [];
+      return compiled
+        ? [
+            {
+              variable: column,
+              expression: compiled,
+              inputs: reads(compiled.references.filter((key) => !own.has(key))),
+            },
+          ]
+        : [];
     }),
   );
   writable.inputs = writable.columns.flatMap((column) => column.inputs);
@@ -86,7 +119,12 @@ function orderColumns(columns: Slot['columns']): Slot['columns'] {
   const ordered: Slot['columns'][number][] = [];
   const left = [...columns];
   while (left.length > 0) {
-    const next = left.findIndex((column) => !column.expression.references.some((key) => left.some((other) => other !== column && other.variable.key === key)));
+    const next = left.findIndex(
+      (column) =>
+        !column.expression.references.some((key) =>
+          left.some((other) => other !== column && other.variable.key === key),
+        ),
+    );
     ordered.push(...left.splice(Math.max(0, next), 1));
   }
   return ordered;
@@ -115,19 +153,54 @@ function breakLoops(slots: readonly Slot[], units: ReadonlyMap<Slot, TextUnit>, 
 export function checkDeclaration(variable: Variable, unit: TextUnit, context: ValueContext, findings: Finding[]): void {
   const type = valueType(variable.type);
   for (const problem of type.declared(variable, context)) {
-    findings.push(error(problem.code ?? 'bad-value', `“${variable.key}”: ${problem.message}`, unit.place({ variable: variable.key, attribute: problem.attribute })));
+    findings.push(
+      error(
+        problem.code ?? 'bad-value',
+        `“${variable.key}”: ${problem.message}`,
+        unit.place({ variable: variable.key, attribute: problem.attribute }),
+      ),
+    );
   }
   if (variable.default !== undefined && variable.default !== '') {
     const parsed = type.parse(variable.default, variable, context);
     // Limits relative to today may come to fit a default later; everything else never will.
-    if ('problem' in parsed) findings.push(error('bad-value', `The default of “${variable.key}” does not fit: ${parsed.problem}`, unit.place({ variable: variable.key, attribute: 'default' })));
+    if ('problem' in parsed)
+      findings.push(
+        error(
+          'bad-value',
+          `The default of “${variable.key}” does not fit: ${parsed.problem}`,
+          unit.place({ variable: variable.key, attribute: 'default' }),
+        ),
+      );
   }
   if (variable.value !== undefined && (variable.from !== undefined || variable.default !== undefined)) {
-    findings.push(error('bad-value', `“${variable.key}” is worked out, so it cannot also be prefilled.`, unit.place({ variable: variable.key, attribute: 'value' })));
+    findings.push(
+      error(
+        'bad-value',
+        `“${variable.key}” is worked out, so it cannot also be prefilled.`,
+        unit.place({ variable: variable.key, attribute: 'value' }),
+      ),
+    );
   }
-  if (variable.from !== undefined && !/^(?:(?:recipient|sender)\.[a-z][a-z0-9_]*|last|clipboard)$/.test(variable.from)) {
-    findings.push(error('bad-value', `“${variable.key}” can be prefilled from recipient.x, sender.x, last or clipboard.`, unit.place({ variable: variable.key, attribute: 'from' })));
+  if (
+    variable.from !== undefined &&
+    !/^(?:(?:recipient|sender)\.[a-z][a-z0-9_]*|last|clipboard)$/.test(variable.from)
+  ) {
+    findings.push(
+      error(
+        'bad-value',
+        `“${variable.key}” can be prefilled from recipient.x, sender.x, last or clipboard.`,
+        unit.place({ variable: variable.key, attribute: 'from' }),
+      ),
+    );
   }
   const unknown = variable.remember && ['money', 'date', 'email', 'phone', 'link'].includes(variable.type);
-  if (unknown) findings.push(error('bad-value', `A value of type ${variable.type} is never remembered.`, unit.place({ variable: variable.key, attribute: 'remember' })));
+  if (unknown)
+    findings.push(
+      error(
+        'bad-value',
+        `A value of type ${variable.type} is never remembered.`,
+        unit.place({ variable: variable.key, attribute: 'remember' }),
+      ),
+    );
 }

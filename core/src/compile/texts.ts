@@ -1,13 +1,21 @@
 /** Links a template with everything it includes: loops, depth and declarations (engine notes, section 4). */
 import { error, type Finding, type Place } from '../findings/finding.js';
-import { ExpressionCompiler, ExpressionProblem, type Expression, type ExpressionRuntime, type ExpressionScope } from '../expression/expression.js';
+import {
+  ExpressionCompiler,
+  ExpressionProblem,
+  type Expression,
+  type ExpressionRuntime,
+  type ExpressionScope,
+} from '../expression/expression.js';
 import type { Condition } from '../template/condition.js';
 import { bodyOf, visit, type Block, type Kind, type Node, type TextDocument } from '../template/document.js';
 import type { TypeName, Variable } from '../template/variable.js';
 import type { House } from './house.js';
 
 /** Where included texts come from. */
-export interface Library { get(name: string): TextDocument | undefined }
+export interface Library {
+  get(name: string): TextDocument | undefined;
+}
 
 /** How deep inclusion may nest, and how many inclusions one message may have in all. */
 export const MAX_INCLUSION_DEPTH = 16;
@@ -59,7 +67,10 @@ export class TextUnit {
     if (!this.expressions.has(id)) {
       let compiler = this.columnCompilers.get(list.key);
       if (!compiler) {
-        compiler = new ExpressionCompiler(this.scope(new Map((list.columns ?? []).map((each) => [each.key, each]))), this.runtime);
+        compiler = new ExpressionCompiler(
+          this.scope(new Map((list.columns ?? []).map((each) => [each.key, each]))),
+          this.runtime,
+        );
         this.columnCompilers.set(list.key, compiler);
       }
       this.expressions.set(id, this.attempt(compiler, column, list.key, `columns.${column.key}.value`));
@@ -75,30 +86,51 @@ export class TextUnit {
     };
   }
 
-  private attempt(compiler: ExpressionCompiler, variable: Variable, key: string, attribute: string): Expression | undefined {
+  private attempt(
+    compiler: ExpressionCompiler,
+    variable: Variable,
+    key: string,
+    attribute: string,
+  ): Expression | undefined {
     try {
       return compiler.compile(variable.value ?? '', variable);
     } catch (problem) {
       if (!(problem instanceof ExpressionProblem)) throw problem;
-      this.findings.push(error(problem.code, problem.message, this.place({ variable: key, attribute, offset: problem.offset, length: problem.length })));
+      this.findings.push(
+        error(
+          problem.code,
+          problem.message,
+          this.place({ variable: key, attribute, offset: problem.offset, length: problem.length }),
+        ),
+      );
       return undefined;
     }
   }
 }
 
 /** A declaration as the linking found it. */
-export interface Declaration { readonly variable: Variable; readonly unit: TextUnit; readonly depth: number }
+export interface Declaration {
+  readonly variable: Variable;
+  readonly unit: TextUnit;
+  readonly depth: number;
+}
 
 /** Inclusions and repeats of a body, in reading order. */
-export function inclusionsOf(document: TextDocument): { name: string; path: readonly number[]; inline: boolean; repeats: readonly Condition[] }[] {
-  const lists = new Set(document.attrs.variables.filter((variable) => variable.type === 'list').map((variable) => variable.key));
+export function inclusionsOf(
+  document: TextDocument,
+): { name: string; path: readonly number[]; inline: boolean; repeats: readonly Condition[] }[] {
+  const lists = new Set(
+    document.attrs.variables.filter((variable) => variable.type === 'list').map((variable) => variable.key),
+  );
   const found: { name: string; path: readonly number[]; inline: boolean; repeats: readonly Condition[] }[] = [];
-  const repeating = (conditions: readonly Condition[]): Condition[] => conditions.filter((each) => !each.not && each.is.length === 0 && lists.has(each.of));
+  const repeating = (conditions: readonly Condition[]): Condition[] =>
+    conditions.filter((each) => !each.not && each.is.length === 0 && lists.has(each.of));
   const walk = (node: Node, path: readonly number[], repeats: readonly Condition[]): void => {
     let inside = repeats;
     if (node.type === 'passage') inside = [...repeats, ...repeating([node.attrs])];
     if (node.type === 'listItem' || node.type === 'tableRow') inside = [...repeats, ...repeating(node.attrs.when)];
-    if (node.type === 'inclusion' || node.type === 'inlineInclusion') found.push({ name: node.attrs.name, path, inline: node.type === 'inlineInclusion', repeats: inside });
+    if (node.type === 'inclusion' || node.type === 'inlineInclusion')
+      found.push({ name: node.attrs.name, path, inline: node.type === 'inlineInclusion', repeats: inside });
     const children = 'content' in node && node.content ? node.content : [];
     children.forEach((child, index) => walk(child, [...path, index], inside));
   };
@@ -119,7 +151,12 @@ export function fitsLine(document: TextDocument): boolean {
     });
   if (!gather(bodyOf(document), [])) return false;
   const several = severalIn(document.attrs.variables);
-  return paragraphs.length > 0 && paragraphs.every((a, i) => paragraphs.slice(i + 1).every((b) => a.some((left) => b.some((right) => neverBoth(left, right, several)))));
+  return (
+    paragraphs.length > 0 &&
+    paragraphs.every((a, i) =>
+      paragraphs.slice(i + 1).every((b) => a.some((left) => b.some((right) => neverBoth(left, right, several)))),
+    )
+  );
 }
 
 /** Tells which keys are choices of which several options may hold at once. */
@@ -150,6 +187,7 @@ export function namesIncluded(document: TextDocument): string[] {
       if (node.type === 'inclusion' || node.type === 'inlineInclusion') names.add(node.attrs.name);
     });
   }
-  if (document.attrs.front.signature && document.attrs.front.signature !== 'none') names.add(document.attrs.front.signature);
+  if (document.attrs.front.signature && document.attrs.front.signature !== 'none')
+    names.add(document.attrs.front.signature);
   return [...names];
 }

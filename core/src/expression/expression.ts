@@ -36,7 +36,10 @@ export class ExpressionCompiler {
   private readonly env: Environment;
   private readonly rowTypes = new Map<string, string>();
 
-  constructor(private readonly scope: ExpressionScope, runtime: ExpressionRuntime) {
+  constructor(
+    private readonly scope: ExpressionScope,
+    runtime: ExpressionRuntime,
+  ) {
     this.env = new Environment({ limits: LIMITS });
     registerFunctions(this.env, runtime);
     this.env.registerVariable('recipient', 'map<string, string>');
@@ -52,7 +55,11 @@ export class ExpressionCompiler {
   private typeOf(variable: Variable): string {
     if (variable.type !== 'list') return valueType(variable.type).expressionType;
     // Lists with equal columns have one type, so that a filtered list can be assigned to another.
-    const fields = Object.fromEntries((variable.columns ?? []).filter((column) => column.type !== 'list' && isKey(column.key) && !isReserved(column.key)).map((column) => [column.key, valueType(column.type).expressionType]));
+    const fields = Object.fromEntries(
+      (variable.columns ?? [])
+        .filter((column) => column.type !== 'list' && isKey(column.key) && !isReserved(column.key))
+        .map((column) => [column.key, valueType(column.type).expressionType]),
+    );
     const signature = JSON.stringify(Object.entries(fields).sort());
     let name = this.rowTypes.get(signature);
     if (!name) {
@@ -68,15 +75,24 @@ export class ExpressionCompiler {
    * @throws ExpressionProblem with a place in `source`
    */
   compile(source: string, target: Variable): Expression {
-    if (source.length > MAX_SOURCE) throw new ExpressionProblem(`An expression has ${MAX_SOURCE} characters at most.`, 0, source.length);
+    if (source.length > MAX_SOURCE)
+      throw new ExpressionProblem(`An expression has ${MAX_SOURCE} characters at most.`, 0, source.length);
     const parsed = this.attempt(() => this.env.parse(source), source);
     const rewritten = rewrite(parsed.ast, this.scope);
     const program = this.attempt(() => this.env.parse(rewritten.source), source, rewritten);
     const result = program.check();
     if (!result.valid) throw problemFrom(result.error, source, rewritten);
     const wanted = this.typeOf(target);
-    if (result.type !== wanted && result.type !== 'dyn' && !(wanted.startsWith('list<') && result.type?.startsWith('list<dyn'))) {
-      throw new ExpressionProblem(`This gives ${inWords(result.type)}, where ${inWords(wanted)} is needed.`, 0, source.length);
+    if (
+      result.type !== wanted &&
+      result.type !== 'dyn' &&
+      !(wanted.startsWith('list<') && result.type?.startsWith('list<dyn'))
+    ) {
+      throw new ExpressionProblem(
+        `This gives ${inWords(result.type)}, where ${inWords(wanted)} is needed.`,
+        0,
+        source.length,
+      );
     }
     return {
       references: rewritten.references,
@@ -103,7 +119,11 @@ export class ExpressionCompiler {
 
 function problemFrom(error: unknown, source: string, rewritten?: Rewritten): ExpressionProblem {
   if (error instanceof ExpressionProblem) return error;
-  const { summary, message, range } = error as { summary?: string; message?: string; range?: { start: number; end: number } };
+  const { summary, message, range } = error as {
+    summary?: string;
+    message?: string;
+    range?: { start: number; end: number };
+  };
   const words = (summary ?? message ?? 'not an expression').split('\n')[0] ?? '';
   let [start, end] = [range?.start ?? 0, range?.end ?? source.length];
   if (rewritten && range) {
@@ -111,7 +131,11 @@ function problemFrom(error: unknown, source: string, rewritten?: Rewritten): Exp
     [start, end] = [origin?.start ?? 0, origin?.end ?? source.length];
   }
   start = Math.min(start, source.length);
-  return new ExpressionProblem(`This cannot be worked out: ${words}.`, start, Math.max(1, Math.min(end, source.length) - start));
+  return new ExpressionProblem(
+    `This cannot be worked out: ${words}.`,
+    start,
+    Math.max(1, Math.min(end, source.length) - start),
+  );
 }
 
 function inWords(type: string | undefined): string {

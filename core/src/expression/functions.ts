@@ -35,7 +35,7 @@ function addWorkingDays(from: string, count: number, holidays: ReadonlySet<strin
   const steps = whole(count);
   if (Math.abs(steps) > 10_000) throw new Undecided('too far');
   let at = day(from);
-  for (let left = Math.abs(steps); left > 0; ) {
+  for (let left = Math.abs(steps); left > 0;) {
     at += Math.sign(steps);
     const text = back(at);
     const weekday = weekdayNumber(text);
@@ -56,17 +56,22 @@ function extreme(numbers: readonly number[], pick: (...all: number[]) => number)
 
 /** Registers all functions; `runtime` is read at each call, so that it may change between messages. */
 export function registerFunctions(env: Environment, runtime: ExpressionRuntime): void {
-  const add = (signature: string, handler: (...args: never[]) => unknown): void => void env.registerFunction(signature, handler as (...args: unknown[]) => unknown);
+  const add = (signature: string, handler: (...args: never[]) => unknown): void =>
+    void env.registerFunction(signature, handler as (...args: unknown[]) => unknown);
   add('today(): string', () => runtime.today);
   add('addDays(string, double): string', (from: string, count: number) => back(day(from) + whole(count)));
-  add('addWorkingDays(string, double): string', (from: string, count: number) => addWorkingDays(from, count, runtime.holidays));
+  add('addWorkingDays(string, double): string', (from: string, count: number) =>
+    addWorkingDays(from, count, runtime.holidays),
+  );
   add('daysBetween(string, string): double', (from: string, to: string) => day(to) - day(from));
-  add('weekday(string): string', (text: string) => WEEKDAYS[((day(text) + 4) % 7 + 7) % 7]);
+  add('weekday(string): string', (text: string) => WEEKDAYS[(((day(text) + 4) % 7) + 7) % 7]);
   add('isFilled(string): bool', (key: string) => runtime.isFilled(key));
   add('sizeOf(list): double', (list: readonly unknown[]) => list.length);
   add('sizeOf(string): double', (text: string) => [...text].length);
   add('round(double): double', (value: number) => roundMoney(value, 0));
-  add('round(double, double): double', (value: number, digits: number) => roundMoney(value, Math.min(10, Math.max(0, whole(digits)))));
+  add('round(double, double): double', (value: number, digits: number) =>
+    roundMoney(value, Math.min(10, Math.max(0, whole(digits)))),
+  );
   add('sum(list<double>): double', (list: readonly number[]) => list.reduce((a, b) => a + b, 0));
   add('sumMoney(list<double>, double): double', (list: readonly number[], digits: number) => sumMoney(list, digits));
   add('min(list<double>): double', (list: readonly number[]) => extreme(list, Math.min));
@@ -75,6 +80,8 @@ export function registerFunctions(env: Environment, runtime: ExpressionRuntime):
   add('max(double, double): double', (a: number, b: number) => Math.max(a, b));
   add('upper(string): string', (text: string) => limited(text.toLocaleUpperCase(runtime.locale)));
   add('lower(string): string', (text: string) => limited(text.toLocaleLowerCase(runtime.locale)));
-  add('join(list<string>): string', (list: readonly string[]) => limited(new Intl.ListFormat(runtime.locale, { type: 'conjunction' }).format(list)));
+  add('join(list<string>): string', (list: readonly string[]) =>
+    limited(new Intl.ListFormat(runtime.locale, { type: 'conjunction' }).format(list)),
+  );
   add('join(list<string>, string): string', (list: readonly string[], between: string) => limited(list.join(between)));
 }

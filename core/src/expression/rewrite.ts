@@ -9,7 +9,12 @@ import type { ExpressionScope } from './expression.js';
 
 /** Something wrong, at UTF-16 offsets of the author's text. */
 export class ExpressionProblem extends Error {
-  constructor(message: string, readonly offset: number, readonly length: number, readonly code: 'bad-expression' | 'unknown-variable' = 'bad-expression') {
+  constructor(
+    message: string,
+    readonly offset: number,
+    readonly length: number,
+    readonly code: 'bad-expression' | 'unknown-variable' = 'bad-expression',
+  ) {
     super(message);
   }
 }
@@ -28,8 +33,19 @@ const MACROS = new Set(['exists', 'all', 'map', 'filter']);
 const METHODS = new Set(['contains', 'startsWith', 'endsWith']);
 /** Our functions, as authors write them, with the name they are registered under. */
 const FUNCTIONS: Readonly<Record<string, string>> = {
-  size: 'sizeOf', today: 'today', addDays: 'addDays', addWorkingDays: 'addWorkingDays', daysBetween: 'daysBetween', weekday: 'weekday',
-  round: 'round', sum: 'sum', min: 'min', max: 'max', upper: 'upper', lower: 'lower', join: 'join',
+  size: 'sizeOf',
+  today: 'today',
+  addDays: 'addDays',
+  addWorkingDays: 'addWorkingDays',
+  daysBetween: 'daysBetween',
+  weekday: 'weekday',
+  round: 'round',
+  sum: 'sum',
+  min: 'min',
+  max: 'max',
+  upper: 'upper',
+  lower: 'lower',
+  join: 'join',
 };
 const MAX_MACRO_DEPTH = 2;
 
@@ -55,7 +71,8 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
   };
   const isLocal = (name: string): boolean => locals.includes(name);
   /** The list variable a node names, if it names one. */
-  const listNamed = (node: ASTNode): string | undefined => (node.op === 'id' && !isLocal(node.args) && scope.lookup(node.args)?.type === 'list' ? node.args : undefined);
+  const listNamed = (node: ASTNode): string | undefined =>
+    node.op === 'id' && !isLocal(node.args) && scope.lookup(node.args)?.type === 'list' ? node.args : undefined;
 
   const walkList = (nodes: readonly ASTNode[], macros: number): void =>
     nodes.forEach((node, index) => {
@@ -99,7 +116,8 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
       case 'rcall':
         return method(node, macros);
       default:
-        if (!BINARY.has(node.op)) refuse(`“${node.op === '[]' ? '[ ]' : node.op === 'map' ? '{ }' : node.op}” cannot be used here.`, node);
+        if (!BINARY.has(node.op))
+          refuse(`“${node.op === '[]' ? '[ ]' : node.op === 'map' ? '{ }' : node.op}” cannot be used here.`, node);
         emit('(', node);
         walk((node.args as [ASTNode, ASTNode])[0], macros);
         out += ` ${node.op} `;
@@ -112,7 +130,12 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
     const { args } = node;
     if (typeof args === 'string') return emit(literal(args), node);
     if (typeof args === 'boolean') return emit(String(args), node);
-    const number = typeof args === 'bigint' || typeof args === 'number' ? Number(args) : args !== null && 'value' in args ? Number(args.value) : NaN;
+    const number =
+      typeof args === 'bigint' || typeof args === 'number'
+        ? Number(args)
+        : args !== null && 'value' in args
+          ? Number(args.value)
+          : NaN;
     if (!Number.isFinite(number)) refuse('Only numbers, text in quotes, true and false can be written here.', node);
     emit(double(number), node);
   };
@@ -131,7 +154,8 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
     }
     const list = listNamed(owner);
     if (list !== undefined) {
-      if (!scope.lookup(list)?.columns?.some((column) => column.key === name)) refuse(`The list “${list}” has no column “${name}”.`, node, 'unknown-variable');
+      if (!scope.lookup(list)?.columns?.some((column) => column.key === name))
+        refuse(`The list “${list}” has no column “${name}”.`, node, 'unknown-variable');
       note(list);
       return emit(`${list}.map(row__, row__.${name})`, node);
     }
@@ -148,7 +172,10 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
     const [first] = args;
     if (name === 'sum' && args.length === 1 && first?.op === '.') {
       const list = listNamed(first.args[0]);
-      const column = list === undefined ? undefined : scope.lookup(list)?.columns?.find((candidate) => candidate.key === first.args[1]);
+      const column =
+        list === undefined
+          ? undefined
+          : scope.lookup(list)?.columns?.find((candidate) => candidate.key === first.args[1]);
       if (column?.type === 'money') {
         emit('sumMoney(', node);
         walk(first, macros);
@@ -168,7 +195,8 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
       fields.push(`${of.args[0].args}.${of.args[1]}`);
       return emit(`has(${of.args[0].args}.${of.args[1]})`, node);
     }
-    if (of.op === '.' && of.args[0].op === 'id' && isLocal(of.args[0].args)) return emit(`has(${of.args[0].args}.${of.args[1]})`, node);
+    if (of.op === '.' && of.args[0].op === 'id' && isLocal(of.args[0].args))
+      return emit(`has(${of.args[0].args}.${of.args[1]})`, node);
     if (of.op !== 'id' || isLocal(of.args)) return refuse(`“${name}” takes the name of a variable.`, of);
     if (!scope.lookup(of.args)) return refuse(`There is no variable “${of.args}”.`, of, 'unknown-variable');
     note(of.args);
@@ -187,8 +215,10 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
     const [local, ...rest] = args;
     if (!MACROS.has(name)) return refuse(`There is no function “${name}”.`, node);
     if (macros >= MAX_MACRO_DEPTH) return refuse('exists, all, map and filter nest two deep at most.', node);
-    if (local?.op !== 'id' || rest.length === 0) return refuse(`“${name}” takes a name for the row and what to ask of it.`, node);
-    if (/__$/.test(local.args) || local.args === 'recipient' || local.args === 'sender' || local.args === 'house') return refuse(`“${local.args}” cannot name a row.`, local);
+    if (local?.op !== 'id' || rest.length === 0)
+      return refuse(`“${name}” takes a name for the row and what to ask of it.`, node);
+    if (/__$/.test(local.args) || local.args === 'recipient' || local.args === 'sender' || local.args === 'house')
+      return refuse(`“${local.args}” cannot name a row.`, local);
     walk(owner, macros);
     emit(`.${name}(${local.args}, `, node);
     locals.push(local.args);
@@ -209,4 +239,4 @@ function double(value: number): string {
 
 /** A string literal of the language. */
 const literal = (text: string): string =>
-  `"${text.replace(/[\\"]/g, '\\$&').replace(/[\u0000-\u001F\u007F]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`)}"`;  
+  `"${text.replace(/[\\"]/g, '\\$&').replace(/[\u0000-\u001F\u007F]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`)}"`;

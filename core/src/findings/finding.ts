@@ -7,16 +7,46 @@ export type Level = 'error' | 'warning' | 'note';
 
 /** Codes that are always errors. A template with one of them cannot be trusted to send. */
 export const ERROR_CODES = [
-  'bad-file', 'unknown-type', 'unknown-attribute', 'unknown-variable', 'unknown-view', 'unknown-block',
-  'unsupported-tag', 'bad-key', 'reserved-key', 'duplicate-key', 'unclosed-passage', 'not-a-condition',
-  'repeat-in-line', 'block-loop', 'too-deep', 'block-in-line', 'two-signatures', 'value-loop', 'type-clash',
-  'bad-expression', 'bad-value', 'no-subject', 'bad-address', 'unsafe-link',
+  'bad-file',
+  'unknown-type',
+  'unknown-attribute',
+  'unknown-variable',
+  'unknown-view',
+  'unknown-block',
+  'unsupported-tag',
+  'bad-key',
+  'reserved-key',
+  'duplicate-key',
+  'unclosed-passage',
+  'not-a-condition',
+  'repeat-in-line',
+  'block-loop',
+  'too-deep',
+  'block-in-line',
+  'two-signatures',
+  'value-loop',
+  'type-clash',
+  'bad-expression',
+  'bad-value',
+  'no-subject',
+  'bad-address',
+  'unsafe-link',
 ] as const;
 
 /** Codes of the checks that advise rather than stop. */
 export const ADVICE_CODES = [
-  'leftover-marker', 'unused-variable', 'never-kept', 'always-kept', 'unsupported-html', 'unknown-locale',
-  'doubled-word', 'doubled-space', 'attachment-missing', 'weekday-mismatch', 'long-subject', 'missing-alt',
+  'leftover-marker',
+  'unused-variable',
+  'never-kept',
+  'always-kept',
+  'unsupported-html',
+  'unknown-locale',
+  'doubled-word',
+  'doubled-space',
+  'attachment-missing',
+  'weekday-mismatch',
+  'long-subject',
+  'missing-alt',
 ] as const;
 
 export type ErrorCode = (typeof ERROR_CODES)[number];
@@ -63,7 +93,13 @@ export function error(code: ErrorCode, message: string, place: Place = {}): Find
 }
 
 /** Makes a warning, or a note when the level says so. */
-export function advice(code: AdviceCode, message: string, place: Place = {}, level: 'warning' | 'note' = 'warning', repair?: Repair): Finding {
+export function advice(
+  code: AdviceCode,
+  message: string,
+  place: Place = {},
+  level: 'warning' | 'note' = 'warning',
+  repair?: Repair,
+): Finding {
   return { code, level, message, place, ...(repair ? { repair } : {}) };
 }
 

@@ -1,5 +1,16 @@
 /** What to ask, in the order in which a reader meets it (engine notes, section 7). */
-import type { BlockUnit, Governed, ItemUnit, Leaf, Line, Program, Read, RowUnit, Slot, Test } from '../compile/program.js';
+import type {
+  BlockUnit,
+  Governed,
+  ItemUnit,
+  Leaf,
+  Line,
+  Program,
+  Read,
+  RowUnit,
+  Slot,
+  Test,
+} from '../compile/program.js';
 import { Frame, type RenderInput, type Source } from '../render/frame.js';
 import type { TypeName, Variable } from '../template/variable.js';
 import type { Value } from '../values/index.js';
@@ -31,7 +42,10 @@ class Asking {
   private readonly frame: Frame;
   private within: readonly string[] = [];
 
-  constructor(private readonly program: Program, input: RenderInput) {
+  constructor(
+    private readonly program: Program,
+    input: RenderInput,
+  ) {
     this.frame = new Frame(program, input, []);
   }
 
@@ -39,7 +53,8 @@ class Asking {
     const { program } = this;
     this.line(program.subject);
     this.blocks(program.body);
-    for (const lines of [program.to, program.cc, program.bcc, program.replyTo]) for (const line of lines) this.line(line);
+    for (const lines of [program.to, program.cc, program.bcc, program.replyTo])
+      for (const line of lines) this.line(line);
     for (const { name } of program.attachments) this.line(name);
     for (const line of [program.start, program.length, program.place]) this.line(line);
     return [...this.asked.values()];
@@ -53,8 +68,15 @@ class Asking {
     for (const input of slot.inputs) this.ask(input, block);
     const settled = this.frame.settle(slot);
     this.asked.set(slot, {
-      key: slot.key, type: slot.variable.type, label: slot.label, required: slot.variable.required ?? false, variable: slot.variable, locale: slot.locale,
-      value: settled.value, source: settled.source, within: this.within,
+      key: slot.key,
+      type: slot.variable.type,
+      label: slot.label,
+      required: slot.variable.required ?? false,
+      variable: slot.variable,
+      locale: slot.locale,
+      value: settled.value,
+      source: settled.source,
+      within: this.within,
       ...(settled.problem === undefined ? {} : { problem: settled.problem }),
       ...(block === undefined || block === this.program.name ? {} : { block }),
     });
@@ -66,7 +88,8 @@ class Asking {
     const decided = this.frame.settle(slot).value !== undefined;
     for (const input of slot.inputs) {
       if (decided && this.frame.read(input) === undefined) continue;
-      if (input.from === 'slot' && input.slot.variable.value !== undefined) this.askInputs(input.slot, block, new Set([...seen, slot]));
+      if (input.from === 'slot' && input.slot.variable.value !== undefined)
+        this.askInputs(input.slot, block, new Set([...seen, slot]));
       else this.ask(input, block);
     }
   }
@@ -89,7 +112,11 @@ class Asking {
     if (leaf.kind === 'value') {
       this.ask(leaf.read, leaf.origin.text);
       const value = leaf.wordings ? this.frame.read(leaf.read) : undefined;
-      for (const key of Array.isArray(value) ? (value as readonly string[]) : typeof value === 'string' ? [value] : []) {
+      for (const key of Array.isArray(value)
+        ? (value as readonly string[])
+        : typeof value === 'string'
+          ? [value]
+          : []) {
         const wording = leaf.wordings?.get(key);
         if (wording) this.line(wording);
       }

@@ -18,7 +18,11 @@ export interface RenderInput {
 /** Where a value came from. */
 export type Source = 'answer' | 'recipient' | 'sender' | 'default' | 'computed' | 'none';
 
-interface Settled { readonly value: Value | undefined; readonly source: Source; readonly problem?: string }
+interface Settled {
+  readonly value: Value | undefined;
+  readonly source: Source;
+  readonly problem?: string;
+}
 
 const NOTHING: Settled = { value: undefined, source: 'none' };
 
@@ -30,7 +34,11 @@ export class Frame {
   private readonly answers: Readonly<Record<string, unknown>>;
   private contextFields: Record<string, unknown> | undefined;
 
-  constructor(readonly program: Program, readonly input: RenderInput, private readonly findings: Finding[]) {
+  constructor(
+    readonly program: Program,
+    readonly input: RenderInput,
+    private readonly findings: Finding[],
+  ) {
     this.settled = new Array<Settled | undefined>(program.slots.length);
     this.recipient = input.recipient ?? {};
     this.sender = input.sender ?? {};
@@ -58,8 +66,10 @@ export class Frame {
     const fields = source === 'recipient' ? this.recipient : this.sender;
     const raw: unknown = Object.hasOwn(fields, key) ? fields[key] : undefined;
     if (raw === undefined || raw === null || typeof raw === 'object') return undefined;
-     
-    const text = String(raw).replace(/\s*[\r\n]+\s*/g, ' ').replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F]/g, '\uFFFD');
+
+    const text = String(raw)
+      .replace(/\s*[\r\n]+\s*/g, ' ')
+      .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F]/g, '\uFFFD');
     return text === '' ? undefined : text;
   }
 
@@ -68,10 +78,13 @@ export class Frame {
     const value = this.read(test.read);
     const { is, not } = test.condition;
     const yes =
-      test.kind === 'yes-no' ? value === true
-      : test.kind === 'list' ? Array.isArray(value) && value.length > 0
-      : Array.isArray(value) ? (value as readonly string[]).some((key) => is.includes(key))
-      : typeof value === 'string' && is.includes(value);
+      test.kind === 'yes-no'
+        ? value === true
+        : test.kind === 'list'
+          ? Array.isArray(value) && value.length > 0
+          : Array.isArray(value)
+            ? (value as readonly string[]).some((key) => is.includes(key))
+            : typeof value === 'string' && is.includes(value);
     return yes !== not;
   }
 
@@ -121,12 +134,18 @@ export class Frame {
     for (const { variable, locale } of slot.declarations) {
       const parsed = valueType(variable.type).parse(raw, variable, { today: this.input.today, locale });
       if ('problem' in parsed) {
-        this.findings.push(error('bad-value', `${slot.label}: ${parsed.problem}`, { variable: slot.key, ...(source === 'default' ? { attribute: 'default' } : {}) }));
+        this.findings.push(
+          error('bad-value', `${slot.label}: ${parsed.problem}`, {
+            variable: slot.key,
+            ...(source === 'default' ? { attribute: 'default' } : {}),
+          }),
+        );
         return { value: undefined, source, problem: parsed.problem };
       }
       value ??= parsed.value;
     }
-    if (value !== undefined && slot.columns.length > 0) value = (value as readonly RowValue[]).map((row) => this.completeRow(slot, row));
+    if (value !== undefined && slot.columns.length > 0)
+      value = (value as readonly RowValue[]).map((row) => this.completeRow(slot, row));
     return isMissing(value) && slot.variable.type !== 'list' ? { value: undefined, source } : { value, source };
   }
 
@@ -137,7 +156,13 @@ export class Frame {
       if (raw === undefined) continue;
       const parsed = valueType(variable.type).parse(raw, variable, { today: this.input.today, locale: slot.locale });
       if ('value' in parsed) full[variable.key] = parsed.value;
-      else this.findings.push(error('bad-value', `${slot.label}: ${parsed.problem}`, { variable: slot.key, attribute: `columns.${variable.key}` }));
+      else
+        this.findings.push(
+          error('bad-value', `${slot.label}: ${parsed.problem}`, {
+            variable: slot.key,
+            attribute: `columns.${variable.key}`,
+          }),
+        );
     }
     return full;
   }
@@ -157,9 +182,20 @@ export class Frame {
   private fields(): Record<string, unknown> {
     if (!this.contextFields) {
       const present = (source: 'recipient' | 'sender', fields: Fields): Record<string, string> =>
-        Object.fromEntries(Object.keys(fields).flatMap((key) => { const text = this.field(source, key); return text === undefined ? [] : [[key, text]]; }));
-      const facts = Object.entries(this.program.house.facts).map(([key, fact]) => [`house__${key}`, fact.value] as const);
-      this.contextFields = { recipient: present('recipient', this.recipient), sender: present('sender', this.sender), ...Object.fromEntries(facts) };
+        Object.fromEntries(
+          Object.keys(fields).flatMap((key) => {
+            const text = this.field(source, key);
+            return text === undefined ? [] : [[key, text]];
+          }),
+        );
+      const facts = Object.entries(this.program.house.facts).map(
+        ([key, fact]) => [`house__${key}`, fact.value] as const,
+      );
+      this.contextFields = {
+        recipient: present('recipient', this.recipient),
+        sender: present('sender', this.sender),
+        ...Object.fromEntries(facts),
+      };
     }
     return this.contextFields;
   }

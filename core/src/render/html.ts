@@ -29,7 +29,8 @@ const made = new WeakMap<HouseStyle, HtmlStyles>();
 export function htmlStyles(style: HouseStyle): HtmlStyles {
   let styles = made.get(style);
   if (!styles) {
-    const heading = (size: number): string => `margin:0 0 12px;font-size:${size}px;line-height:${Math.round(size * 1.35)}px;font-weight:bold`;
+    const heading = (size: number): string =>
+      `margin:0 0 12px;font-size:${size}px;line-height:${Math.round(size * 1.35)}px;font-weight:bold`;
     const cell = `padding:4px 16px 4px 0;vertical-align:top;border-bottom:1px solid ${style.rule}`;
     styles = {
       body: `margin:0;font-family:${style.font};font-size:${style.size}px;line-height:${style.lineHeight}px;color:${style.ink}`,
@@ -55,12 +56,21 @@ export class HtmlWriter {
   out = '';
   private readonly styles: HtmlStyles;
 
-  constructor(private readonly frame: Frame, private readonly collected: Collected) {
+  constructor(
+    private readonly frame: Frame,
+    private readonly collected: Collected,
+  ) {
     this.styles = htmlStyles(frame.program.house.style);
   }
 
   blocks(nodes: readonly Governed<BlockUnit>[]): void {
-    walk(nodes, this.frame, this.collected, (unit) => this.block(unit), this.collected.proof ? (test, children, path) => this.fold(test.label, children, path) : undefined);
+    walk(
+      nodes,
+      this.frame,
+      this.collected,
+      (unit) => this.block(unit),
+      this.collected.proof ? (test, children, path) => this.fold(test.label, children, path) : undefined,
+    );
   }
 
   /** In a proof, what is left out is a line with its name that opens to show it. */
@@ -68,13 +78,20 @@ export class HtmlWriter {
     this.out += `<details class="vx-left-out" data-p="${path.join('.')}"><summary>left out: ${escapeHtml(label)}</summary>`;
     const units = children.flatMap((child) => ('node' in child ? [child.node] : []));
     // Shown as it would read; what it lacks is nobody's blank.
-    const inner = new HtmlWriter(this.frame, { ...this.collected, blanks: new Set(), findings: [], trace: undefined, proof: false });
+    const inner = new HtmlWriter(this.frame, {
+      ...this.collected,
+      blanks: new Set(),
+      findings: [],
+      trace: undefined,
+      proof: false,
+    });
     for (const unit of units) inner.block(unit);
     this.out += `${inner.out}</details>`;
   }
 
   private attributes(unit: Unit, style: string): string {
-    const proof = this.collected.proof && unit.text === this.frame.program.name ? ` data-p="${unit.path.join('.')}"` : '';
+    const proof =
+      this.collected.proof && unit.text === this.frame.program.name ? ` data-p="${unit.path.join('.')}"` : '';
     return ` style="${style}"${proof}`;
   }
 
@@ -97,18 +114,24 @@ export class HtmlWriter {
         this.out += `<hr${this.attributes(unit, styles.hr)}>`;
         return;
       case 'quote':
-        return this.around(`<blockquote${this.attributes(unit, styles.quote)}>`, '</blockquote>', () => this.blocks(unit.children));
+        return this.around(`<blockquote${this.attributes(unit, styles.quote)}>`, '</blockquote>', () =>
+          this.blocks(unit.children),
+        );
       case 'list': {
         const tag = unit.ordered ? 'ol' : 'ul';
         const start = unit.ordered && unit.start !== 1 ? ` start="${unit.start}"` : '';
-        return this.around(`<${tag}${start}${this.attributes(unit, styles.list)}>`, `</${tag}>`, () => walk(unit.items, this.frame, this.collected, (item) => this.item(item)));
+        return this.around(`<${tag}${start}${this.attributes(unit, styles.list)}>`, `</${tag}>`, () =>
+          walk(unit.items, this.frame, this.collected, (item) => this.item(item)),
+        );
       }
       case 'table':
         return this.table(unit);
       case 'include': {
         if (unit.signature && !maySign(this.collected)) return;
         const lang = unit.lang === undefined ? '' : ` lang="${escapeHtml(unit.lang)}" dir="${direction(unit.lang)}"`;
-        const proof = this.collected.proof ? ` data-block="${escapeHtml(unit.name)}"${unit.text === this.frame.program.name ? ` data-p="${unit.path.join('.')}"` : ''}` : '';
+        const proof = this.collected.proof
+          ? ` data-block="${escapeHtml(unit.name)}"${unit.text === this.frame.program.name ? ` data-p="${unit.path.join('.')}"` : ''}`
+          : '';
         if (lang === '' && proof === '') return this.blocks(unit.children);
         return this.around(`<div${lang}${proof}>`, '</div>', () => this.blocks(unit.children));
       }
@@ -145,7 +168,10 @@ export class HtmlWriter {
   private item(item: ItemUnit): void {
     const { children } = item;
     const [only] = children;
-    const tight = children.length === 1 && only && 'node' in only && only.node.kind === 'line' && only.node.tag === 'p' ? only.node : undefined;
+    const tight =
+      children.length === 1 && only && 'node' in only && only.node.kind === 'line' && only.node.tag === 'p'
+        ? only.node
+        : undefined;
     this.around(`<li${this.attributes(item, this.styles.item)}>`, '</li>', () => {
       if (!tight) return this.blocks(children);
       this.out += this.line(tight.line, this.out.length) ?? '';

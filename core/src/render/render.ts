@@ -44,7 +44,13 @@ export interface RenderOptions {
 }
 
 function collecting(options: RenderOptions): Collected {
-  return { findings: [], blanks: new Set(), trace: options.trace ? [] : undefined, proof: options.proof ?? false, signed: false };
+  return {
+    findings: [],
+    blanks: new Set(),
+    trace: options.trace ? [] : undefined,
+    proof: options.proof ?? false,
+    signed: false,
+  };
 }
 
 /** Renders everything: envelope, HTML, text, blanks and findings. */
@@ -56,14 +62,18 @@ export function render(program: Program, input: RenderInput, options: RenderOpti
   // The same findings and blanks come of the text; only its words are wanted.
   const quiet: Collected = { findings: [], blanks: new Set(), trace: undefined, proof: false, signed: false };
   const text = `${new TextWriter(frame, quiet).blocks(program.body).join('\n\n')}\n`;
-  const addresses = (lines: readonly Line[]): string[] => lines.map((line) => plainLine(line, frame, collected).trim()).filter((address) => address !== '');
+  const addresses = (lines: readonly Line[]): string[] =>
+    lines.map((line) => plainLine(line, frame, collected).trim()).filter((address) => address !== '');
   const envelope: Envelope = {
     subject: subject.trim(),
     to: addresses(program.to),
     cc: addresses(program.cc),
     bcc: addresses(program.bcc),
     replyTo: addresses(program.replyTo),
-    attachments: program.attachments.map(({ file, name }) => ({ file, name: plainLine(name, frame, collected).replace(/[/\\]/g, '-') || (file.split('/').at(-1) ?? file) })),
+    attachments: program.attachments.map(({ file, name }) => ({
+      file,
+      name: plainLine(name, frame, collected).replace(/[/\\]/g, '-') || (file.split('/').at(-1) ?? file),
+    })),
   };
   for (const line of [program.start, program.length, program.place]) plainLine(line, frame, collected);
   if (collected.blanks.size === 0) checkAddresses(envelope, collected.findings);
@@ -99,15 +109,24 @@ function page(program: Program, subject: string, fragment: string): string {
 }
 
 function checkAddresses(envelope: Envelope, findings: Finding[]): void {
-  for (const [name, addresses] of Object.entries({ to: envelope.to, cc: envelope.cc, bcc: envelope.bcc, reply_to: envelope.replyTo })) {
+  for (const [name, addresses] of Object.entries({
+    to: envelope.to,
+    cc: envelope.cc,
+    bcc: envelope.bcc,
+    reply_to: envelope.replyTo,
+  })) {
     for (const address of addresses) {
-      if (!isMailbox(address)) findings.push(error('bad-address', `“${address.slice(0, 80)}” is not an address.`, { attribute: name }));
+      if (!isMailbox(address))
+        findings.push(error('bad-address', `“${address.slice(0, 80)}” is not an address.`, { attribute: name }));
     }
   }
 }
 
 /** The value of every variable of the whole message, for lists of them. */
-export function valuesOf(program: Program, input: RenderInput): { readonly slot: Slot; readonly value: Value | undefined }[] {
+export function valuesOf(
+  program: Program,
+  input: RenderInput,
+): { readonly slot: Slot; readonly value: Value | undefined }[] {
   const frame = new Frame(program, input, []);
   return program.slots.map((slot) => ({ slot, value: frame.settle(slot).value }));
 }

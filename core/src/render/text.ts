@@ -6,7 +6,10 @@ import { LineWriter, maySign, type Collected } from './writer.js';
 import { walk } from './walk.js';
 
 export class TextWriter {
-  constructor(private readonly frame: Frame, private readonly collected: Collected) {}
+  constructor(
+    private readonly frame: Frame,
+    private readonly collected: Collected,
+  ) {}
 
   /** The blocks that came of something, each as text of one or more lines. */
   blocks(nodes: readonly Governed<BlockUnit>[]): string[] {
@@ -54,7 +57,10 @@ export class TextWriter {
       if (inner.length === 0) return;
       const marker = unit.ordered ? `${unit.start + items.length}. ` : '- ';
       // A nested list hangs right under its item; other blocks keep their blank line.
-      const text = inner.reduce((all, next, at) => (at === 0 ? next : all + (/^(- |\d+\. )/.test(next) ? '\n' : '\n\n') + next), '');
+      const text = inner.reduce(
+        (all, next, at) => (at === 0 ? next : all + (/^(- |\d+\. )/.test(next) ? '\n' : '\n\n') + next),
+        '',
+      );
       items.push(indent(text, marker, ' '.repeat(marker.length)));
     });
     return items.length > 0 ? items.join('\n') : undefined;
@@ -68,8 +74,14 @@ export class TextWriter {
       if (cells) rows.push(cells);
     });
     if (rows.length === 0 && (unit.rows.length > 0 || !head)) return undefined;
-    const widths = unit.aligns.map((_, column) => Math.max(...[...(head ? [head] : []), ...rows].map((cells) => width(cells[column] ?? ''))));
-    const write = (cells: readonly string[]): string => cells.map((cell, column) => pad(cell, widths[column] ?? 0, unit.aligns[column] ?? null)).join('  ').trimEnd();
+    const widths = unit.aligns.map((_, column) =>
+      Math.max(...[...(head ? [head] : []), ...rows].map((cells) => width(cells[column] ?? ''))),
+    );
+    const write = (cells: readonly string[]): string =>
+      cells
+        .map((cell, column) => pad(cell, widths[column] ?? 0, unit.aligns[column] ?? null))
+        .join('  ')
+        .trimEnd();
     return [...(head ? [write(head), widths.map((w) => '-'.repeat(w)).join('  ')] : []), ...rows.map(write)].join('\n');
   }
 
@@ -81,12 +93,21 @@ export class TextWriter {
   }
 }
 
-const indent = (text: string, first: string, rest: string): string => text.split('\n').map((line, at) => ((at === 0 ? first : line === '' ? rest.trimEnd() : rest) + line)).join('\n');
+const indent = (text: string, first: string, rest: string): string =>
+  text
+    .split('\n')
+    .map((line, at) => (at === 0 ? first : line === '' ? rest.trimEnd() : rest) + line)
+    .join('\n');
 
 /** Columns a text takes: wide East Asian characters take two, combining marks none. */
 function width(text: string): number {
   let columns = 0;
-  for (const character of text) columns += /\p{M}/u.test(character) ? 0 : /[\u1100-\u115F\u2E80-\uA4CF\uAC00-\uD7A3\uF900-\uFAFF\uFE30-\uFE6F\uFF00-\uFF60\uFFE0-\uFFE6]/u.test(character) ? 2 : 1;
+  for (const character of text)
+    columns += /\p{M}/u.test(character)
+      ? 0
+      : /[\u1100-\u115F\u2E80-\uA4CF\uAC00-\uD7A3\uF900-\uFAFF\uFE30-\uFE6F\uFF00-\uFF60\uFFE0-\uFFE6]/u.test(character)
+        ? 2
+        : 1;
   return columns;
 }
 

@@ -13,7 +13,11 @@ import type { Frame } from './frame.js';
 export type Dialect = 'html' | 'text' | 'plain' | 'url';
 
 /** A stretch of output, in UTF-16 units, and where it comes from. */
-export interface Stretch { readonly from: number; readonly to: number; readonly origin: Origin }
+export interface Stretch {
+  readonly from: number;
+  readonly to: number;
+  readonly origin: Origin;
+}
 
 /** What a rendering collects while it writes. */
 export interface Collected {
@@ -43,7 +47,12 @@ export class LineWriter {
   private everLeftOut = false;
   private breaks = 0;
 
-  constructor(private readonly frame: Frame, private readonly dialect: Dialect, private readonly collected: Collected, private readonly offset = 0) {}
+  constructor(
+    private readonly frame: Frame,
+    private readonly dialect: Dialect,
+    private readonly collected: Collected,
+    private readonly offset = 0,
+  ) {}
 
   /** Writes a line's leaves. */
   line(line: Line): void {
@@ -81,7 +90,8 @@ export class LineWriter {
     this.leftOut = true;
     this.everLeftOut = true;
     const last = leaf.tests.at(-1);
-    if (this.collected.proof && this.dialect === 'html' && last) this.out += `<span class="vx-gone" title="left out: ${escapeHtml(last.label)}"></span>`;
+    if (this.collected.proof && this.dialect === 'html' && last)
+      this.out += `<span class="vx-gone" title="left out: ${escapeHtml(last.label)}"></span>`;
   }
 
   private endSegment(): void {
@@ -108,7 +118,10 @@ export class LineWriter {
     }
     const space = this.joint(this.waiting + leaf.lead, leaf.core.charAt(0), spaced);
     this.before(leaf.marks, space);
-    this.emit(leaf, (this.dialect === 'html' ? leaf.coreHtml : leaf.core) + (leaf.defer ? '' : this.escape(leaf.trail)));
+    this.emit(
+      leaf,
+      (this.dialect === 'html' ? leaf.coreHtml : leaf.core) + (leaf.defer ? '' : this.escape(leaf.trail)),
+    );
     if (leaf.defer) this.waiting = leaf.trail;
   }
 
@@ -136,7 +149,8 @@ export class LineWriter {
   }
 
   private flushBreaks(): void {
-    for (; this.breaks > 0; this.breaks -= 1) this.out += this.dialect === 'html' ? '<br>' : this.dialect === 'text' ? '\n' : ' ';
+    for (; this.breaks > 0; this.breaks -= 1)
+      this.out += this.dialect === 'html' ? '<br>' : this.dialect === 'text' ? '\n' : ' ';
   }
 
   private put(text: string): void {
@@ -153,7 +167,11 @@ export class LineWriter {
   }
 
   private escape(text: string): string {
-    return this.dialect === 'html' ? escapeHtml(text).replace(/ {2,}/g, (run) => `${'&nbsp;'.repeat(run.length - 1)} `).replace(/\u00A0/g, '&nbsp;') : text;
+    return this.dialect === 'html'
+      ? escapeHtml(text)
+          .replace(/ {2,}/g, (run) => `${'&nbsp;'.repeat(run.length - 1)} `)
+          .replace(/\u00A0/g, '&nbsp;')
+      : text;
   }
 
   private value(leaf: ValueLeaf): void {
@@ -170,7 +188,8 @@ export class LineWriter {
     this.before(leaf.marks, this.seam ? this.joint(this.waiting, '', false) : undefined);
     if (this.dialect === 'html') {
       let html = escapeHtml(text);
-      if (leaf.kind === 'value' && text.includes('\n')) html = leaf.breaks ? html.replace(/\n/g, '<br>') : html.replace(/\n+/g, ' ');
+      if (leaf.kind === 'value' && text.includes('\n'))
+        html = leaf.breaks ? html.replace(/\n/g, '<br>') : html.replace(/\n+/g, ' ');
       if (!this.collected.proof) return this.emit(leaf, html);
       this.out += `<span ${blank ? `class="vx-blank" data-blank="${escapeHtml(blank)}"` : 'class="vx-value"'} data-of="${escapeHtml(leaf.origin.variable ?? '')}">`;
       this.emit(leaf, html);
@@ -178,7 +197,10 @@ export class LineWriter {
     } else if (this.dialect === 'url') {
       this.emit(leaf, this.out === '' ? text : encodeURIComponent(text).replace(/%40/g, '@'));
     } else {
-      this.emit(leaf, this.dialect === 'text' && leaf.kind === 'value' && leaf.breaks ? text : text.replace(/\s*\n+\s*/g, ' '));
+      this.emit(
+        leaf,
+        this.dialect === 'text' && leaf.kind === 'value' && leaf.breaks ? text : text.replace(/\s*\n+\s*/g, ' '),
+      );
     }
   }
 
@@ -213,7 +235,13 @@ export class LineWriter {
   /** Writes another line's leaves here, under the marks of this place as well as their own. */
   private splice(line: Line, marks: readonly MarkPiece[]): void {
     if (marks.length === 0) return this.line(line);
-    this.line({ ...line, leaves: line.leaves.map((leaf) => ({ ...leaf, marks: [...marks, ...leaf.marks.filter((mark) => !marks.includes(mark))] })) });
+    this.line({
+      ...line,
+      leaves: line.leaves.map((leaf) => ({
+        ...leaf,
+        marks: [...marks, ...leaf.marks.filter((mark) => !marks.includes(mark))],
+      })),
+    });
   }
 
   private other(leaf: Exclude<Leaf, TextLeaf | ValueLeaf>): void {
@@ -229,7 +257,12 @@ export class LineWriter {
       case 'image': {
         const alt = plainLine(leaf.alt, this.frame, this.collected);
         this.before(leaf.marks, this.seam ? this.joint(this.waiting, '', false) : undefined);
-        return this.emit(leaf, this.dialect === 'html' ? `<img src="${escapeHtml(leaf.src)}" alt="${escapeHtml(alt)}" style="${leaf.style}">` : alt);
+        return this.emit(
+          leaf,
+          this.dialect === 'html'
+            ? `<img src="${escapeHtml(leaf.src)}" alt="${escapeHtml(alt)}" style="${leaf.style}">`
+            : alt,
+        );
       }
       case 'splice':
         return this.spliced(leaf);
@@ -264,7 +297,9 @@ export class LineWriter {
       return;
     }
     const href = this.address(piece.href);
-    if (this.dialect === 'html') this.out += href === '' ? '<a>' : piece.open.startsWith('<') ? piece.open : `<a href="${escapeHtml(href)}"${piece.open}`;
+    if (this.dialect === 'html')
+      this.out +=
+        href === '' ? '<a>' : piece.open.startsWith('<') ? piece.open : `<a href="${escapeHtml(href)}"${piece.open}`;
     this.links.push({ at: this.out.length, href });
   }
 
@@ -295,8 +330,15 @@ export class LineWriter {
     const actual = new Date(`${day}T00:00:00Z`).getUTCDay();
     if (actual === leaf.weekday || Number.isNaN(actual)) return;
     const { text, path } = leaf.origin;
-    const name = new Intl.DateTimeFormat(this.frame.program.locale, { weekday: 'long', timeZone: 'UTC' }).format(Date.parse(`${day}T00:00:00Z`));
-    this.collected.findings.push({ code: 'weekday-mismatch', level: 'warning', message: `${leaf.label} is a ${name}, and another weekday is written before it.`, place: text === this.frame.program.name ? { path } : { text, path } });
+    const name = new Intl.DateTimeFormat(this.frame.program.locale, { weekday: 'long', timeZone: 'UTC' }).format(
+      Date.parse(`${day}T00:00:00Z`),
+    );
+    this.collected.findings.push({
+      code: 'weekday-mismatch',
+      level: 'warning',
+      message: `${leaf.label} is a ${name}, and another weekday is written before it.`,
+      place: text === this.frame.program.name ? { path } : { text, path },
+    });
   }
 }
 
@@ -309,7 +351,8 @@ export function maySign(collected: Collected): boolean {
 
 /** Notes the required values that a missing value is or waits for; the first key, if it is a blank. */
 function noteMissing(frame: Frame, leaf: ValueLeaf, collected: Collected): string | undefined {
-  if (leaf.read.from === 'slot' && leaf.read.slot.variable.value !== undefined) return addBlanks(frame.waitsFor(leaf.read.slot), collected);
+  if (leaf.read.from === 'slot' && leaf.read.slot.variable.value !== undefined)
+    return addBlanks(frame.waitsFor(leaf.read.slot), collected);
   if (!leaf.required) return undefined;
   const key = leaf.read.from === 'column' ? leaf.read.list.key : leaf.read.key;
   collected.blanks.add(key);

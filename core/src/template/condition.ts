@@ -33,7 +33,13 @@ export function closingTag(c: Condition): string {
 }
 
 export function sameCondition(a: Condition, b: Condition): boolean {
-  return a.of === b.of && a.not === b.not && a.run === b.run && a.is.length === b.is.length && a.is.every((key, i) => key === b.is[i]);
+  return (
+    a.of === b.of &&
+    a.not === b.not &&
+    a.run === b.run &&
+    a.is.length === b.is.length &&
+    a.is.every((key, i) => key === b.is[i])
+  );
 }
 
 /** Orders by tag text, then by run. */

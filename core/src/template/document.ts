@@ -13,45 +13,142 @@ export type Mark =
   | { readonly type: 'link'; readonly attrs: { readonly href: string } }
   | { readonly type: 'phrase'; readonly attrs: Condition };
 
-export interface TextNode { readonly type: 'text'; readonly text: string; readonly marks?: readonly Mark[] }
+export interface TextNode {
+  readonly type: 'text';
+  readonly text: string;
+  readonly marks?: readonly Mark[];
+}
 /** `name` is a variable's key or `recipient.x`, `sender.x`, `house.x`; `view` is empty for the plain one. */
-export interface Placeholder { readonly type: 'placeholder'; readonly attrs: { readonly name: string; readonly view: string }; readonly marks?: readonly Mark[] }
-export interface HardBreak { readonly type: 'hardBreak'; readonly marks?: readonly Mark[] }
-export interface Image { readonly type: 'image'; readonly attrs: { readonly src: string; readonly alt: readonly Inline[]; readonly title: string }; readonly marks?: readonly Mark[] }
-export interface InlineInclusion { readonly type: 'inlineInclusion'; readonly attrs: { readonly name: string }; readonly marks?: readonly Mark[] }
-export interface InlineComment { readonly type: 'inlineComment'; readonly attrs: { readonly text: string }; readonly marks?: readonly Mark[] }
+export interface Placeholder {
+  readonly type: 'placeholder';
+  readonly attrs: { readonly name: string; readonly view: string };
+  readonly marks?: readonly Mark[];
+}
+export interface HardBreak {
+  readonly type: 'hardBreak';
+  readonly marks?: readonly Mark[];
+}
+export interface Image {
+  readonly type: 'image';
+  readonly attrs: { readonly src: string; readonly alt: readonly Inline[]; readonly title: string };
+  readonly marks?: readonly Mark[];
+}
+export interface InlineInclusion {
+  readonly type: 'inlineInclusion';
+  readonly attrs: { readonly name: string };
+  readonly marks?: readonly Mark[];
+}
+export interface InlineComment {
+  readonly type: 'inlineComment';
+  readonly attrs: { readonly text: string };
+  readonly marks?: readonly Mark[];
+}
 export type Inline = TextNode | Placeholder | HardBreak | Image | InlineInclusion | InlineComment;
 
-export interface Paragraph { readonly type: 'paragraph'; readonly content?: readonly Inline[] }
-export interface Heading { readonly type: 'heading'; readonly attrs: { readonly level: 1 | 2 | 3 }; readonly content?: readonly Inline[] }
-export interface CodeBlock { readonly type: 'codeBlock'; readonly attrs: { readonly language: string | null }; readonly content?: readonly TextNode[] }
-export interface HorizontalRule { readonly type: 'horizontalRule' }
-export interface Blockquote { readonly type: 'blockquote'; readonly content: readonly Block[] }
+export interface Paragraph {
+  readonly type: 'paragraph';
+  readonly content?: readonly Inline[];
+}
+export interface Heading {
+  readonly type: 'heading';
+  readonly attrs: { readonly level: 1 | 2 | 3 };
+  readonly content?: readonly Inline[];
+}
+export interface CodeBlock {
+  readonly type: 'codeBlock';
+  readonly attrs: { readonly language: string | null };
+  readonly content?: readonly TextNode[];
+}
+export interface HorizontalRule {
+  readonly type: 'horizontalRule';
+}
+export interface Blockquote {
+  readonly type: 'blockquote';
+  readonly content: readonly Block[];
+}
 /** `when`: conditions of a list item or table row, outermost first. */
-export interface ListItem { readonly type: 'listItem'; readonly attrs: { readonly when: readonly Condition[] }; readonly content: readonly Block[] }
-export interface BulletList { readonly type: 'bulletList'; readonly content: readonly ListItem[] }
-export interface OrderedList { readonly type: 'orderedList'; readonly attrs: { readonly start: number }; readonly content: readonly ListItem[] }
+export interface ListItem {
+  readonly type: 'listItem';
+  readonly attrs: { readonly when: readonly Condition[] };
+  readonly content: readonly Block[];
+}
+export interface BulletList {
+  readonly type: 'bulletList';
+  readonly content: readonly ListItem[];
+}
+export interface OrderedList {
+  readonly type: 'orderedList';
+  readonly attrs: { readonly start: number };
+  readonly content: readonly ListItem[];
+}
 export type List = BulletList | OrderedList;
 export type Align = 'left' | 'center' | 'right' | null;
-export interface Cell { readonly type: 'tableCell' | 'tableHeader'; readonly attrs: { readonly align: Align; readonly colspan: 1; readonly rowspan: 1; readonly colwidth: null }; readonly content: readonly [Paragraph] }
-export interface Row { readonly type: 'tableRow'; readonly attrs: { readonly when: readonly Condition[] }; readonly content: readonly Cell[] }
-export interface Table { readonly type: 'table'; readonly content: readonly Row[] }
-export interface Passage { readonly type: 'passage'; readonly attrs: Condition; readonly content: readonly Block[] }
-export interface Inclusion { readonly type: 'inclusion'; readonly attrs: { readonly name: string } }
-export interface Comment { readonly type: 'comment'; readonly attrs: { readonly text: string } }
-export type Block = Paragraph | Heading | CodeBlock | HorizontalRule | Blockquote | List | Table | Passage | Inclusion | Comment;
+export interface Cell {
+  readonly type: 'tableCell' | 'tableHeader';
+  readonly attrs: { readonly align: Align; readonly colspan: 1; readonly rowspan: 1; readonly colwidth: null };
+  readonly content: readonly [Paragraph];
+}
+export interface Row {
+  readonly type: 'tableRow';
+  readonly attrs: { readonly when: readonly Condition[] };
+  readonly content: readonly Cell[];
+}
+export interface Table {
+  readonly type: 'table';
+  readonly content: readonly Row[];
+}
+export interface Passage {
+  readonly type: 'passage';
+  readonly attrs: Condition;
+  readonly content: readonly Block[];
+}
+export interface Inclusion {
+  readonly type: 'inclusion';
+  readonly attrs: { readonly name: string };
+}
+export interface Comment {
+  readonly type: 'comment';
+  readonly attrs: { readonly text: string };
+}
+export type Block =
+  Paragraph | Heading | CodeBlock | HorizontalRule | Blockquote | List | Table | Passage | Inclusion | Comment;
 
 export type LineName = 'subject' | 'start' | 'length' | 'place';
 export type AddressesName = 'to' | 'cc' | 'bcc' | 'reply_to';
-export interface Line { readonly type: LineName; readonly content?: readonly Inline[] }
-export interface Address { readonly type: 'address'; readonly content?: readonly Inline[] }
-export interface Addresses { readonly type: AddressesName; readonly content: readonly Address[] }
-export interface Attachment { readonly type: 'attachment'; readonly attrs: { readonly file: string }; readonly content?: readonly Inline[] }
-export interface Attachments { readonly type: 'attachments'; readonly content?: readonly Attachment[] }
-export interface Body { readonly type: 'body'; readonly content: readonly Block[] }
+export interface Line {
+  readonly type: LineName;
+  readonly content?: readonly Inline[];
+}
+export interface Address {
+  readonly type: 'address';
+  readonly content?: readonly Inline[];
+}
+export interface Addresses {
+  readonly type: AddressesName;
+  readonly content: readonly Address[];
+}
+export interface Attachment {
+  readonly type: 'attachment';
+  readonly attrs: { readonly file: string };
+  readonly content?: readonly Inline[];
+}
+export interface Attachments {
+  readonly type: 'attachments';
+  readonly content?: readonly Attachment[];
+}
+export interface Body {
+  readonly type: 'body';
+  readonly content: readonly Block[];
+}
 export type Part = Line | Addresses | Attachments | Body;
 /** The part of a name. */
-export type PartOf<N extends Part['type']> = N extends LineName ? Line : N extends AddressesName ? Addresses : N extends 'attachments' ? Attachments : Body;
+export type PartOf<N extends Part['type']> = N extends LineName
+  ? Line
+  : N extends AddressesName
+    ? Addresses
+    : N extends 'attachments'
+      ? Attachments
+      : Body;
 
 export type Kind = 'message' | 'block' | 'signature';
 export type Purpose = 'new' | 'reply' | 'invitation';
@@ -77,7 +174,18 @@ export interface Front {
 }
 
 /** The parts of every document, in their order. */
-export const PARTS = ['subject', 'to', 'cc', 'bcc', 'reply_to', 'attachments', 'start', 'length', 'place', 'body'] as const;
+export const PARTS = [
+  'subject',
+  'to',
+  'cc',
+  'bcc',
+  'reply_to',
+  'attachments',
+  'start',
+  'length',
+  'place',
+  'body',
+] as const;
 export const ADDRESS_PARTS = ['to', 'cc', 'bcc', 'reply_to'] as const satisfies readonly AddressesName[];
 export const LINE_PARTS = ['subject', 'start', 'length', 'place'] as const satisfies readonly LineName[];
 
@@ -89,7 +197,10 @@ export interface TextDocument {
 }
 
 /** A document with its name in the library. */
-export interface NamedDocument { readonly name: string; readonly document: TextDocument }
+export interface NamedDocument {
+  readonly name: string;
+  readonly document: TextDocument;
+}
 
 /** Any node of a document. */
 export type Node = TextDocument | Part | Address | Attachment | Block | ListItem | Row | Cell | Inline;
@@ -128,7 +239,11 @@ export function childrenOf(node: Node): readonly Node[] {
 }
 
 /** Visits every node with its path of child indexes, parents first. Stops going deeper where `visit` returns false. */
-export function visit(node: Node, visitor: (node: Node, path: readonly number[]) => boolean | void, path: readonly number[] = []): void {
+export function visit(
+  node: Node,
+  visitor: (node: Node, path: readonly number[]) => boolean | void,
+  path: readonly number[] = [],
+): void {
   if (visitor(node, path) === false) return;
   childrenOf(node).forEach((child, index) => visit(child, visitor, [...path, index]));
 }

@@ -3,7 +3,19 @@
  * Reading a file and writing one both end here, so the two can be inverse.
  */
 import { compareConditions, sameCondition, type Condition } from './condition.js';
-import { isAddresses, type Addresses, type Block, type Inline, type Line, type ListItem, type Mark, type Part, type Row, type Table, type TextDocument } from './document.js';
+import {
+  isAddresses,
+  type Addresses,
+  type Block,
+  type Inline,
+  type Line,
+  type ListItem,
+  type Mark,
+  type Part,
+  type Row,
+  type Table,
+  type TextDocument,
+} from './document.js';
 import type { Variable } from './variable.js';
 
 /**
@@ -24,7 +36,9 @@ const MARK_ORDER = ['phrase', 'link', 'bold', 'italic', 'underline', 'strike', '
 /** Phrases first, by their tag's text; then form in a fixed order. */
 export function sortMarks(marks: readonly Mark[]): Mark[] {
   const sorted = [...marks].sort((a, b) =>
-    a.type === 'phrase' && b.type === 'phrase' ? compareConditions(a.attrs, b.attrs) : MARK_ORDER.indexOf(a.type) - MARK_ORDER.indexOf(b.type),
+    a.type === 'phrase' && b.type === 'phrase'
+      ? compareConditions(a.attrs, b.attrs)
+      : MARK_ORDER.indexOf(a.type) - MARK_ORDER.indexOf(b.type),
   );
   return sorted.filter((mark, i) => i === 0 || !sameMark(mark, sorted[i - 1] as Mark));
 }
@@ -45,7 +59,10 @@ function withMarks<N extends Inline>(node: N, marks: readonly Mark[]): N {
 }
 
 /** Inline content with sorted marks, no empty text and no equal neighbours. `onlyForm` marks that a place allows may be limited. */
-export function normaliseInline(nodes: readonly Inline[] = [], allowed: (mark: Mark) => boolean = () => true): Inline[] {
+export function normaliseInline(
+  nodes: readonly Inline[] = [],
+  allowed: (mark: Mark) => boolean = () => true,
+): Inline[] {
   const out: Inline[] = [];
   for (const node of nodes) {
     if (node.type === 'text' && node.text === '') continue;
@@ -56,7 +73,8 @@ export function normaliseInline(nodes: readonly Inline[] = [], allowed: (mark: M
     if (node.type === 'text' && last?.type === 'text' && sameMarks(last.marks, marks)) {
       out[out.length - 1] = withMarks({ ...last, text: last.text + node.text }, marks);
     } else {
-      const kept = node.type === 'image' ? { ...node, attrs: { ...node.attrs, alt: normaliseLine(node.attrs.alt) } } : node;
+      const kept =
+        node.type === 'image' ? { ...node, attrs: { ...node.attrs, alt: normaliseLine(node.attrs.alt) } } : node;
       out.push(withMarks(kept, marks));
     }
   }
@@ -65,7 +83,9 @@ export function normaliseInline(nodes: readonly Inline[] = [], allowed: (mark: M
 
 /** A line of text: passages are its only form. */
 export function normaliseLine(nodes: readonly Inline[] = []): Inline[] {
-  const plain = nodes.filter((node) => node.type === 'text' || node.type === 'placeholder' || node.type === 'inlineComment');
+  const plain = nodes.filter(
+    (node) => node.type === 'text' || node.type === 'placeholder' || node.type === 'inlineComment',
+  );
   return normaliseInline(plain, (mark) => mark.type === 'phrase');
 }
 
@@ -88,7 +108,8 @@ function normalBlock(block: Block): Block {
       const inline = normaliseInline(block.content);
       const only = inline.length === 1 ? inline[0] : undefined;
       // A line that holds only such a tag is block structure.
-      if (only?.type === 'inlineInclusion' && !only.marks) return { type: 'inclusion', attrs: { name: only.attrs.name } };
+      if (only?.type === 'inlineInclusion' && !only.marks)
+        return { type: 'inclusion', attrs: { name: only.attrs.name } };
       if (only?.type === 'inlineComment' && !only.marks) return { type: 'comment', attrs: { text: only.attrs.text } };
       return { type: 'paragraph', ...content(inline) };
     }
@@ -96,7 +117,11 @@ function normalBlock(block: Block): Block {
       return { type: 'heading', attrs: block.attrs, ...content(normaliseInline(block.content)) };
     case 'codeBlock': {
       const text = (block.content ?? []).map((node) => node.text).join('');
-      return { type: 'codeBlock', attrs: { language: block.attrs.language || null }, ...(text ? { content: [{ type: 'text', text }] } : {}) };
+      return {
+        type: 'codeBlock',
+        attrs: { language: block.attrs.language || null },
+        ...(text ? { content: [{ type: 'text', text }] } : {}),
+      };
     }
     case 'blockquote':
       return { type: 'blockquote', content: normaliseBlocks(block.content) };
@@ -109,7 +134,8 @@ function normalBlock(block: Block): Block {
     case 'passage': {
       const inner = normaliseBlocks(block.content);
       const [only] = inner;
-      if (inner.length === 1 && (only?.type === 'bulletList' || only?.type === 'orderedList')) return governItems(only, block.attrs);
+      if (inner.length === 1 && (only?.type === 'bulletList' || only?.type === 'orderedList'))
+        return governItems(only, block.attrs);
       return { type: 'passage', attrs: { ...block.attrs, run: 0 }, content: inner };
     }
     default:
@@ -118,7 +144,10 @@ function normalBlock(block: Block): Block {
 }
 
 /** A passage never holds nothing but one list: the condition belongs to the items. */
-export function governItems<L extends Extract<Block, { type: 'bulletList' | 'orderedList' }>>(list: L, governing: Condition): L {
+export function governItems<L extends Extract<Block, { type: 'bulletList' | 'orderedList' }>>(
+  list: L,
+  governing: Condition,
+): L {
   const items = list.content.map((item): ListItem => ({ ...item, attrs: { when: [governing, ...item.attrs.when] } }));
   return { ...list, content: items };
 }
@@ -139,7 +168,9 @@ function normaliseTable(table: Table): Table {
       content: Array.from({ length: width }, (_, column) => ({
         type: head ? ('tableHeader' as const) : ('tableCell' as const),
         attrs: { align: aligns[column] ?? null, colspan: 1 as const, rowspan: 1 as const, colwidth: null },
-        content: [{ type: 'paragraph' as const, ...content(normaliseInline(row.content[column]?.content[0].content)) }] as const,
+        content: [
+          { type: 'paragraph' as const, ...content(normaliseInline(row.content[column]?.content[0].content)) },
+        ] as const,
       })),
     });
   });
@@ -150,15 +181,23 @@ function normaliseTable(table: Table): Table {
 
 /** Numbers repeats in order of reading, and clears the number of everything else. */
 function renumberRuns(document: TextDocument): TextDocument {
-  const lists = new Set(document.attrs.variables.filter((variable) => variable.type === 'list').map((variable) => variable.key));
+  const lists = new Set(
+    document.attrs.variables.filter((variable) => variable.type === 'list').map((variable) => variable.key),
+  );
   let next = 0;
-  const numbered = (previous: readonly [Condition, Condition][], conditions: readonly Condition[]): [Condition, Condition][] => {
+  const numbered = (
+    previous: readonly [Condition, Condition][],
+    conditions: readonly Condition[],
+  ): [Condition, Condition][] => {
     const pairs: [Condition, Condition][] = [];
     conditions.forEach((old, i) => {
       const repeat = lists.has(old.of) && !old.not;
       // A nested repeat goes on from its neighbour only while all that governs it goes on too.
       const before = previous[i];
-      const goesOn = before !== undefined && sameCondition(before[0], old) && pairs.every((pair, j) => sameCondition(pair[0], (previous[j] as [Condition, Condition])[0]));
+      const goesOn =
+        before !== undefined &&
+        sameCondition(before[0], old) &&
+        pairs.every((pair, j) => sameCondition(pair[0], (previous[j] as [Condition, Condition])[0]));
       pairs.push([old, !repeat ? { ...old, run: 0 } : goesOn ? before[1] : { ...old, run: (next += 1) }]);
     });
     return pairs;
@@ -174,7 +213,10 @@ function renumberRuns(document: TextDocument): TextDocument {
     switch (block.type) {
       case 'bulletList':
       case 'orderedList':
-        return { ...block, content: rewriteWhen(block.content).map((item) => ({ ...item, content: item.content.map(rewrite) })) };
+        return {
+          ...block,
+          content: rewriteWhen(block.content).map((item) => ({ ...item, content: item.content.map(rewrite) })),
+        };
       case 'table':
         return { ...block, content: rewriteWhen(block.content) };
       case 'blockquote':
@@ -186,7 +228,9 @@ function renumberRuns(document: TextDocument): TextDocument {
   };
   return {
     ...document,
-    content: document.content.map((part) => (part.type === 'body' ? { ...part, content: part.content.map(rewrite) } : part)),
+    content: document.content.map((part) =>
+      part.type === 'body' ? { ...part, content: part.content.map(rewrite) } : part,
+    ),
   };
 }
 
@@ -195,7 +239,9 @@ function normaliseVariable(variable: Variable): Variable {
   return {
     ...variable,
     options: variable.options.map(({ wording, ...option }) => {
-      const words = normaliseInline((wording ?? []).filter((node) => node.type === 'text' || node.type === 'placeholder'));
+      const words = normaliseInline(
+        (wording ?? []).filter((node) => node.type === 'text' || node.type === 'placeholder'),
+      );
       return { ...option, ...(words.length > 0 ? { wording: words } : {}) };
     }),
   };
@@ -206,13 +252,34 @@ export function normalise(document: TextDocument): TextDocument {
   const parts = document.content.map((part): Part => {
     if (part.type === 'body') return { type: 'body', content: normaliseBlocks(part.content) };
     if (part.type === 'attachments') {
-      return { type: 'attachments', ...content((part.content ?? []).map((file) => ({ type: 'attachment' as const, attrs: file.attrs, ...content(normaliseLine(file.content)) }))) };
+      return {
+        type: 'attachments',
+        ...content(
+          (part.content ?? []).map((file) => ({
+            type: 'attachment' as const,
+            attrs: file.attrs,
+            ...content(normaliseLine(file.content)),
+          })),
+        ),
+      };
     }
     if (isAddresses(part.type)) {
-      const filled = (part as Addresses).content.map((address) => normaliseLine(address.content)).filter((address) => address.length > 0);
-      return { type: part.type, content: (filled.length > 0 ? filled : [[]]).map((address) => ({ type: 'address' as const, ...content(address) })) };
+      const filled = (part as Addresses).content
+        .map((address) => normaliseLine(address.content))
+        .filter((address) => address.length > 0);
+      return {
+        type: part.type,
+        content: (filled.length > 0 ? filled : [[]]).map((address) => ({
+          type: 'address' as const,
+          ...content(address),
+        })),
+      };
     }
     return { type: part.type, ...content(normaliseLine((part as Line).content)) } as Part;
   });
-  return renumberRuns({ type: 'template', attrs: { front: document.attrs.front, variables: document.attrs.variables.map(normaliseVariable) }, content: parts });
+  return renumberRuns({
+    type: 'template',
+    attrs: { front: document.attrs.front, variables: document.attrs.variables.map(normaliseVariable) },
+    content: parts,
+  });
 }

@@ -9,7 +9,12 @@ z.config({ jitless: true });
 const MAX_TEXT = 200_000;
 const name = z.string().max(200);
 
-export const conditionSchema = z.strictObject({ of: name, is: z.array(name).max(200), not: z.boolean(), run: z.int().min(0) });
+export const conditionSchema = z.strictObject({
+  of: name,
+  is: z.array(name).max(200),
+  not: z.boolean(),
+  run: z.int().min(0),
+});
 const when = z.array(conditionSchema).max(20);
 
 const mark = z.union([
@@ -20,10 +25,18 @@ const mark = z.union([
 const marks = z.array(mark).max(30).optional();
 
 const text = z.strictObject({ type: z.literal('text'), text: z.string().min(1).max(MAX_TEXT), marks });
-const placeholder = z.strictObject({ type: z.literal('placeholder'), attrs: z.strictObject({ name, view: z.string().max(60) }), marks });
+const placeholder = z.strictObject({
+  type: z.literal('placeholder'),
+  attrs: z.strictObject({ name, view: z.string().max(60) }),
+  marks,
+});
 const hardBreak = z.strictObject({ type: z.literal('hardBreak'), marks });
 const inlineInclusion = z.strictObject({ type: z.literal('inlineInclusion'), attrs: z.strictObject({ name }), marks });
-const inlineComment = z.strictObject({ type: z.literal('inlineComment'), attrs: z.strictObject({ text: z.string().max(MAX_TEXT) }), marks });
+const inlineComment = z.strictObject({
+  type: z.literal('inlineComment'),
+  attrs: z.strictObject({ text: z.string().max(MAX_TEXT) }),
+  marks,
+});
 /** A line of text: no other form than passages. */
 export const lineSchema = z.array(z.discriminatedUnion('type', [text, placeholder, inlineComment]));
 const image = z.strictObject({
@@ -31,7 +44,9 @@ const image = z.strictObject({
   attrs: z.strictObject({ src: z.string().max(4000), alt: lineSchema, title: z.string().max(1000) }),
   marks,
 });
-const inline = z.array(z.discriminatedUnion('type', [text, placeholder, hardBreak, image, inlineInclusion, inlineComment]));
+const inline = z.array(
+  z.discriminatedUnion('type', [text, placeholder, hardBreak, image, inlineInclusion, inlineComment]),
+);
 
 const paragraph = z.strictObject({ type: z.literal('paragraph'), content: inline.optional() });
 const cell = z.strictObject({
@@ -44,19 +59,35 @@ const cell = z.strictObject({
   }),
   content: z.array(paragraph).length(1),
 });
-const row = z.strictObject({ type: z.literal('tableRow'), attrs: z.strictObject({ when }), content: z.array(cell).min(1) });
+const row = z.strictObject({
+  type: z.literal('tableRow'),
+  attrs: z.strictObject({ when }),
+  content: z.array(cell).min(1),
+});
 
 const block: z.ZodType = z.lazy(() => blockUnion);
 const blocks = z.array(block).min(1);
 const item = z.strictObject({ type: z.literal('listItem'), attrs: z.strictObject({ when }), content: blocks });
 const blockUnion = z.discriminatedUnion('type', [
   paragraph,
-  z.strictObject({ type: z.literal('heading'), attrs: z.strictObject({ level: z.union([z.literal(1), z.literal(2), z.literal(3)]) }), content: inline.optional() }),
-  z.strictObject({ type: z.literal('codeBlock'), attrs: z.strictObject({ language: z.string().nullable() }), content: z.array(text).optional() }),
+  z.strictObject({
+    type: z.literal('heading'),
+    attrs: z.strictObject({ level: z.union([z.literal(1), z.literal(2), z.literal(3)]) }),
+    content: inline.optional(),
+  }),
+  z.strictObject({
+    type: z.literal('codeBlock'),
+    attrs: z.strictObject({ language: z.string().nullable() }),
+    content: z.array(text).optional(),
+  }),
   z.strictObject({ type: z.literal('horizontalRule') }),
   z.strictObject({ type: z.literal('blockquote'), content: blocks }),
   z.strictObject({ type: z.literal('bulletList'), content: z.array(item).min(1) }),
-  z.strictObject({ type: z.literal('orderedList'), attrs: z.strictObject({ start: z.int().min(0) }), content: z.array(item).min(1) }),
+  z.strictObject({
+    type: z.literal('orderedList'),
+    attrs: z.strictObject({ start: z.int().min(0) }),
+    content: z.array(item).min(1),
+  }),
   z.strictObject({ type: z.literal('table'), content: z.array(row).min(1) }),
   z.strictObject({ type: z.literal('passage'), attrs: conditionSchema, content: blocks }),
   z.strictObject({ type: z.literal('inclusion'), attrs: z.strictObject({ name }) }),
@@ -93,13 +124,19 @@ const variableShape = {
   weekdays: z.array(z.string()).optional(),
   zone: z.string().max(80).optional(),
   words: z.strictObject({ yes: z.string().optional(), no: z.string().optional() }).optional(),
-  options: z.array(z.strictObject({ key: z.string().max(80), label: z.string().optional(), wording: inline.optional() })).max(2000).optional(),
+  options: z
+    .array(z.strictObject({ key: z.string().max(80), label: z.string().optional(), wording: inline.optional() }))
+    .max(2000)
+    .optional(),
   other: z.boolean().optional(),
   least: z.number().optional(),
   most: z.number().optional(),
   domains: z.array(z.string()).optional(),
 };
-export const variableSchema = z.strictObject({ ...variableShape, columns: z.array(z.strictObject(variableShape)).max(200).optional() });
+export const variableSchema = z.strictObject({
+  ...variableShape,
+  columns: z.array(z.strictObject(variableShape)).max(200).optional(),
+});
 
 export const frontSchema = z.strictObject({
   kind: z.enum(['message', 'block', 'signature']),
@@ -133,9 +170,26 @@ export const documentSchema = z
       type: z.literal('template'),
       attrs: z.strictObject({ front: frontSchema, variables: z.array(variableSchema).max(500) }),
       content: z.tuple([
-        lineNode('subject'), addressesNode('to'), addressesNode('cc'), addressesNode('bcc'), addressesNode('reply_to'),
-        z.strictObject({ type: z.literal('attachments'), content: z.array(z.strictObject({ type: z.literal('attachment'), attrs: z.strictObject({ file: z.string().max(500) }), content: line })).optional() }),
-        lineNode('start'), lineNode('length'), lineNode('place'),
+        lineNode('subject'),
+        addressesNode('to'),
+        addressesNode('cc'),
+        addressesNode('bcc'),
+        addressesNode('reply_to'),
+        z.strictObject({
+          type: z.literal('attachments'),
+          content: z
+            .array(
+              z.strictObject({
+                type: z.literal('attachment'),
+                attrs: z.strictObject({ file: z.string().max(500) }),
+                content: line,
+              }),
+            )
+            .optional(),
+        }),
+        lineNode('start'),
+        lineNode('length'),
+        lineNode('place'),
         z.strictObject({ type: z.literal('body'), content: blocks }),
       ]),
     }),

@@ -1,11 +1,28 @@
 /** Variables as a file or an editor declares them (engine notes, section 2). */
 import type { Inline } from './document.js';
 
-export const TYPE_NAMES = ['text', 'paragraphs', 'number', 'money', 'date', 'yes-no', 'choice', 'choices', 'email', 'phone', 'link', 'list'] as const;
+export const TYPE_NAMES = [
+  'text',
+  'paragraphs',
+  'number',
+  'money',
+  'date',
+  'yes-no',
+  'choice',
+  'choices',
+  'email',
+  'phone',
+  'link',
+  'list',
+] as const;
 export type TypeName = (typeof TYPE_NAMES)[number];
 
 /** An option of a choice: a label for the person choosing, a wording that lands in the message. */
-export interface Option { readonly key: string; readonly label?: string; readonly wording?: readonly Inline[] }
+export interface Option {
+  readonly key: string;
+  readonly label?: string;
+  readonly wording?: readonly Inline[];
+}
 
 /** A row as it stands in a default: source text by column key. */
 export type SourceRow = Readonly<Record<string, string>>;

@@ -1,7 +1,17 @@
 /** Made-up documents for properties. Used by tests only. */
 import fc from 'fast-check';
 import { condition, type Condition } from '../template/condition.js';
-import { PARTS, isAddresses, type Block, type Inline, type ListItem, type Mark, type Part, type Row, type TextDocument } from '../template/document.js';
+import {
+  PARTS,
+  isAddresses,
+  type Block,
+  type Inline,
+  type ListItem,
+  type Mark,
+  type Part,
+  type Row,
+  type TextDocument,
+} from '../template/document.js';
 import { normalise } from '../template/normalise.js';
 import type { Variable } from '../template/variable.js';
 
@@ -14,48 +24,162 @@ export const VARIABLES: readonly Variable[] = [
   { key: 'day', type: 'date' },
   { key: 'guide', type: 'yes-no', default: 'false' },
   { key: 'rain', type: 'yes-no' },
-  { key: 'gate', type: 'choice', options: [{ key: 'north', label: 'North' }, { key: 'river', wording: [{ type: 'text', text: 'the river gate for ' }, { type: 'placeholder', attrs: { name: 'name', view: '' } }] }] },
+  {
+    key: 'gate',
+    type: 'choice',
+    options: [
+      { key: 'north', label: 'North' },
+      {
+        key: 'river',
+        wording: [
+          { type: 'text', text: 'the river gate for ' },
+          { type: 'placeholder', attrs: { name: 'name', view: '' } },
+        ],
+      },
+    ],
+  },
   { key: 'extras', type: 'choices', options: [{ key: 'tea' }, { key: 'tour' }, { key: 'boat' }] },
-  { key: 'tickets', type: 'list', columns: [{ key: 'item', type: 'text' }, { key: 'price', type: 'money', currency: 'EUR' }] },
+  {
+    key: 'tickets',
+    type: 'list',
+    columns: [
+      { key: 'item', type: 'text' },
+      { key: 'price', type: 'money', currency: 'EUR' },
+    ],
+  },
 ];
 
 /** Text that means something to Markdown, to tags, to HTML or to nobody. */
 export const words: fc.Arbitrary<string> = fc
   .array(
-    fc.constantFrom('a', 'Dear ', ' ', '  ', 'word', '*', '**', '_', '`', '[', ']', '(x)', '<b>', '&amp;', '&', '\\', '{{', '#', '# ', '- ', '1. ', '+', '>', '|', '~~', '!', ':', '.', ',', '\u00A0', 'é', '漢字', '👩‍🌾', '---', '===', 'http://x.example', '_a_', '<', '"', "'", '\t', '\u2028', '<br>', '<p></p>', '-', '=', '~'),
+    fc.constantFrom(
+      'a',
+      'Dear ',
+      ' ',
+      '  ',
+      'word',
+      '*',
+      '**',
+      '_',
+      '`',
+      '[',
+      ']',
+      '(x)',
+      '<b>',
+      '&amp;',
+      '&',
+      '\\',
+      '{{',
+      '#',
+      '# ',
+      '- ',
+      '1. ',
+      '+',
+      '>',
+      '|',
+      '~~',
+      '!',
+      ':',
+      '.',
+      ',',
+      '\u00A0',
+      'é',
+      '漢字',
+      '👩‍🌾',
+      '---',
+      '===',
+      'http://x.example',
+      '_a_',
+      '<',
+      '"',
+      "'",
+      '\t',
+      '\u2028',
+      '<br>',
+      '<p></p>',
+      '-',
+      '=',
+      '~',
+    ),
     { minLength: 1, maxLength: 5 },
   )
   .map((parts) => parts.join(''));
 
 export const conditions: fc.Arbitrary<Condition> = fc.oneof(
   fc.record({ of: fc.constantFrom('guide', 'rain'), not: fc.boolean() }).map(({ of, not }) => condition(of, [], not)),
-  fc.record({ is: fc.constantFrom(['north'], ['river'], ['north', 'river']), not: fc.boolean() }).map(({ is, not }) => condition('gate', is, not)),
+  fc
+    .record({ is: fc.constantFrom(['north'], ['river'], ['north', 'river']), not: fc.boolean() })
+    .map(({ is, not }) => condition('gate', is, not)),
   fc.constantFrom(['tea'], ['tour', 'boat']).map((is) => condition('extras', is)),
   fc.constant(condition('tickets', [], true)),
 );
 const repeats: fc.Arbitrary<Condition> = fc.constant(condition('tickets', [], false, 1));
 
 const form: fc.Arbitrary<Mark> = fc.oneof(
-  fc.constantFrom<Mark>({ type: 'bold' }, { type: 'italic' }, { type: 'strike' }, { type: 'underline' }, { type: 'code' }),
-  fc.constantFrom('https://larkmoor.example/a_b', 'https://larkmoor.example/?q={{name}}', 'mailto:{{recipient.email}}', 'https://x.example/(a) b').map((href): Mark => ({ type: 'link', attrs: { href } })),
+  fc.constantFrom<Mark>(
+    { type: 'bold' },
+    { type: 'italic' },
+    { type: 'strike' },
+    { type: 'underline' },
+    { type: 'code' },
+  ),
+  fc
+    .constantFrom(
+      'https://larkmoor.example/a_b',
+      'https://larkmoor.example/?q={{name}}',
+      'mailto:{{recipient.email}}',
+      'https://x.example/(a) b',
+    )
+    .map((href): Mark => ({ type: 'link', attrs: { href } })),
 );
 const phrase: fc.Arbitrary<Mark> = conditions.map((attrs): Mark => ({ type: 'phrase', attrs }));
-const placeholder = fc.constantFrom(['name', ''], ['name', 'upper'], ['party', ''], ['day', 'full'], ['fee', ''], ['gate', ''], ['gate', 'label'], ['extras', ''], ['remark', ''], ['recipient.email', ''], ['tickets', 'item'], ['tickets', 'count']);
+const placeholder = fc.constantFrom(
+  ['name', ''],
+  ['name', 'upper'],
+  ['party', ''],
+  ['day', 'full'],
+  ['fee', ''],
+  ['gate', ''],
+  ['gate', 'label'],
+  ['extras', ''],
+  ['remark', ''],
+  ['recipient.email', ''],
+  ['tickets', 'item'],
+  ['tickets', 'count'],
+);
 
 function inlines(rich: boolean): fc.Arbitrary<Inline[]> {
-  const marks = fc.uniqueArray(rich ? fc.oneof(form, phrase) : phrase, { maxLength: 3, selector: (mark) => (mark.type === 'phrase' ? JSON.stringify(mark.attrs) : mark.type) });
+  const marks = fc.uniqueArray(rich ? fc.oneof(form, phrase) : phrase, {
+    maxLength: 3,
+    selector: (mark) => (mark.type === 'phrase' ? JSON.stringify(mark.attrs) : mark.type),
+  });
   const node: fc.Arbitrary<Inline> = fc.oneof(
-    { weight: 5, arbitrary: words.map((text): Inline => ({ type: 'text', text: text.replace(/[\t\u2028]/g, rich ? '$&' : ' ') })) },
-    { weight: 3, arbitrary: placeholder.map(([name = '', view = '']): Inline => ({ type: 'placeholder', attrs: { name, view } })) },
+    {
+      weight: 5,
+      arbitrary: words.map((text): Inline => ({ type: 'text', text: text.replace(/[\t\u2028]/g, rich ? '$&' : ' ') })),
+    },
+    {
+      weight: 3,
+      arbitrary: placeholder.map(([name = '', view = '']): Inline => ({ type: 'placeholder', attrs: { name, view } })),
+    },
     ...(rich
       ? [
           { weight: 1, arbitrary: fc.constant<Inline>({ type: 'hardBreak' }) },
           { weight: 1, arbitrary: fc.constant<Inline>({ type: 'inlineComment', attrs: { text: 'a note' } }) },
-          { weight: 1, arbitrary: fc.constant<Inline>({ type: 'image', attrs: { src: 'assets/map.png', alt: [{ type: 'text', text: 'Map' }], title: '' } }) },
+          {
+            weight: 1,
+            arbitrary: fc.constant<Inline>({
+              type: 'image',
+              attrs: { src: 'assets/map.png', alt: [{ type: 'text', text: 'Map' }], title: '' },
+            }),
+          },
         ]
       : []),
   );
-  return fc.array(fc.tuple(node, marks).map(([each, all]): Inline => ({ ...each, marks: all })), { maxLength: 5 });
+  return fc.array(
+    fc.tuple(node, marks).map(([each, all]): Inline => ({ ...each, marks: all })),
+    { maxLength: 5 },
+  );
 }
 
 export const richLine = inlines(true);
@@ -66,20 +190,46 @@ const paragraph = richLine.map((content): Block => ({ type: 'paragraph', content
 const block: fc.Memo<Block> = fc.memo((depth) => {
   const leaf: fc.Arbitrary<Block> = fc.oneof(
     { weight: 6, arbitrary: paragraph },
-    { weight: 1, arbitrary: fc.tuple(fc.constantFrom(1 as const, 2 as const, 3 as const), richLine).map(([level, content]): Block => ({ type: 'heading', attrs: { level }, content })) },
-    { weight: 1, arbitrary: fc.constantFrom<Block>({ type: 'horizontalRule' }, { type: 'comment', attrs: { text: 'for colleagues' } }, { type: 'codeBlock', attrs: { language: null }, content: [{ type: 'text', text: 'a {{b}}\n\n```\nc' }] }) },
+    {
+      weight: 1,
+      arbitrary: fc
+        .tuple(fc.constantFrom(1 as const, 2 as const, 3 as const), richLine)
+        .map(([level, content]): Block => ({ type: 'heading', attrs: { level }, content })),
+    },
+    {
+      weight: 1,
+      arbitrary: fc.constantFrom<Block>(
+        { type: 'horizontalRule' },
+        { type: 'comment', attrs: { text: 'for colleagues' } },
+        { type: 'codeBlock', attrs: { language: null }, content: [{ type: 'text', text: 'a {{b}}\n\n```\nc' }] },
+      ),
+    },
     { weight: 1, arbitrary: table },
   );
   if (depth <= 1) return leaf;
   const inner = fc.array(block(depth - 1), { minLength: 1, maxLength: 3 });
   const items = fc.array(
-    fc.tuple(fc.oneof({ weight: 3, arbitrary: fc.constant<Condition[]>([]) }, { weight: 1, arbitrary: fc.array(conditions, { maxLength: 2 }) }, { weight: 1, arbitrary: repeats.map((each) => [each]) }), inner).map(([when, content]): ListItem => ({ type: 'listItem', attrs: { when }, content })),
+    fc
+      .tuple(
+        fc.oneof(
+          { weight: 3, arbitrary: fc.constant<Condition[]>([]) },
+          { weight: 1, arbitrary: fc.array(conditions, { maxLength: 2 }) },
+          { weight: 1, arbitrary: repeats.map((each) => [each]) },
+        ),
+        inner,
+      )
+      .map(([when, content]): ListItem => ({ type: 'listItem', attrs: { when }, content })),
     { minLength: 1, maxLength: 3 },
   );
   return fc.oneof(
     { weight: 4, arbitrary: leaf },
     { weight: 1, arbitrary: inner.map((content): Block => ({ type: 'blockquote', content })) },
-    { weight: 2, arbitrary: fc.tuple(fc.oneof(conditions, repeats), inner).map(([attrs, content]): Block => ({ type: 'passage', attrs: { ...attrs, run: 0 }, content })) },
+    {
+      weight: 2,
+      arbitrary: fc
+        .tuple(fc.oneof(conditions, repeats), inner)
+        .map(([attrs, content]): Block => ({ type: 'passage', attrs: { ...attrs, run: 0 }, content })),
+    },
     { weight: 1, arbitrary: items.map((content): Block => ({ type: 'bulletList', content })) },
     { weight: 1, arbitrary: items.map((content): Block => ({ type: 'orderedList', attrs: { start: 3 }, content })) },
   );
@@ -90,10 +240,21 @@ const table: fc.Arbitrary<Block> = fc.integer({ min: 1, max: 3 }).chain((columns
     fc.array(richLine, { minLength: columns, maxLength: columns }).map((cells): Row => ({
       type: 'tableRow',
       attrs: { when },
-      content: cells.map((content) => ({ type, attrs: { align: null, colspan: 1, rowspan: 1, colwidth: null }, content: [{ type: 'paragraph', content }] })),
+      content: cells.map((content) => ({
+        type,
+        attrs: { align: null, colspan: 1, rowspan: 1, colwidth: null },
+        content: [{ type: 'paragraph', content }],
+      })),
     }));
-  const body = fc.array(fc.oneof(fc.constant<Condition[]>([]), fc.array(conditions, { maxLength: 2 })).chain((when) => row('tableCell', when)), { minLength: 1, maxLength: 3 });
-  return fc.tuple(row('tableHeader', []), body).map(([head, rows]): Block => ({ type: 'table', content: [head, ...rows] }));
+  const body = fc.array(
+    fc
+      .oneof(fc.constant<Condition[]>([]), fc.array(conditions, { maxLength: 2 }))
+      .chain((when) => row('tableCell', when)),
+    { minLength: 1, maxLength: 3 },
+  );
+  return fc
+    .tuple(row('tableHeader', []), body)
+    .map(([head, rows]): Block => ({ type: 'table', content: [head, ...rows] }));
 });
 
 /** Documents in normal form. */
@@ -102,7 +263,10 @@ export const documents: fc.Arbitrary<TextDocument> = fc
   .map(({ subject, to, body }) =>
     normalise({
       type: 'template',
-      attrs: { front: { kind: 'message', title: 'Made up: a title, “quoted” #1', locale: 'en-IE' }, variables: VARIABLES },
+      attrs: {
+        front: { kind: 'message', title: 'Made up: a title, “quoted” #1', locale: 'en-IE' },
+        variables: VARIABLES,
+      },
       content: PARTS.map((name): Part => {
         if (name === 'body') return { type: 'body', content: body };
         if (name === 'subject') return { type: 'subject', content: subject };

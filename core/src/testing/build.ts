@@ -5,27 +5,53 @@ import { render, type Message, type RenderOptions } from '../render/render.js';
 import type { Program } from '../compile/program.js';
 import type { TextDocument } from '../template/document.js';
 
-export interface Source { readonly body: string; readonly variables?: string; readonly front?: string }
+export interface Source {
+  readonly body: string;
+  readonly variables?: string;
+  readonly front?: string;
+}
 
 /** A file of the format. `variables` are lines of YAML without their indent. */
 export function source({ body, variables = '', front = 'kind: message\nsubject: S' }: Source): string {
-  const declared = variables ? `variables:\n${variables.split('\n').map((line) => `  ${line}`).join('\n')}\n` : '';
+  const declared = variables
+    ? `variables:\n${variables
+        .split('\n')
+        .map((line) => `  ${line}`)
+        .join('\n')}\n`
+    : '';
   return `---\nvocabula: 1\ntitle: T\n${front}\n${declared}---\n${body}\n`;
 }
 
-export const documentOf = (text: Source | string): TextDocument => readText(typeof text === 'string' ? text : source(text)).document;
+export const documentOf = (text: Source | string): TextDocument =>
+  readText(typeof text === 'string' ? text : source(text)).document;
 
 /** Compiles a template with blocks by name. */
-export function program(text: Source, blocks: Readonly<Record<string, Source>> = {}, options: Partial<CompileOptions> = {}): Program {
-  const library = { get: (name: string) => (blocks[name] ? documentOf({ front: 'kind: block', ...blocks[name] }) : undefined) };
+export function program(
+  text: Source,
+  blocks: Readonly<Record<string, Source>> = {},
+  options: Partial<CompileOptions> = {},
+): Program {
+  const library = {
+    get: (name: string) => (blocks[name] ? documentOf({ front: 'kind: block', ...blocks[name] }) : undefined),
+  };
   return compile({ name: 'main', document: documentOf(text) }, { library, ...options });
 }
 
 /** Renders in one go. */
-export function rendered(text: Source, answers: Record<string, unknown> = {}, blocks: Readonly<Record<string, Source>> = {}, options: RenderOptions & { recipient?: Record<string, unknown> } = {}): Message {
+export function rendered(
+  text: Source,
+  answers: Record<string, unknown> = {},
+  blocks: Readonly<Record<string, Source>> = {},
+  options: RenderOptions & { recipient?: Record<string, unknown> } = {},
+): Message {
   return render(program(text, blocks), { answers, today: '2026-11-24', recipient: options.recipient ?? {} }, options);
 }
 
 /** The plain text without its last newline. */
-export const textOf = (text: Source, answers: Record<string, unknown> = {}, blocks: Readonly<Record<string, Source>> = {}): string => rendered(text, answers, blocks).text.replace(/\n$/, '');
-export const codesOf = (text: Source, blocks: Readonly<Record<string, Source>> = {}): string[] => program(text, blocks).findings.map((finding) => finding.code);
+export const textOf = (
+  text: Source,
+  answers: Record<string, unknown> = {},
+  blocks: Readonly<Record<string, Source>> = {},
+): string => rendered(text, answers, blocks).text.replace(/\n$/, '');
+export const codesOf = (text: Source, blocks: Readonly<Record<string, Source>> = {}): string[] =>
+  program(text, blocks).findings.map((finding) => finding.code);

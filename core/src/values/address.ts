@@ -10,7 +10,15 @@ const DOMAIN = /^[\p{L}\p{N}](?:[\p{L}\p{N}-]*[\p{L}\p{N}])?(?:\.[\p{L}\p{N}](?:
 export function isEmail(text: string): boolean {
   const at = text.lastIndexOf('@');
   const local = text.slice(0, at);
-  return at > 0 && text.length <= 254 && LOCAL.test(local) && !local.startsWith('.') && !local.endsWith('.') && !local.includes('..') && DOMAIN.test(text.slice(at + 1));
+  return (
+    at > 0 &&
+    text.length <= 254 &&
+    LOCAL.test(local) &&
+    !local.startsWith('.') &&
+    !local.endsWith('.') &&
+    !local.includes('..') &&
+    DOMAIN.test(text.slice(at + 1))
+  );
 }
 
 /** True for `a@b.example` and for `Name <a@b.example>`. */
@@ -35,11 +43,15 @@ function domainProblem(host: string, variable: Variable): string | undefined {
   const { domains } = variable;
   if (!domains) return undefined;
   const name = host.toLowerCase();
-  return domains.some((domain) => name === domain.toLowerCase() || name.endsWith(`.${domain.toLowerCase()}`)) ? undefined : `This must be at ${domains.join(' or ')}.`;
+  return domains.some((domain) => name === domain.toLowerCase() || name.endsWith(`.${domain.toLowerCase()}`))
+    ? undefined
+    : `This must be at ${domains.join(' or ')}.`;
 }
 
 const declaredDomains = (variable: Variable): DeclarationProblem[] =>
-  (variable.domains ?? []).filter((domain) => !DOMAIN.test(domain)).map((domain) => ({ attribute: 'domains', message: `“${domain}” is not a domain, such as larkmoor.example.` }));
+  (variable.domains ?? [])
+    .filter((domain) => !DOMAIN.test(domain))
+    .map((domain) => ({ attribute: 'domains', message: `“${domain}” is not a domain, such as larkmoor.example.` }));
 
 export const email: ValueType = {
   name: 'email',
@@ -64,10 +76,15 @@ export const phone: ValueType = {
     const region = new Intl.Locale(context.locale).region as CountryCode | undefined;
     // Possible, not assigned: numbers set aside for fiction are none that anybody has.
     const number = parsePhoneNumberFromString(text, { ...(region ? { defaultCountry: region } : {}), extract: false });
-    return number?.isPossible() ? { value: number.number } : { problem: 'This must be a telephone number with its country code, such as +353 20 910 0123.' };
+    return number?.isPossible()
+      ? { value: number.number }
+      : { problem: 'This must be a telephone number with its country code, such as +353 20 910 0123.' };
   },
   views: () => ['display'],
-  formatter: (_variable, view) => (view === '' || view === 'display' ? (value) => parsePhoneNumberFromString(String(value))?.formatInternational() ?? String(value) : undefined),
+  formatter: (_variable, view) =>
+    view === '' || view === 'display'
+      ? (value) => parsePhoneNumberFromString(String(value))?.formatInternational() ?? String(value)
+      : undefined,
   declared: () => [],
   expressionType: 'string',
 };
@@ -79,13 +96,21 @@ export const link: ValueType = {
     const text = typeof input === 'string' ? input.trim() : '';
     const url = text.length <= 4000 ? safeUrl(text) : undefined;
     if (!url) return { problem: 'This must be a whole address that begins with https://, http://, mailto: or tel:.' };
-    const problem = domainProblem(url.protocol === 'mailto:' ? url.pathname.slice(url.pathname.lastIndexOf('@') + 1) : url.hostname, variable);
+    const problem = domainProblem(
+      url.protocol === 'mailto:' ? url.pathname.slice(url.pathname.lastIndexOf('@') + 1) : url.hostname,
+      variable,
+    );
     return problem ? { problem } : { value: text };
   },
   views: () => ['display'],
   formatter(_variable, view) {
     if (view === '') return String;
-    return view === 'display' ? (value) => String(value).replace(/^[a-z]+:(\/\/)?/i, '').replace(/\/$/, '') : undefined;
+    return view === 'display'
+      ? (value) =>
+          String(value)
+            .replace(/^[a-z]+:(\/\/)?/i, '')
+            .replace(/\/$/, '')
+      : undefined;
   },
   declared: declaredDomains,
   expressionType: 'string',

@@ -6,10 +6,19 @@
 import { isKey, labelFromKey } from '../template/keys.js';
 import { plainWords } from '../template/document.js';
 import type { Option, Variable } from '../template/variable.js';
-import { MAX_LENGTH, TOO_LONG, limitsSwapped, textOf, type DeclarationProblem, type Parsed, type ValueType } from './type.js';
+import {
+  MAX_LENGTH,
+  TOO_LONG,
+  limitsSwapped,
+  textOf,
+  type DeclarationProblem,
+  type Parsed,
+  type ValueType,
+} from './type.js';
 
 export const labelOf = (option: Option): string => option.label ?? labelFromKey(option.key);
-const find = (variable: Variable, key: string): Option | undefined => variable.options?.find((option) => option.key === key);
+const find = (variable: Variable, key: string): Option | undefined =>
+  variable.options?.find((option) => option.key === key);
 
 /** The label of a key; free words are their own. */
 export const labelOfKey = (variable: Variable, key: string): string => {
@@ -26,9 +35,12 @@ function parseKey(input: unknown, variable: Variable): Parsed {
   const text = textOf(input)?.trim();
   if (text === undefined) return { problem: 'This must be one of the options.' };
   if (find(variable, text)) return { value: text };
-  if (variable.other) return text.length > MAX_LENGTH ? { problem: TOO_LONG } : { value: text.replace(/\s*\n\s*/g, ' ') };
+  if (variable.other)
+    return text.length > MAX_LENGTH ? { problem: TOO_LONG } : { value: text.replace(/\s*\n\s*/g, ' ') };
   const keys = (variable.options ?? []).slice(0, 12).map((option) => option.key);
-  return { problem: `“${text.slice(0, 60)}” is not one of the options: ${keys.join(', ')}${(variable.options?.length ?? 0) > 12 ? ' …' : ''}.` };
+  return {
+    problem: `“${text.slice(0, 60)}” is not one of the options: ${keys.join(', ')}${(variable.options?.length ?? 0) > 12 ? ' …' : ''}.`,
+  };
 }
 
 function declaredOptions(variable: Variable): DeclarationProblem[] {
@@ -36,9 +48,16 @@ function declaredOptions(variable: Variable): DeclarationProblem[] {
   if (!variable.options?.length) problems.push({ attribute: 'options', message: 'There must be at least one option.' });
   const seen = new Set<string>();
   for (const { key } of variable.options ?? []) {
-    if (!isKey(key)) problems.push({ attribute: 'options', message: `An option's key has small letters, digits and underscores and begins with a letter: “${key}”.`, code: 'bad-key' });
-    else if (key === 'empty') problems.push({ attribute: 'options', message: 'An option may not be called “empty”.', code: 'reserved-key' });
-    if (seen.has(key)) problems.push({ attribute: 'options', message: `There are two options “${key}”.`, code: 'duplicate-key' });
+    if (!isKey(key))
+      problems.push({
+        attribute: 'options',
+        message: `An option's key has small letters, digits and underscores and begins with a letter: “${key}”.`,
+        code: 'bad-key',
+      });
+    else if (key === 'empty')
+      problems.push({ attribute: 'options', message: 'An option may not be called “empty”.', code: 'reserved-key' });
+    if (seen.has(key))
+      problems.push({ attribute: 'options', message: `There are two options “${key}”.`, code: 'duplicate-key' });
     seen.add(key);
   }
   return problems;
@@ -61,7 +80,14 @@ export const choices: ValueType = {
   name: 'choices',
   attributes: ['options', 'other', 'least', 'most'],
   parse(input, variable) {
-    const parts = Array.isArray(input) ? input : typeof input === 'string' ? input.split(/[,;|]/).map((part) => part.trim()).filter(Boolean) : undefined;
+    const parts = Array.isArray(input)
+      ? input
+      : typeof input === 'string'
+        ? input
+            .split(/[,;|]/)
+            .map((part) => part.trim())
+            .filter(Boolean)
+        : undefined;
     if (!parts) return { problem: 'This must be a list of options.' };
     const keys = new Set<string>();
     for (const part of parts) {
@@ -69,8 +95,10 @@ export const choices: ValueType = {
       if ('problem' in parsed) return parsed;
       keys.add(String(parsed.value));
     }
-    if (variable.least !== undefined && keys.size < variable.least) return { problem: `At least ${variable.least} must be picked.` };
-    if (variable.most !== undefined && keys.size > variable.most) return { problem: `At most ${variable.most} may be picked.` };
+    if (variable.least !== undefined && keys.size < variable.least)
+      return { problem: `At least ${variable.least} must be picked.` };
+    if (variable.most !== undefined && keys.size > variable.most)
+      return { problem: `At most ${variable.most} may be picked.` };
     const known = (variable.options ?? []).map((option) => option.key).filter((key) => keys.has(key));
     return { value: [...known, ...[...keys].filter((key) => !known.includes(key))] };
   },

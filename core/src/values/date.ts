@@ -36,7 +36,12 @@ export function boundary(source: string, today: string): string | undefined {
 
 /** The asker's day at an instant in a zone. */
 export function dayIn(instant: Date, zone: string): string {
-  const parts = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).formatToParts(instant);
+  const parts = new Intl.DateTimeFormat('en-CA', {
+    timeZone: zone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+  }).formatToParts(instant);
   const of = (type: string): string => parts.find((part) => part.type === type)?.value ?? '';
   return `${of('year').padStart(4, '0')}-${of('month')}-${of('day')}`;
 }
@@ -74,17 +79,29 @@ export const date: ValueType = {
     const latest = variable.latest && boundary(variable.latest, context.today);
     if (earliest && day < earliest) return { problem: `This must be ${show(earliest)} or later.` };
     if (latest && day > latest) return { problem: `This must be ${show(latest)} or earlier.` };
-    if (variable.weekdays && !variable.weekdays.includes(WEEKDAYS[weekdayNumber(day)] as string)) return { problem: `This must be one of these weekdays: ${variable.weekdays.join(', ')}.` };
+    if (variable.weekdays && !variable.weekdays.includes(WEEKDAYS[weekdayNumber(day)] as string))
+      return { problem: `This must be one of these weekdays: ${variable.weekdays.join(', ')}.` };
     return { value: day };
   },
   views: () => ['short', 'medium', 'long', 'full', 'weekday', 'day', 'month', 'year', 'iso'],
   formatter: (_variable, view, locale) => dayFormatter(view, locale),
   declared(variable) {
     const problems = (['earliest', 'latest'] as const)
-      .filter((attribute) => variable[attribute] !== undefined && boundary(variable[attribute] as string, '2000-01-01') === undefined)
-      .map((attribute) => ({ attribute, message: 'This must be a day (2027-05-11) or relative to today (today, today+14, today-30).' }));
+      .filter(
+        (attribute) =>
+          variable[attribute] !== undefined && boundary(variable[attribute] as string, '2000-01-01') === undefined,
+      )
+      .map((attribute) => ({
+        attribute,
+        message: 'This must be a day (2027-05-11) or relative to today (today, today+14, today-30).',
+      }));
     const odd = variable.weekdays?.find((day) => !(WEEKDAYS as readonly string[]).includes(day));
-    return odd === undefined ? problems : [...problems, { attribute: 'weekdays', message: `“${odd}” is not a weekday: mon, tue, wed, thu, fri, sat, sun.` }];
+    return odd === undefined
+      ? problems
+      : [
+          ...problems,
+          { attribute: 'weekdays', message: `“${odd}” is not a weekday: mon, tue, wed, thu, fri, sat, sun.` },
+        ];
   },
   expressionType: 'string',
 };

@@ -1,21 +1,39 @@
 /** Lists of rows with typed columns. A value is an array of rows by column key. */
 import { isKey, isReserved, labelFromKey } from '../template/keys.js';
 import type { Variable } from '../template/variable.js';
-import { isMissing, limitsSwapped, type DeclarationProblem, type Parsed, type RowValue, type Value, type ValueContext, type ValueType } from './type.js';
+import {
+  isMissing,
+  limitsSwapped,
+  type DeclarationProblem,
+  type Parsed,
+  type RowValue,
+  type Value,
+  type ValueContext,
+  type ValueType,
+} from './type.js';
 import { valueType } from './index.js';
 
 export const MAX_ROWS = 1000;
 
-function parseRow(input: unknown, at: number, variable: Variable, context: ValueContext): { row: RowValue } | { problem: string } {
-  if (typeof input !== 'object' || input === null || Array.isArray(input)) return { problem: `Row ${at + 1} must have columns.` };
+function parseRow(
+  input: unknown,
+  at: number,
+  variable: Variable,
+  context: ValueContext,
+): { row: RowValue } | { problem: string } {
+  if (typeof input !== 'object' || input === null || Array.isArray(input))
+    return { problem: `Row ${at + 1} must have columns.` };
   const columns = variable.columns ?? [];
   const unknown = Object.keys(input).find((key) => !columns.some((column) => column.key === key));
-  if (unknown !== undefined) return { problem: `Row ${at + 1} has a column “${unknown.slice(0, 40)}”, which the list has not.` };
+  if (unknown !== undefined)
+    return { problem: `Row ${at + 1} has a column “${unknown.slice(0, 40)}”, which the list has not.` };
   const row: Record<string, Value> = {};
   for (const column of columns) {
     if (column.value !== undefined) continue;
     const label = column.label ?? labelFromKey(column.key);
-    const given: unknown = Object.hasOwn(input, column.key) ? (input as Record<string, unknown>)[column.key] : undefined;
+    const given: unknown = Object.hasOwn(input, column.key)
+      ? (input as Record<string, unknown>)[column.key]
+      : undefined;
     const cell = isMissing(given) ? column.default : given;
     if (isMissing(cell)) {
       if (column.required) return { problem: `Row ${at + 1}, ${label}: this must be filled.` };
@@ -32,10 +50,22 @@ function declaredColumns(variable: Variable, context: ValueContext): Declaration
   const problems: DeclarationProblem[] = [];
   if (!variable.columns?.length) problems.push({ attribute: 'columns', message: 'A list needs at least one column.' });
   for (const column of variable.columns ?? []) {
-    if (!isKey(column.key)) problems.push({ attribute: 'columns', message: `A column's key has small letters, digits and underscores: “${column.key}”.`, code: 'bad-key' });
-    else if (column.key === 'count' || isReserved(column.key)) problems.push({ attribute: 'columns', message: `A column may not be called “${column.key}”.`, code: 'reserved-key' });
+    if (!isKey(column.key))
+      problems.push({
+        attribute: 'columns',
+        message: `A column's key has small letters, digits and underscores: “${column.key}”.`,
+        code: 'bad-key',
+      });
+    else if (column.key === 'count' || isReserved(column.key))
+      problems.push({
+        attribute: 'columns',
+        message: `A column may not be called “${column.key}”.`,
+        code: 'reserved-key',
+      });
     if (column.type === 'list') problems.push({ attribute: 'columns', message: 'A column may not be a list.' });
-    else for (const problem of valueType(column.type).declared(column, context)) problems.push({ ...problem, attribute: `columns.${column.key}.${problem.attribute}` });
+    else
+      for (const problem of valueType(column.type).declared(column, context))
+        problems.push({ ...problem, attribute: `columns.${column.key}.${problem.attribute}` });
   }
   return problems;
 }
@@ -47,7 +77,8 @@ export const list: ValueType = {
     if (!Array.isArray(input)) return { problem: 'This must be a list of rows.' };
     const most = Math.min(variable.most ?? MAX_ROWS, MAX_ROWS);
     if (input.length > most) return { problem: `There may be ${most} rows at most; there are ${input.length}.` };
-    if (variable.least !== undefined && input.length < variable.least) return { problem: `There must be ${variable.least} rows or more; there are ${input.length}.` };
+    if (variable.least !== undefined && input.length < variable.least)
+      return { problem: `There must be ${variable.least} rows or more; there are ${input.length}.` };
     const rows: RowValue[] = [];
     for (const [at, given] of input.entries()) {
       const parsed = parseRow(given, at, variable, context);
@@ -66,7 +97,10 @@ export const list: ValueType = {
     const show = column && valueType(column.type).formatter(column, '', locale);
     if (!show) return undefined;
     const joined = new Intl.ListFormat(locale, { type: 'conjunction' });
-    return (value) => joined.format((value as readonly RowValue[]).flatMap((row) => (row[view] === undefined ? [] : [show(row[view])])));
+    return (value) =>
+      joined.format(
+        (value as readonly RowValue[]).flatMap((row) => (row[view] === undefined ? [] : [show(row[view])])),
+      );
   },
   declared: (variable, context) => [...declaredColumns(variable, context), ...limitsSwapped(variable, 'least', 'most')],
   expressionType: 'list',

@@ -39,7 +39,8 @@ export function sumMoney(amounts: readonly number[], digits: number): number {
   return amounts.reduce((total, amount) => total + Math.round(roundMoney(amount, digits) * scale), 0) / scale;
 }
 
-export const isCurrency = (code: string | undefined): code is string => code !== undefined && /^[A-Z]{3}$/.test(code) && Intl.supportedValuesOf('currency').includes(code);
+export const isCurrency = (code: string | undefined): code is string =>
+  code !== undefined && /^[A-Z]{3}$/.test(code) && Intl.supportedValuesOf('currency').includes(code);
 
 export const money: ValueType = {
   name: 'money',
@@ -56,14 +57,18 @@ export const money: ValueType = {
     const currency = isCurrency(variable.currency) ? variable.currency : 'EUR';
     const digits = minorDigits(currency);
     const format =
-      view === '' ? new Intl.NumberFormat(locale, { style: 'currency', currency })
-      : view === 'amount' ? new Intl.NumberFormat(locale, { minimumFractionDigits: digits, maximumFractionDigits: digits })
-      : undefined;
+      view === ''
+        ? new Intl.NumberFormat(locale, { style: 'currency', currency })
+        : view === 'amount'
+          ? new Intl.NumberFormat(locale, { minimumFractionDigits: digits, maximumFractionDigits: digits })
+          : undefined;
     return format && ((value) => format.format(value as number));
   },
   declared: (variable) => [
     ...limitsSwapped(variable, 'min', 'max'),
-    ...(isCurrency(variable.currency) ? [] : [{ attribute: 'currency', message: 'Money needs a currency: three letters, such as EUR.' }]),
+    ...(isCurrency(variable.currency)
+      ? []
+      : [{ attribute: 'currency', message: 'Money needs a currency: three letters, such as EUR.' }]),
   ],
   expressionType: 'double',
 };

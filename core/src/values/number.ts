@@ -27,7 +27,8 @@ export const number: ValueType = {
     if (value === undefined) return { problem: 'This must be a number, such as 12 or 12.5.' };
     const problem = outside(value, variable.min, variable.max);
     if (problem) return { problem };
-    if (variable.step !== undefined && variable.step > 0 && !onStep(value, variable.step, variable.min ?? 0)) return { problem: `This must go in steps of ${variable.step}.` };
+    if (variable.step !== undefined && variable.step > 0 && !onStep(value, variable.step, variable.min ?? 0))
+      return { problem: `This must go in steps of ${variable.step}.` };
     return { value };
   },
   views: (variable) => [...(variable.plural ? ['counted'] : []), 'ordinal', ...Object.keys(variable.forms ?? {})],
@@ -41,11 +42,14 @@ export const number: ValueType = {
     if (form) return (value) => form[categoryOf(locale, value as number, variable.decimals)] ?? form.other ?? '';
     switch (view) {
       case '':
-        return variable.unit ? (value) => `${format.format(value as number)}\u00A0${variable.unit}` : (value) => format.format(value as number);
+        return variable.unit
+          ? (value) => `${format.format(value as number)}\u00A0${variable.unit}`
+          : (value) => format.format(value as number);
       case 'counted': {
         const plural = variable.plural;
         if (!plural) return undefined;
-        return (value) => `${format.format(value as number)} ${plural[categoryOf(locale, value as number, variable.decimals)] ?? plural.other ?? ''}`.trimEnd();
+        return (value) =>
+          `${format.format(value as number)} ${plural[categoryOf(locale, value as number, variable.decimals)] ?? plural.other ?? ''}`.trimEnd();
       }
       case 'ordinal': {
         const suffix = ordinalSuffix(locale);
@@ -57,10 +61,21 @@ export const number: ValueType = {
   },
   declared(variable): DeclarationProblem[] {
     const problems = limitsSwapped(variable, 'min', 'max');
-    if (variable.step !== undefined && !(variable.step > 0)) problems.push({ attribute: 'step', message: 'A step must be above 0.' });
+    if (variable.step !== undefined && !(variable.step > 0))
+      problems.push({ attribute: 'step', message: 'A step must be above 0.' });
     for (const form of Object.keys(variable.forms ?? {})) {
-      if (['counted', 'ordinal'].includes(form)) problems.push({ attribute: 'forms', message: `A form may not be called “${form}”, which is a view.`, code: 'reserved-key' });
-      else if (!/^[a-z][a-z0-9_]*$/.test(form)) problems.push({ attribute: 'forms', message: `A form's name has small letters, digits and underscores: “${form}”.`, code: 'bad-key' });
+      if (['counted', 'ordinal'].includes(form))
+        problems.push({
+          attribute: 'forms',
+          message: `A form may not be called “${form}”, which is a view.`,
+          code: 'reserved-key',
+        });
+      else if (!/^[a-z][a-z0-9_]*$/.test(form))
+        problems.push({
+          attribute: 'forms',
+          message: `A form's name has small letters, digits and underscores: “${form}”.`,
+          code: 'bad-key',
+        });
     }
     return problems;
   },

@@ -7,7 +7,12 @@ function rulesFor(locale: string, type: 'cardinal' | 'ordinal', decimals: number
   let found = rules.get(id);
   if (!found) {
     // "1.0 tickets": the category depends on the digits that are shown.
-    found = new Intl.PluralRules(locale, { type, ...(decimals === undefined ? { maximumFractionDigits: 10 } : { minimumFractionDigits: decimals, maximumFractionDigits: decimals }) });
+    found = new Intl.PluralRules(locale, {
+      type,
+      ...(decimals === undefined
+        ? { maximumFractionDigits: 10 }
+        : { minimumFractionDigits: decimals, maximumFractionDigits: decimals }),
+    });
     rules.set(id, found);
   }
   return found;

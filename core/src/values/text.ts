@@ -1,7 +1,17 @@
 /** One line of text, or several. A value is a string. */
 import { RE2JS } from 're2js';
 import type { Variable } from '../template/variable.js';
-import { MAX_LENGTH, TOO_LONG, limitsSwapped, textOf, type DeclarationProblem, type Formatter, type Parsed, type Value, type ValueType } from './type.js';
+import {
+  MAX_LENGTH,
+  TOO_LONG,
+  limitsSwapped,
+  textOf,
+  type DeclarationProblem,
+  type Formatter,
+  type Parsed,
+  type Value,
+  type ValueType,
+} from './type.js';
 
 const patterns = new Map<string, RE2JS | null>();
 
@@ -23,8 +33,10 @@ function compilePattern(source: string): RE2JS | null {
 function constraint(text: string, variable: Variable): string | undefined {
   const { min_length, max_length, pattern } = variable;
   const length = min_length === undefined && max_length === undefined ? 0 : [...text].length;
-  if (min_length !== undefined && length < min_length) return `This must have ${min_length} characters or more; it has ${length}.`;
-  if (max_length !== undefined && length > max_length) return `This must have ${max_length} characters or fewer; it has ${length}.`;
+  if (min_length !== undefined && length < min_length)
+    return `This must have ${min_length} characters or more; it has ${length}.`;
+  if (max_length !== undefined && length > max_length)
+    return `This must have ${max_length} characters or fewer; it has ${length}.`;
   if (pattern !== undefined && compilePattern(pattern)?.matches(text) === false) {
     return `This does not have the form that is asked for${variable.example ? `, such as “${variable.example}”` : ''}.`;
   }
@@ -33,7 +45,8 @@ function constraint(text: string, variable: Variable): string | undefined {
 
 function declared(variable: Variable): DeclarationProblem[] {
   const problems = limitsSwapped(variable, 'min_length', 'max_length');
-  if (variable.pattern !== undefined && compilePattern(variable.pattern) === null) problems.push({ attribute: 'pattern', message: 'This is not a pattern (RE2 syntax).' });
+  if (variable.pattern !== undefined && compilePattern(variable.pattern) === null)
+    problems.push({ attribute: 'pattern', message: 'This is not a pattern (RE2 syntax).' });
   return problems;
 }
 
@@ -47,7 +60,11 @@ function parseText(input: unknown, variable: Variable, tidy: (text: string) => s
 }
 
 /** Each word's first letter large; the rest stays, so that “McAuley” does. */
-const titleCase = (text: string, locale: string): string => text.replace(/(^|[\s\-–—(“"‘])(\p{Ll})/gu, (_, before: string, letter: string) => before + letter.toLocaleUpperCase(locale));
+const titleCase = (text: string, locale: string): string =>
+  text.replace(
+    /(^|[\s\-–—(“"‘])(\p{Ll})/gu,
+    (_, before: string, letter: string) => before + letter.toLocaleUpperCase(locale),
+  );
 
 /** The views that recipient and sender fields share with text. */
 export function textFormatter(view: string, locale: string): Formatter | undefined {

@@ -2,19 +2,28 @@
 import type { TypeName, Variable } from '../template/variable.js';
 
 /** A row of a list, by column key; a missing cell is absent. */
-export interface RowValue { readonly [column: string]: Value | undefined }
+export interface RowValue {
+  readonly [column: string]: Value | undefined;
+}
 
 /** A value as the engine holds it. Which one a type uses is said in its file. */
 export type Value = string | number | boolean | readonly string[] | readonly RowValue[];
 
 /** What parsing and checking may need to know: the asker's day (ISO) and the locale of the file. */
-export interface ValueContext { readonly today: string; readonly locale: string }
+export interface ValueContext {
+  readonly today: string;
+  readonly locale: string;
+}
 
 /** The outcome of parsing: a value, or words for the person who gave it. */
 export type Parsed = { readonly value: Value } | { readonly problem: string };
 
 /** Something wrong with a declaration: the attribute meant, and words. */
-export interface DeclarationProblem { readonly attribute: string; readonly message: string; readonly code?: 'bad-value' | 'bad-key' | 'reserved-key' | 'duplicate-key' }
+export interface DeclarationProblem {
+  readonly attribute: string;
+  readonly message: string;
+  readonly code?: 'bad-value' | 'bad-key' | 'reserved-key' | 'duplicate-key';
+}
 
 /** Turns a value into its literal text in one view and locale. Never escaped here. */
 export type Formatter = (value: Value) => string;
@@ -50,21 +59,31 @@ export function textOf(input: unknown): string | undefined {
   return input.replace(/\r\n?/g, '\n').replace(CONTROL, '\uFFFD');
 }
 
- 
 const CONTROL = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F\uFFFE\uFFFF]/g;
 
 export const TOO_LONG = `This is longer than ${MAX_LENGTH.toLocaleString('en')} characters.`;
 
 /** Words for a limit that is not kept, or undefined. */
-export function outside(value: number, min: number | undefined, max: number | undefined, show: (n: number) => string = String): string | undefined {
+export function outside(
+  value: number,
+  min: number | undefined,
+  max: number | undefined,
+  show: (n: number) => string = String,
+): string | undefined {
   if (min !== undefined && value < min) return `This must be ${show(min)} or more.`;
   if (max !== undefined && value > max) return `This must be ${show(max)} or less.`;
   return undefined;
 }
 
 /** Says that limits are the wrong way round. */
-export function limitsSwapped(variable: Variable, low: 'min' | 'min_length' | 'least', high: 'max' | 'max_length' | 'most'): DeclarationProblem[] {
+export function limitsSwapped(
+  variable: Variable,
+  low: 'min' | 'min_length' | 'least',
+  high: 'max' | 'max_length' | 'most',
+): DeclarationProblem[] {
   const min = variable[low];
   const max = variable[high];
-  return min !== undefined && max !== undefined && min > max ? [{ attribute: high, message: `“${high}” is below “${low}”.` }] : [];
+  return min !== undefined && max !== undefined && min > max
+    ? [{ attribute: high, message: `“${high}” is below “${low}”.` }]
+    : [];
 }

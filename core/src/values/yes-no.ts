@@ -3,9 +3,27 @@ import type { ValueType } from './type.js';
 
 /** Yes and no by language, since the runtime has no data for them. English stands in elsewhere. */
 const WORDS: Record<string, readonly [yes: string, no: string]> = {
-  en: ['yes', 'no'], de: ['ja', 'nein'], fr: ['oui', 'non'], es: ['sí', 'no'], it: ['sì', 'no'], pt: ['sim', 'não'], nl: ['ja', 'nee'],
-  da: ['ja', 'nej'], sv: ['ja', 'nej'], nb: ['ja', 'nei'], fi: ['kyllä', 'ei'], pl: ['tak', 'nie'], cs: ['ano', 'ne'], ga: ['tá', 'níl'],
-  el: ['ναι', 'όχι'], uk: ['так', 'ні'], tr: ['evet', 'hayır'], ja: ['はい', 'いいえ'], zh: ['是', '否'], ar: ['نعم', 'لا'], he: ['כן', 'לא'],
+  en: ['yes', 'no'],
+  de: ['ja', 'nein'],
+  fr: ['oui', 'non'],
+  es: ['sí', 'no'],
+  it: ['sì', 'no'],
+  pt: ['sim', 'não'],
+  nl: ['ja', 'nee'],
+  da: ['ja', 'nej'],
+  sv: ['ja', 'nej'],
+  nb: ['ja', 'nei'],
+  fi: ['kyllä', 'ei'],
+  pl: ['tak', 'nie'],
+  cs: ['ano', 'ne'],
+  ga: ['tá', 'níl'],
+  el: ['ναι', 'όχι'],
+  uk: ['так', 'ні'],
+  tr: ['evet', 'hayır'],
+  ja: ['はい', 'いいえ'],
+  zh: ['是', '否'],
+  ar: ['نعم', 'لا'],
+  he: ['כן', 'לא'],
 };
 
 const SPELT: Record<string, boolean> = { true: true, yes: true, false: false, no: false };
@@ -14,7 +32,8 @@ export const yesNo: ValueType = {
   name: 'yes-no',
   attributes: ['words'],
   parse(input) {
-    const value = typeof input === 'boolean' ? input : typeof input === 'string' ? SPELT[input.trim().toLowerCase()] : undefined;
+    const value =
+      typeof input === 'boolean' ? input : typeof input === 'string' ? SPELT[input.trim().toLowerCase()] : undefined;
     return value === undefined ? { problem: 'This must be yes or no.' } : { value };
   },
   views: () => ['words'],

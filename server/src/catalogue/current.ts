@@ -10,17 +10,34 @@ import type { Asker } from '../people/service.js';
 
 export type Row = typeof schema.texts.$inferSelect;
 
-export const workingCopy = (row: Row): WorkingCopy => ({ name: row.name, revision: row.revision, updatedAt: row.updatedAt, document: JSON.parse(row.document) as TextDocument });
+export const workingCopy = (row: Row): WorkingCopy => ({
+  name: row.name,
+  revision: row.revision,
+  updatedAt: row.updatedAt,
+  document: JSON.parse(row.document) as TextDocument,
+});
 
 /** The states of the named texts that the asker may use; names without one are left out. */
-export async function current(reader: Reader | Writer, names: readonly string[], _asker: Asker): Promise<WorkingCopy[]> {
+export async function current(
+  reader: Reader | Writer,
+  names: readonly string[],
+  _asker: Asker,
+): Promise<WorkingCopy[]> {
   if (names.length === 0) return [];
-  const rows = await reader.select().from(schema.texts).where(and(inArray(schema.texts.name, [...names]), isNull(schema.texts.binnedAt)));
+  const rows = await reader
+    .select()
+    .from(schema.texts)
+    .where(and(inArray(schema.texts.name, [...names]), isNull(schema.texts.binnedAt)));
   return rows.map(workingCopy);
 }
 
 /** A text with everything it includes, at any depth, its own first; empty if there is none. `more` are texts beside it. */
-export async function closure(reader: Reader | Writer, name: string, asker: Asker, more: readonly string[] = []): Promise<WorkingCopy[]> {
+export async function closure(
+  reader: Reader | Writer,
+  name: string,
+  asker: Asker,
+  more: readonly string[] = [],
+): Promise<WorkingCopy[]> {
   const found = new Map<string, WorkingCopy>();
   let wanted = [name, ...more];
   while (wanted.length > 0) {

@@ -10,18 +10,69 @@ const nameOf = (request: Request): string => parsed(nameSchema, request.params.n
 
 export function catalogueRoutes(catalogue: CatalogueService): Router {
   const router = Router();
-  router.get('/', route(async (_request, response) => void response.json(await catalogue.list(askerOf()))));
-  router.post('/', route(async (request, response) => void response.status(201).json(await catalogue.create(parsed(createTextSchema, request.body), askerOf()))));
-  router.get('/search', route(async (request, response) => void response.json(await catalogue.search(parsed(searchSchema, request.query).q, askerOf()))));
-  router.post('/import', route(async (request, response) => void response.json(await catalogue.import(parsed(importFilesSchema, request.body), askerOf()))));
-  router.get('/:name', route(async (request, response) => void response.json(await catalogue.get(nameOf(request), askerOf()))));
-  router.get('/:name/closure', route(async (request, response) => void response.json(await catalogue.closure(nameOf(request), askerOf()))));
-  router.get('/:name/file', route(async (request, response) => {
-    const name = nameOf(request);
-    response.attachment(`${name}.md`).type('text/markdown; charset=utf-8').send(await catalogue.file(name, askerOf()));
-  }));
-  router.put('/:name', route(async (request, response) => void response.json(await catalogue.save(nameOf(request), parsed(saveTextSchema, request.body), askerOf()))));
-  router.delete('/:name', route(async (request, response) => void response.status(204).send(await catalogue.bin(nameOf(request), true, askerOf()))));
-  router.post('/:name/restore', route(async (request, response) => void response.status(204).send(await catalogue.bin(nameOf(request), false, askerOf()))));
+  router.get(
+    '/',
+    route(async (_request, response) => void response.json(await catalogue.list(askerOf()))),
+  );
+  router.post(
+    '/',
+    route(
+      async (request, response) =>
+        void response.status(201).json(await catalogue.create(parsed(createTextSchema, request.body), askerOf())),
+    ),
+  );
+  router.get(
+    '/search',
+    route(
+      async (request, response) =>
+        void response.json(await catalogue.search(parsed(searchSchema, request.query).q, askerOf())),
+    ),
+  );
+  router.post(
+    '/import',
+    route(
+      async (request, response) =>
+        void response.json(await catalogue.import(parsed(importFilesSchema, request.body), askerOf())),
+    ),
+  );
+  router.get(
+    '/:name',
+    route(async (request, response) => void response.json(await catalogue.get(nameOf(request), askerOf()))),
+  );
+  router.get(
+    '/:name/closure',
+    route(async (request, response) => void response.json(await catalogue.closure(nameOf(request), askerOf()))),
+  );
+  router.get(
+    '/:name/file',
+    route(async (request, response) => {
+      const name = nameOf(request);
+      response
+        .attachment(`${name}.md`)
+        .type('text/markdown; charset=utf-8')
+        .send(await catalogue.file(name, askerOf()));
+    }),
+  );
+  router.put(
+    '/:name',
+    route(
+      async (request, response) =>
+        void response.json(await catalogue.save(nameOf(request), parsed(saveTextSchema, request.body), askerOf())),
+    ),
+  );
+  router.delete(
+    '/:name',
+    route(
+      async (request, response) =>
+        void response.status(204).send(await catalogue.bin(nameOf(request), true, askerOf())),
+    ),
+  );
+  router.post(
+    '/:name/restore',
+    route(
+      async (request, response) =>
+        void response.status(204).send(await catalogue.bin(nameOf(request), false, askerOf())),
+    ),
+  );
   return router;
 }

@@ -1,7 +1,26 @@
 /** Templates, blocks and signatures: listed, written, imported, binned, found. */
 import { basename } from 'node:path';
-import type { Closure, Conflict, CreateText, Hit, ImportFiles, Imported, SaveText, TextSummary, WorkingCopy } from '@vocabula/contract';
-import { emptyDocument, hasErrors, isName, namesIncluded, nameFromTitle, normalise, placeInWords, type TextDocument } from '@vocabula/core';
+import type {
+  Closure,
+  Conflict,
+  CreateText,
+  Hit,
+  ImportFiles,
+  Imported,
+  SaveText,
+  TextSummary,
+  WorkingCopy,
+} from '@vocabula/contract';
+import {
+  emptyDocument,
+  hasErrors,
+  isName,
+  namesIncluded,
+  nameFromTitle,
+  normalise,
+  placeInWords,
+  type TextDocument,
+} from '@vocabula/core';
 import { readText, writeText } from '@vocabula/core/markdown';
 import { eq, max } from 'drizzle-orm';
 import { schema, type Database, type Writer } from '../db/database.js';
@@ -16,12 +35,23 @@ export class CatalogueService {
   async list(_asker: Asker): Promise<TextSummary[]> {
     const { read } = this.database;
     const rows = await read.select().from(schema.texts);
-    const used = await read.select({ text: schema.fills.text, last: max(schema.fills.updatedAt) }).from(schema.fills).groupBy(schema.fills.text);
+    const used = await read
+      .select({ text: schema.fills.text, last: max(schema.fills.updatedAt) })
+      .from(schema.fills)
+      .groupBy(schema.fills.text);
     const lastUsed = new Map(used.map(({ text, last }) => [text, last]));
     return rows
       .map((row): TextSummary => ({
-        name: row.name, kind: row.kind, title: row.title, subject: row.subject, call: row.call ?? undefined, locale: row.locale ?? undefined,
-        revision: row.revision, updatedAt: row.updatedAt, lastUsed: lastUsed.get(row.name) ?? undefined, binned: row.binnedAt !== null,
+        name: row.name,
+        kind: row.kind,
+        title: row.title,
+        subject: row.subject,
+        call: row.call ?? undefined,
+        locale: row.locale ?? undefined,
+        revision: row.revision,
+        updatedAt: row.updatedAt,
+        lastUsed: lastUsed.get(row.name) ?? undefined,
+        binned: row.binnedAt !== null,
       }))
       .sort((a, b) => a.title.localeCompare(b.title, 'en'));
   }
@@ -36,18 +66,29 @@ export class CatalogueService {
     const texts = await closure(this.database.read, name, asker);
     if (texts.length === 0) throw notFound('text');
     const rows = await this.database.read.select().from(schema.texts);
-    const usedIn = rows.filter((row) => row.name !== name && row.binnedAt === null && namesIncluded(JSON.parse(row.document) as TextDocument).includes(name)).map(({ name: other, title }) => ({ name: other, title }));
+    const usedIn = rows
+      .filter(
+        (row) =>
+          row.name !== name &&
+          row.binnedAt === null &&
+          namesIncluded(JSON.parse(row.document) as TextDocument).includes(name),
+      )
+      .map(({ name: other, title }) => ({ name: other, title }));
     return { texts, usedIn };
   }
 
   create({ kind, title, document }: CreateText, _asker: Asker): Promise<WorkingCopy> {
     return this.database.write(async (writer) => {
-      const taken = new Set((await writer.select({ name: schema.texts.name }).from(schema.texts)).map((row) => row.name));
+      const taken = new Set(
+        (await writer.select({ name: schema.texts.name }).from(schema.texts)).map((row) => row.name),
+      );
       const name = nameFromTitle(title, taken);
       const base = document ?? emptyDocument({ kind, title });
       // A copy does not take the call word along: it recalls one template.
       const { call: _call, ...front } = base.attrs.front;
-      return workingCopy(await insert(writer, name, normalise({ ...base, attrs: { ...base.attrs, front: { ...front, kind, title } } })));
+      return workingCopy(
+        await insert(writer, name, normalise({ ...base, attrs: { ...base.attrs, front: { ...front, kind, title } } })),
+      );
     });
   }
 
@@ -58,7 +99,12 @@ export class CatalogueService {
       if (!row || row.binnedAt !== null) throw notFound('text');
       if (row.revision !== revision) {
         const conflict: Conflict = { yours: document, theirs: workingCopy(row) };
-        throw new RequestProblem(409, 'stale-revision', `“${row.title}” was saved from somewhere else in the meantime.`, conflict);
+        throw new RequestProblem(
+          409,
+          'stale-revision',
+          `“${row.title}” was saved from somewhere else in the meantime.`,
+          conflict,
+        );
       }
       await callWordIsFree(writer, name, document);
       return workingCopy(await update(writer, name, normalise(document), revision + 1));
@@ -68,7 +114,10 @@ export class CatalogueService {
   bin(name: string, binned: boolean, _asker: Asker): Promise<void> {
     return this.database.write(async (writer) => {
       if (!(await rowOf(writer, name))) throw notFound('text');
-      await writer.update(schema.texts).set({ binnedAt: binned ? new Date().toISOString() : null }).where(eq(schema.texts.name, name));
+      await writer
+        .update(schema.texts)
+        .set({ binnedAt: binned ? new Date().toISOString() : null })
+        .where(eq(schema.texts.name, name));
     });
   }
 
@@ -78,18 +127,48 @@ export class CatalogueService {
 
   /** Imports files of the format: all of them, or, if one cannot be read, none. */
   import({ files }: ImportFiles, _asker: Asker): Promise<Imported[]> {
-    const read = files.map(({ file, content }) => ({ file, name: basename(file).replace(/\.md$/, ''), ...readText(content) }));
+    const read = files.map(({ file, content }) => ({
+      file,
+      name: basename(file).replace(/\.md$/, ''),
+      ...readText(content),
+    }));
     const bad = read.filter(({ name, findings }) => hasErrors(findings) || !isName(name));
     if (bad.length > 0) {
       const details = bad.flatMap(({ file, name, findings }) => [
-        ...(isName(name) ? [] : [{ file, code: 'bad-file', where: '', message: 'A file is named in small letters, digits and hyphens, and ends in .md.' }]),
-        ...findings.filter((finding) => finding.level === 'error').map((finding) => ({ file, code: finding.code, where: placeInWords(finding.place), message: finding.message })),
+        ...(isName(name)
+          ? []
+          : [
+              {
+                file,
+                code: 'bad-file',
+                where: '',
+                message: 'A file is named in small letters, digits and hyphens, and ends in .md.',
+              },
+            ]),
+        ...findings
+          .filter((finding) => finding.level === 'error')
+          .map((finding) => ({
+            file,
+            code: finding.code,
+            where: placeInWords(finding.place),
+            message: finding.message,
+          })),
       ]);
       const [first] = details;
-      throw new RequestProblem(422, 'bad-file', `${first?.file}${first?.where ? `, ${first.where}` : ''}: ${first?.message} Nothing was imported.`, details);
+      throw new RequestProblem(
+        422,
+        'bad-file',
+        `${first?.file}${first?.where ? `, ${first.where}` : ''}: ${first?.message} Nothing was imported.`,
+        details,
+      );
     }
     const twice = read.find(({ name }, index) => read.findIndex((other) => other.name === name) !== index);
-    if (twice) throw new RequestProblem(422, 'bad-file', `Two files would both be called “${twice.name}”. Nothing was imported.`);
+    if (twice)
+      throw new RequestProblem(
+        422,
+        'bad-file',
+        `Two files would both be called “${twice.name}”. Nothing was imported.`,
+      );
     return this.database.write(async (writer) => {
       const outcomes: Imported[] = [];
       for (const { file, name, document, findings } of read) {
@@ -107,13 +186,22 @@ export class CatalogueService {
   /** Texts that all typed words are in, best first: call word, then title, subject, anything. */
   async search(query: string, _asker: Asker): Promise<Hit[]> {
     const words = fold(query).split(/\s+/).filter(Boolean);
-    const rows = (await this.database.read.select().from(schema.texts)).filter((row) => row.binnedAt === null && row.kind === 'message');
+    const rows = (await this.database.read.select().from(schema.texts)).filter(
+      (row) => row.binnedAt === null && row.kind === 'message',
+    );
     return rows
       .map((row) => ({ row, score: score(row, words) }))
       .filter(({ score: points }) => points > 0)
       .sort((a, b) => b.score - a.score || a.row.title.localeCompare(b.row.title, 'en'))
       .slice(0, 12)
-      .map(({ row }): Hit => ({ name: row.name, kind: row.kind, title: row.title, subject: row.subject, call: row.call ?? undefined, opening: opening(JSON.parse(row.document) as TextDocument) }));
+      .map(({ row }): Hit => ({
+        name: row.name,
+        kind: row.kind,
+        title: row.title,
+        subject: row.subject,
+        call: row.call ?? undefined,
+        opening: opening(JSON.parse(row.document) as TextDocument),
+      }));
   }
 }
 
@@ -154,7 +242,10 @@ async function insert(writer: Writer, name: string, document: TextDocument): Pro
 
 async function update(writer: Writer, name: string, document: TextDocument, revision: number): Promise<Row> {
   const columns = columnsOf(document, revision);
-  await writer.update(schema.texts).set({ ...columns, binnedAt: null }).where(eq(schema.texts.name, name));
+  await writer
+    .update(schema.texts)
+    .set({ ...columns, binnedAt: null })
+    .where(eq(schema.texts.name, name));
   return { name, ...columns, binnedAt: null };
 }
 
@@ -162,5 +253,6 @@ async function callWordIsFree(writer: Writer, name: string, document: TextDocume
   const { call } = document.attrs.front;
   if (call === undefined || call === '') return;
   const [other] = await writer.select().from(schema.texts).where(eq(schema.texts.call, call));
-  if (other && other.name !== name && other.binnedAt === null) throw new RequestProblem(422, 'duplicate-key', `The call word “${call}” is taken by “${other.title}”.`);
+  if (other && other.name !== name && other.binnedAt === null)
+    throw new RequestProblem(422, 'duplicate-key', `The call word “${call}” is taken by “${other.title}”.`);
 }

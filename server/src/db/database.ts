@@ -16,14 +16,19 @@ const BUSY_TRIES = 40;
 export class Database {
   private queue: Promise<unknown> = Promise.resolve();
 
-  private constructor(readonly read: Reader, private readonly client: Client) {}
+  private constructor(
+    readonly read: Reader,
+    private readonly client: Client,
+  ) {}
 
   /** Opens and migrates. `url` is a `file:` path, or a libSQL server's address (untested). */
   static async open(url: string): Promise<Database> {
     const client = createClient({ url, timeout: BUSY_MS } as Parameters<typeof createClient>[0]);
     if (url.startsWith('file:')) await patiently(() => client.execute('PRAGMA journal_mode = WAL'));
     const read = drizzle(client, { schema, casing: 'snake_case' });
-    await patiently(() => migrate(read, { migrationsFolder: fileURLToPath(new URL('../../migrations', import.meta.url)) }));
+    await patiently(() =>
+      migrate(read, { migrationsFolder: fileURLToPath(new URL('../../migrations', import.meta.url)) }),
+    );
     return new Database(read, client);
   }
 
@@ -50,7 +55,9 @@ async function patiently<T>(work: () => Promise<T>): Promise<T> {
     try {
       return await work();
     } catch (error) {
-      const busy = /SQLITE_BUSY|database is locked/.test(`${String(error)} ${String((error as { cause?: unknown }).cause ?? '')}`);
+      const busy = /SQLITE_BUSY|database is locked/.test(
+        `${String(error)} ${String((error as { cause?: unknown }).cause ?? '')}`,
+      );
       if (!busy || attempt >= BUSY_TRIES) throw error;
       await wait(25 + 10 * attempt);
     }

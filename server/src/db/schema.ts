@@ -45,7 +45,9 @@ export const tables = sqliteTable('tables', {
 export const tableRows = sqliteTable(
   'table_rows',
   {
-    tableId: text().notNull().references(() => tables.id),
+    tableId: text()
+      .notNull()
+      .references(() => tables.id),
     position: integer().notNull(),
     cells: text().notNull(),
   },
@@ -75,7 +77,9 @@ export const fills = sqliteTable(
 /** What was handed over, as it was. */
 export const handedOver = sqliteTable('handed_over', {
   id: text().primaryKey(),
-  fillId: text().notNull().references(() => fills.id),
+  fillId: text()
+    .notNull()
+    .references(() => fills.id),
   way: text({ enum: ['copy', 'draft'] }).notNull(),
   subject: text().notNull(),
   recipients: text().notNull(),
@@ -85,4 +89,8 @@ export const handedOver = sqliteTable('handed_over', {
 });
 
 /** The people. One row until accounts exist. */
-export const people = sqliteTable('people', { id: text().primaryKey(), profile: text().notNull(), updatedAt: text().notNull() });
+export const people = sqliteTable('people', {
+  id: text().primaryKey(),
+  profile: text().notNull(),
+  updatedAt: text().notNull(),
+});

@@ -1,6 +1,15 @@
 /** Messages being filled: begun on frozen documents, kept at every change, rendered here when handed over. */
 import { createHash, randomUUID } from 'node:crypto';
-import { senderFields, type Fill, type FillSummary, type HandedOver, type HandOver, type SaveFill, type StartFill, type WorkingCopy } from '@vocabula/contract';
+import {
+  senderFields,
+  type Fill,
+  type FillSummary,
+  type HandedOver,
+  type HandOver,
+  type SaveFill,
+  type StartFill,
+  type WorkingCopy,
+} from '@vocabula/contract';
 import { compile, dayIn, isEmail, render, type Message, type TextDocument } from '@vocabula/core';
 import { toEml } from '@vocabula/mail';
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
@@ -12,7 +21,10 @@ import type { Asker, PeopleService } from '../people/service.js';
 type Row = typeof schema.fills.$inferSelect;
 
 export class FillService {
-  constructor(private readonly database: Database, private readonly people: PeopleService) {}
+  constructor(
+    private readonly database: Database,
+    private readonly people: PeopleService,
+  ) {}
 
   /** Begins a message. What it was compiled from is frozen, so that later edits do not change it under the hands. */
   async start({ text, recipient = {}, answers = {} }: StartFill, asker: Asker): Promise<Fill> {
@@ -27,8 +39,17 @@ export class FillService {
       const frozen: string[] = [];
       for (const each of texts) frozen.push(await freeze(writer, each, now));
       const row: Row = {
-        id: randomUUID(), text, title: front.title, frozen: JSON.stringify(frozen), signature: wanted || null,
-        recipient: JSON.stringify(recipient), answers: JSON.stringify(answers), state: 'unfinished', createdAt: now, updatedAt: now, binnedAt: null,
+        id: randomUUID(),
+        text,
+        title: front.title,
+        frozen: JSON.stringify(frozen),
+        signature: wanted || null,
+        recipient: JSON.stringify(recipient),
+        answers: JSON.stringify(answers),
+        state: 'unfinished',
+        createdAt: now,
+        updatedAt: now,
+        binnedAt: null,
       };
       await writer.insert(schema.fills).values(row);
       return { ...summary(row), fields: recipient, answers, texts, signature: wanted || undefined };
@@ -36,7 +57,12 @@ export class FillService {
   }
 
   async list(_asker: Asker): Promise<FillSummary[]> {
-    const rows = await this.database.read.select().from(schema.fills).where(isNull(schema.fills.binnedAt)).orderBy(desc(schema.fills.updatedAt)).limit(60);
+    const rows = await this.database.read
+      .select()
+      .from(schema.fills)
+      .where(isNull(schema.fills.binnedAt))
+      .orderBy(desc(schema.fills.updatedAt))
+      .limit(60);
     return rows.map(summary);
   }
 
@@ -46,16 +72,40 @@ export class FillService {
     const rows = await this.database.read.select().from(schema.frozen).where(inArray(schema.frozen.id, ids));
     const texts = ids.flatMap((each): WorkingCopy[] => {
       const found = rows.find((other) => other.id === each);
-      return found ? [{ name: found.name, revision: found.revision, updatedAt: found.createdAt, document: JSON.parse(found.document) as TextDocument }] : [];
+      return found
+        ? [
+            {
+              name: found.name,
+              revision: found.revision,
+              updatedAt: found.createdAt,
+              document: JSON.parse(found.document) as TextDocument,
+            },
+          ]
+        : [];
     });
-    return { ...summary(row), fields: JSON.parse(row.recipient) as Record<string, string>, answers: JSON.parse(row.answers) as Record<string, unknown>, texts, signature: row.signature ?? undefined };
+    return {
+      ...summary(row),
+      fields: JSON.parse(row.recipient) as Record<string, string>,
+      answers: JSON.parse(row.answers) as Record<string, unknown>,
+      texts,
+      signature: row.signature ?? undefined,
+    };
   }
 
   save(id: string, { recipient, answers }: SaveFill, _asker: Asker): Promise<FillSummary> {
     return this.database.write(async (writer) => {
-      const [row] = await writer.select().from(schema.fills).where(and(eq(schema.fills.id, id), isNull(schema.fills.binnedAt)));
+      const [row] = await writer
+        .select()
+        .from(schema.fills)
+        .where(and(eq(schema.fills.id, id), isNull(schema.fills.binnedAt)));
       if (!row) throw notFound('message');
-      const changed: Row = { ...row, recipient: JSON.stringify(recipient), answers: JSON.stringify(answers), state: 'unfinished', updatedAt: new Date().toISOString() };
+      const changed: Row = {
+        ...row,
+        recipient: JSON.stringify(recipient),
+        answers: JSON.stringify(answers),
+        state: 'unfinished',
+        updatedAt: new Date().toISOString(),
+      };
       await writer.update(schema.fills).set(changed).where(eq(schema.fills.id, id));
       return summary(changed);
     });
@@ -63,23 +113,50 @@ export class FillService {
 
   bin(id: string, binned: boolean, _asker: Asker): Promise<void> {
     return this.database.write(async (writer) => {
-      const changed = await writer.update(schema.fills).set({ binnedAt: binned ? new Date().toISOString() : null }).where(eq(schema.fills.id, id));
+      const changed = await writer
+        .update(schema.fills)
+        .set({ binnedAt: binned ? new Date().toISOString() : null })
+        .where(eq(schema.fills.id, id));
       if (changed.rowsAffected === 0) throw notFound('message');
     });
   }
 
   /** Renders the message and records that it was handed over. With blanks only when asked to. */
-  async handOver(id: string, { way, timezone, incomplete }: HandOver, asker: Asker): Promise<{ result: HandedOver; eml: Uint8Array | undefined; name: string }> {
+  async handOver(
+    id: string,
+    { way, timezone, incomplete }: HandOver,
+    asker: Asker,
+  ): Promise<{ result: HandedOver; eml: Uint8Array | undefined; name: string }> {
     const fill = await this.get(id, asker);
     const profile = await this.people.profile(asker);
     const now = new Date();
     const message = this.render(fill, senderFields(profile), dayIn(now, timezone ?? 'UTC'));
-    if (!message.ready && !incomplete) throw new RequestProblem(422, 'not-ready', this.whyNot(message), { blanks: message.blanks, findings: message.findings });
-    const from = isEmail(profile.email) ? (profile.name ? `${JSON.stringify(profile.name)} <${profile.email}>` : profile.email) : undefined;
-    const eml = way === 'draft' ? await toEml(message, { date: now, draft: true, ...(from ? { from } : {}) }) : undefined;
+    if (!message.ready && !incomplete)
+      throw new RequestProblem(422, 'not-ready', this.whyNot(message), {
+        blanks: message.blanks,
+        findings: message.findings,
+      });
+    const from = isEmail(profile.email)
+      ? profile.name
+        ? `${JSON.stringify(profile.name)} <${profile.email}>`
+        : profile.email
+      : undefined;
+    const eml =
+      way === 'draft' ? await toEml(message, { date: now, draft: true, ...(from ? { from } : {}) }) : undefined;
     const at = now.toISOString();
     await this.database.write(async (writer) => {
-      await writer.insert(schema.handedOver).values({ id: randomUUID(), fillId: id, way, subject: message.subject, recipients: JSON.stringify(message.to), html: message.html, plain: message.text, at });
+      await writer
+        .insert(schema.handedOver)
+        .values({
+          id: randomUUID(),
+          fillId: id,
+          way,
+          subject: message.subject,
+          recipients: JSON.stringify(message.to),
+          html: message.html,
+          plain: message.text,
+          at,
+        });
       await writer.update(schema.fills).set({ state: 'handed over', updatedAt: at }).where(eq(schema.fills.id, id));
     });
     const { subject, to, text, html, blanks, findings } = message;
@@ -90,7 +167,12 @@ export class FillService {
     const [own] = fill.texts;
     if (!own) throw notFound('template');
     const library = { get: (name: string) => fill.texts.find((each) => each.name === name)?.document };
-    return render(compile(own, { library, senderSignature: fill.signature }), { recipient: fill.fields, sender, answers: fill.answers, today });
+    return render(compile(own, { library, senderSignature: fill.signature }), {
+      recipient: fill.fields,
+      sender,
+      answers: fill.answers,
+      today,
+    });
   }
 
   private whyNot(message: Message): string {
@@ -99,7 +181,10 @@ export class FillService {
   }
 
   private async row(id: string): Promise<Row> {
-    const [row] = await this.database.read.select().from(schema.fills).where(and(eq(schema.fills.id, id), isNull(schema.fills.binnedAt)));
+    const [row] = await this.database.read
+      .select()
+      .from(schema.fills)
+      .where(and(eq(schema.fills.id, id), isNull(schema.fills.binnedAt)));
     if (!row) throw notFound('message');
     return row;
   }
@@ -115,7 +200,10 @@ function summary(row: Row): FillSummary {
 async function freeze(writer: Writer, { name, revision, document }: WorkingCopy, createdAt: string): Promise<string> {
   const json = JSON.stringify(document);
   const digest = createHash('sha256').update(json).digest('hex');
-  const [known] = await writer.select({ id: schema.frozen.id }).from(schema.frozen).where(and(eq(schema.frozen.name, name), eq(schema.frozen.digest, digest)));
+  const [known] = await writer
+    .select({ id: schema.frozen.id })
+    .from(schema.frozen)
+    .where(and(eq(schema.frozen.name, name), eq(schema.frozen.digest, digest)));
   if (known) return known.id;
   const id = randomUUID();
   await writer.insert(schema.frozen).values({ id, name, revision, digest, document: json, createdAt });

@@ -19,7 +19,12 @@ import { problems, RequestProblem } from './problem.js';
 const JSON_LIMIT = '6mb';
 const PAGES = fileURLToPath(new URL('../../../web/dist', import.meta.url));
 
-export interface Services { readonly catalogue: CatalogueService; readonly tables: TableService; readonly fills: FillService; readonly people: PeopleService }
+export interface Services {
+  readonly catalogue: CatalogueService;
+  readonly tables: TableService;
+  readonly fills: FillService;
+  readonly people: PeopleService;
+}
 
 export function makeServices(database: Database): Services {
   const people = new PeopleService(database);
@@ -30,14 +35,27 @@ export function makeServices(database: Database): Services {
 export function makeApp(services: Services, log: Logger, pages = PAGES): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(helmet({
-    contentSecurityPolicy: {
-      useDefaults: false,
-      // Styles may be inline, since messages are; code never is.
-      directives: { 'default-src': ["'self'"], 'script-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:', 'blob:'], 'font-src': ["'self'"], 'object-src': ["'none'"], 'base-uri': ["'none'"], 'form-action': ["'self'"], 'frame-ancestors': ["'self'"], 'worker-src': ["'self'"] },
-    },
-    strictTransportSecurity: false,
-  }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        // Styles may be inline, since messages are; code never is.
+        directives: {
+          'default-src': ["'self'"],
+          'script-src': ["'self'"],
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'img-src': ["'self'", 'data:', 'blob:'],
+          'font-src': ["'self'"],
+          'object-src': ["'none'"],
+          'base-uri': ["'none'"],
+          'form-action': ["'self'"],
+          'frame-ancestors': ["'self'"],
+          'worker-src': ["'self'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
   app.use(logged(log), sameOrigin);
   app.get('/api/health', (_request, response) => void response.json({ ok: true }));
   app.use('/api/tables', tableRoutes(services.tables));
@@ -67,7 +85,8 @@ const sameOrigin: RequestHandler = (request, _response, next) => {
   } catch {
     host = '';
   }
-  const foreign = (host !== undefined && host !== request.get('host')) || request.get('sec-fetch-site') === 'cross-site';
+  const foreign =
+    (host !== undefined && host !== request.get('host')) || request.get('sec-fetch-site') === 'cross-site';
   if (changes && foreign) throw new RequestProblem(403, 'foreign-origin', 'This request came from another site.');
   next();
 };
@@ -75,7 +94,17 @@ const sameOrigin: RequestHandler = (request, _response, next) => {
 function logged(log: Logger): RequestHandler {
   return (request, response, next) => {
     const start = performance.now();
-    response.on('finish', () => log.info({ method: request.method, path: request.path, status: response.statusCode, ms: Math.round(performance.now() - start) }, 'request'));
+    response.on('finish', () =>
+      log.info(
+        {
+          method: request.method,
+          path: request.path,
+          status: response.statusCode,
+          ms: Math.round(performance.now() - start),
+        },
+        'request',
+      ),
+    );
     next();
   };
 }

@@ -4,12 +4,18 @@ import type { Logger } from 'pino';
 import type * as z from 'zod';
 
 export class RequestProblem extends Error {
-  constructor(readonly status: 400 | 403 | 404 | 409 | 413 | 422, readonly code: string, message: string, readonly details?: unknown) {
+  constructor(
+    readonly status: 400 | 403 | 404 | 409 | 413 | 422,
+    readonly code: string,
+    message: string,
+    readonly details?: unknown,
+  ) {
     super(message);
   }
 }
 
-export const notFound = (what: string): RequestProblem => new RequestProblem(404, 'not-found', `There is no such ${what}.`);
+export const notFound = (what: string): RequestProblem =>
+  new RequestProblem(404, 'not-found', `There is no such ${what}.`);
 
 /** Parses input at the edge. Throws a 400 that says where it is wrong. */
 export function parsed<S extends z.ZodType>(schema: S, input: unknown): z.output<S> {
@@ -17,7 +23,12 @@ export function parsed<S extends z.ZodType>(schema: S, input: unknown): z.output
   if (result.success) return result.data;
   const [issue] = result.error.issues;
   const where = issue?.path.join('.');
-  throw new RequestProblem(400, 'bad-request', `${where ? `${where}: ` : ''}${issue?.message ?? 'not understood'}`, result.error.issues.slice(0, 10).map(({ path, message }) => ({ path: path.join('.'), message })));
+  throw new RequestProblem(
+    400,
+    'bad-request',
+    `${where ? `${where}: ` : ''}${issue?.message ?? 'not understood'}`,
+    result.error.issues.slice(0, 10).map(({ path, message }) => ({ path: path.join('.'), message })),
+  );
 }
 
 /** A route whose failures become answers. */
@@ -40,8 +51,10 @@ export function problems(log: Logger): ErrorRequestHandler {
 function describe(error: unknown): { status: number; code: string; message: string; details?: unknown } {
   if (error instanceof RequestProblem) return error;
   const { type, status } = error as { type?: string; status?: number };
-  if (type === 'entity.too.large') return { status: 413, code: 'too-large', message: 'This is larger than what is taken.' };
+  if (type === 'entity.too.large')
+    return { status: 413, code: 'too-large', message: 'This is larger than what is taken.' };
   if (type === 'entity.parse.failed') return { status: 400, code: 'bad-request', message: 'This is not JSON.' };
-  if (typeof status === 'number' && status >= 400 && status < 500) return { status, code: 'bad-request', message: 'The request could not be understood.' };
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return { status, code: 'bad-request', message: 'The request could not be understood.' };
   return { status: 500, code: 'failed', message: 'Something went wrong here. Nothing was changed.' };
 }

@@ -5,7 +5,16 @@ import { askerOf, type PeopleService } from './service.js';
 
 export function peopleRoutes(people: PeopleService): Router {
   const router = Router();
-  router.get('/me', route(async (_request, response) => void response.json(await people.profile(askerOf()))));
-  router.put('/me', route(async (request, response) => void response.json(await people.save(askerOf(), parsed(profileSchema, request.body)))));
+  router.get(
+    '/me',
+    route(async (_request, response) => void response.json(await people.profile(askerOf()))),
+  );
+  router.put(
+    '/me',
+    route(
+      async (request, response) =>
+        void response.json(await people.save(askerOf(), parsed(profileSchema, request.body))),
+    ),
+  );
   return router;
 }

@@ -4,7 +4,9 @@ import { eq } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 
 /** The person behind a request. */
-export interface Asker { readonly id: string }
+export interface Asker {
+  readonly id: string;
+}
 
 /** Everyone is the one person. */
 export const askerOf = (): Asker => ({ id: 'me' });
@@ -19,7 +21,12 @@ export class PeopleService {
 
   async save(asker: Asker, profile: Profile): Promise<Profile> {
     const row = { profile: JSON.stringify(profile), updatedAt: new Date().toISOString() };
-    await this.database.write((writer) => writer.insert(schema.people).values({ id: asker.id, ...row }).onConflictDoUpdate({ target: schema.people.id, set: row }));
+    await this.database.write((writer) =>
+      writer
+        .insert(schema.people)
+        .values({ id: asker.id, ...row })
+        .onConflictDoUpdate({ target: schema.people.id, set: row }),
+    );
     return profile;
   }
 }

@@ -7,7 +7,8 @@ import type { TableService } from './service.js';
 
 const TABLE_LIMIT = '20mb';
 const bytesOf = (request: Request): Uint8Array => {
-  if (!Buffer.isBuffer(request.body)) throw new RequestProblem(400, 'bad-request', 'Send the file itself, as application/octet-stream.');
+  if (!Buffer.isBuffer(request.body))
+    throw new RequestProblem(400, 'bad-request', 'Send the file itself, as application/octet-stream.');
   return request.body;
 };
 const idOf = (request: Request): string => parsed(z.string().max(60), request.params.id);
@@ -15,19 +16,60 @@ const idOf = (request: Request): string => parsed(z.string().max(60), request.pa
 export function tableRoutes(tables: TableService): Router {
   const router = Router();
   const file = express.raw({ type: ['application/octet-stream', 'text/csv', 'application/json'], limit: TABLE_LIMIT });
-  router.get('/', route(async (request, response) => void response.json(await tables.list(parsed(listTablesSchema, request.query).use, askerOf()))));
-  router.post('/recognise', file, route((request, response) => void response.json(tables.recognise(bytesOf(request)))));
-  router.post('/', file, route(async (request, response) => {
-    const { use, title, accept } = parsed(importTableSchema, request.query);
-    response.status(201).json(await tables.import(use, title, bytesOf(request), accept === 'true', askerOf()));
-  }));
-  router.get('/recipients', route(async (request, response) => void response.json(await tables.recipients(parsed(z.object({ q: z.string().max(200).default('') }), request.query).q, askerOf()))));
-  router.get('/:id', route(async (request, response) => void response.json(await tables.get(idOf(request), askerOf()))));
-  router.get('/:id/csv', route(async (request, response) => {
-    const { title, csv } = await tables.csv(idOf(request), askerOf());
-    response.attachment(`${title.replace(/[^\p{L}\p{N} _-]/gu, '')}.csv`).type('text/csv; charset=utf-8').send(csv);
-  }));
-  router.delete('/:id', route(async (request, response) => void response.status(204).send(await tables.bin(idOf(request), true, askerOf()))));
-  router.post('/:id/restore', route(async (request, response) => void response.status(204).send(await tables.bin(idOf(request), false, askerOf()))));
+  router.get(
+    '/',
+    route(
+      async (request, response) =>
+        void response.json(await tables.list(parsed(listTablesSchema, request.query).use, askerOf())),
+    ),
+  );
+  router.post(
+    '/recognise',
+    file,
+    route((request, response) => void response.json(tables.recognise(bytesOf(request)))),
+  );
+  router.post(
+    '/',
+    file,
+    route(async (request, response) => {
+      const { use, title, accept } = parsed(importTableSchema, request.query);
+      response.status(201).json(await tables.import(use, title, bytesOf(request), accept === 'true', askerOf()));
+    }),
+  );
+  router.get(
+    '/recipients',
+    route(
+      async (request, response) =>
+        void response.json(
+          await tables.recipients(parsed(z.object({ q: z.string().max(200).default('') }), request.query).q, askerOf()),
+        ),
+    ),
+  );
+  router.get(
+    '/:id',
+    route(async (request, response) => void response.json(await tables.get(idOf(request), askerOf()))),
+  );
+  router.get(
+    '/:id/csv',
+    route(async (request, response) => {
+      const { title, csv } = await tables.csv(idOf(request), askerOf());
+      response
+        .attachment(`${title.replace(/[^\p{L}\p{N} _-]/gu, '')}.csv`)
+        .type('text/csv; charset=utf-8')
+        .send(csv);
+    }),
+  );
+  router.delete(
+    '/:id',
+    route(
+      async (request, response) => void response.status(204).send(await tables.bin(idOf(request), true, askerOf())),
+    ),
+  );
+  router.post(
+    '/:id/restore',
+    route(
+      async (request, response) => void response.status(204).send(await tables.bin(idOf(request), false, askerOf())),
+    ),
+  );
   return router;
 }

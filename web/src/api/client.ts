@@ -1,10 +1,36 @@
 /** The server, as typed calls. Every failure is an `ApiProblem` with words for people. */
 import type {
-  Closure, Conflict, CreateText, Fill, FillSummary, HandedOver, HandOver, Hit, Imported, ImportFiles, Problem, Profile, RecipientHit, Recognised, SaveFill, SaveText, StartFill, StoredTable, TableSummary, TextSummary, Use, WorkingCopy,
+  Closure,
+  Conflict,
+  CreateText,
+  Fill,
+  FillSummary,
+  HandedOver,
+  HandOver,
+  Hit,
+  Imported,
+  ImportFiles,
+  Problem,
+  Profile,
+  RecipientHit,
+  Recognised,
+  SaveFill,
+  SaveText,
+  StartFill,
+  StoredTable,
+  TableSummary,
+  TextSummary,
+  Use,
+  WorkingCopy,
 } from '@vocabula/contract';
 
 export class ApiProblem extends Error {
-  constructor(readonly status: number, readonly code: string, message: string, readonly details?: unknown) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly details?: unknown,
+  ) {
     super(message);
   }
 
@@ -18,18 +44,36 @@ async function call(method: string, path: string, body?: unknown): Promise<Respo
   const raw = body instanceof Blob;
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, { method, ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body), headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' } }) });
+    response = await fetch(`/api${path}`, {
+      method,
+      ...(body === undefined
+        ? {}
+        : {
+            body: raw ? body : JSON.stringify(body),
+            headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' },
+          }),
+    });
   } catch {
     throw new ApiProblem(0, 'offline', 'The server cannot be reached. What you wrote is still here.');
   }
   if (response.ok) return response;
   const problem = (await response.json().catch(() => undefined)) as Problem | undefined;
-  throw new ApiProblem(response.status, problem?.code ?? 'failed', problem?.message ?? 'Something went wrong.', problem?.details);
+  throw new ApiProblem(
+    response.status,
+    problem?.code ?? 'failed',
+    problem?.message ?? 'Something went wrong.',
+    problem?.details,
+  );
 }
 
-const json = async <T>(method: string, path: string, body?: unknown): Promise<T> => (await (await call(method, path, body)).json()) as T;
-const done = async (method: string, path: string, body?: unknown): Promise<void> => void (await call(method, path, body));
-const query = (values: Record<string, string | undefined>): string => new URLSearchParams(Object.entries(values).filter((each): each is [string, string] => each[1] !== undefined)).toString();
+const json = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
+  (await (await call(method, path, body)).json()) as T;
+const done = async (method: string, path: string, body?: unknown): Promise<void> =>
+  void (await call(method, path, body));
+const query = (values: Record<string, string | undefined>): string =>
+  new URLSearchParams(
+    Object.entries(values).filter((each): each is [string, string] => each[1] !== undefined),
+  ).toString();
 
 export const api = {
   texts: () => json<TextSummary[]>('GET', '/texts'),
@@ -45,7 +89,8 @@ export const api = {
   tables: (use?: Use) => json<TableSummary[]>('GET', `/tables?${query({ use })}`),
   table: (id: string) => json<StoredTable>('GET', `/tables/${id}`),
   recognise: (file: Blob) => json<Recognised>('POST', '/tables/recognise', file),
-  importTable: (use: Use, title: string, file: Blob, accept: boolean) => json<TableSummary>('POST', `/tables?${query({ use, title, accept: accept ? 'true' : undefined })}`, file),
+  importTable: (use: Use, title: string, file: Blob, accept: boolean) =>
+    json<TableSummary>('POST', `/tables?${query({ use, title, accept: accept ? 'true' : undefined })}`, file),
   binTable: (id: string) => done('DELETE', `/tables/${id}`),
   restoreTable: (id: string) => done('POST', `/tables/${id}/restore`),
   recipients: (q: string) => json<RecipientHit[]>('GET', `/tables/recipients?${query({ q })}`),

@@ -7,13 +7,23 @@ import { today } from '../ui/today';
 import { showDay, understandDay } from './dates';
 
 const DatePicker = defineAsyncComponent(() => import('primevue/datepicker'));
-const props = defineProps<{ modelValue: string; locale: string; labelledBy: string; describedBy?: string | undefined; invalid: boolean }>();
+const props = defineProps<{
+  modelValue: string;
+  locale: string;
+  labelledBy: string;
+  describedBy?: string | undefined;
+  invalid: boolean;
+}>();
 const emit = defineEmits<{ 'update:modelValue': [day: string] }>();
 const text = ref('');
 const open = ref(false);
-watch(() => props.modelValue, (day) => {
-  text.value = isDay(day) ? showDay(day, props.locale) : day;
-}, { immediate: true });
+watch(
+  () => props.modelValue,
+  (day) => {
+    text.value = isDay(day) ? showDay(day, props.locale) : day;
+  },
+  { immediate: true },
+);
 
 function commit(): void {
   const day = text.value.trim() === '' ? '' : (understandDay(text.value, today(), props.locale) ?? text.value.trim());
@@ -23,7 +33,8 @@ function commit(): void {
 /** While it is typed, a day that is understood already shows in the message. */
 function typed(): void {
   const day = understandDay(text.value, today(), props.locale);
-  if (day && day !== props.modelValue && (isDay(text.value.trim()) || /\d{4}$/.test(text.value.trim()))) emit('update:modelValue', day);
+  if (day && day !== props.modelValue && (isDay(text.value.trim()) || /\d{4}$/.test(text.value.trim())))
+    emit('update:modelValue', day);
 }
 function picked(date: unknown): void {
   if (!(date instanceof Date)) return;
@@ -40,15 +51,42 @@ const local = (day: string): Date | null => {
 
 <template>
   <div class="day" @keydown.esc="open = false">
-    <input v-model="text" class="control" autocomplete="off" :aria-labelledby="labelledBy" :aria-describedby="describedBy" :aria-invalid="invalid" placeholder="14 June, 14/6/27, tomorrow, +14" @input="typed" @blur="commit" @keydown.enter="commit" />
-    <button class="plain" type="button" aria-label="Calendar" :aria-expanded="open" tabindex="-1" @click="open = !open"><CalendarDays :size="16" :stroke-width="1.5" /></button>
+    <input
+      v-model="text"
+      class="control"
+      autocomplete="off"
+      :aria-labelledby="labelledBy"
+      :aria-describedby="describedBy"
+      :aria-invalid="invalid"
+      placeholder="14 June, 14/6/27, tomorrow, +14"
+      @input="typed"
+      @blur="commit"
+      @keydown.enter="commit"
+    />
+    <button class="plain" type="button" aria-label="Calendar" :aria-expanded="open" tabindex="-1" @click="open = !open">
+      <CalendarDays :size="16" :stroke-width="1.5" />
+    </button>
     <DatePicker v-if="open" class="calendar" inline :model-value="local(modelValue)" @update:model-value="picked" />
   </div>
 </template>
 
 <style scoped>
-.day { position: relative; display: flex; }
-.day > button { position: absolute; right: 2px; top: 2px; }
-.control { padding-right: 36px !important; }
-.calendar { position: absolute; top: 40px; left: 0; z-index: 10; }
+.day {
+  position: relative;
+  display: flex;
+}
+.day > button {
+  position: absolute;
+  right: 2px;
+  top: 2px;
+}
+.control {
+  padding-right: 36px !important;
+}
+.calendar {
+  position: absolute;
+  top: 40px;
+  left: 0;
+  z-index: 10;
+}
 </style>

@@ -14,11 +14,19 @@ const { hits, at, find, chosen, step } = useFound<RecipientHit>(api.recipients);
 /** Typed words that nobody has taken yet; a choice or leaving the field takes them, once. */
 let untaken = false;
 
-const name = computed(() => [fields.value.first_name, fields.value.last_name].filter(Boolean).join(' ') || fields.value.name || '');
-const shown = computed(() => (name.value && fields.value.email ? `${name.value} <${fields.value.email}>` : name.value || fields.value.email || ''));
-watch(shown, (words) => {
-  if (!untaken) text.value = words;
-}, { immediate: true });
+const name = computed(
+  () => [fields.value.first_name, fields.value.last_name].filter(Boolean).join(' ') || fields.value.name || '',
+);
+const shown = computed(() =>
+  name.value && fields.value.email ? `${name.value} <${fields.value.email}>` : name.value || fields.value.email || '',
+);
+watch(
+  shown,
+  (words) => {
+    if (!untaken) text.value = words;
+  },
+  { immediate: true },
+);
 
 async function onInput(): Promise<void> {
   untaken = true;
@@ -61,16 +69,61 @@ async function onKey(event: KeyboardEvent): Promise<void> {
 <template>
   <div class="recipient question" data-question="recipient">
     <label :for="id" class="quiet">Recipient</label>
-    <input :id="id" v-model="text" class="control" role="combobox" :aria-expanded="open" :aria-controls="`${id}-list`" :aria-activedescendant="open && hits.length ? `${id}-${at}` : undefined" autocomplete="off" placeholder="a name, or an address" @input="onInput" @blur="onBlur" @keydown="onKey" />
-    <ul v-if="open && hits.length" :id="`${id}-list`" class="rows sheet" role="listbox" aria-label="People of the recipient lists">
-      <li v-for="(hit, index) in hits" :id="`${id}-${index}`" :key="hit.table + hit.email + index" class="row" role="option" :aria-selected="index === at" @mousedown.prevent="choose(hit)"><span>{{ hit.name || hit.email }}</span> <span class="quiet small">{{ hit.email }} · {{ hit.fields.organisation || hit.list }}</span></li>
+    <input
+      :id="id"
+      v-model="text"
+      class="control"
+      role="combobox"
+      :aria-expanded="open"
+      :aria-controls="`${id}-list`"
+      :aria-activedescendant="open && hits.length ? `${id}-${at}` : undefined"
+      autocomplete="off"
+      placeholder="a name, or an address"
+      @input="onInput"
+      @blur="onBlur"
+      @keydown="onKey"
+    />
+    <ul
+      v-if="open && hits.length"
+      :id="`${id}-list`"
+      class="rows sheet"
+      role="listbox"
+      aria-label="People of the recipient lists"
+    >
+      <li
+        v-for="(hit, index) in hits"
+        :id="`${id}-${index}`"
+        :key="hit.table + hit.email + index"
+        class="row"
+        role="option"
+        :aria-selected="index === at"
+        @mousedown.prevent="choose(hit)"
+      >
+        <span>{{ hit.name || hit.email }}</span>
+        <span class="quiet small">{{ hit.email }} · {{ hit.fields.organisation || hit.list }}</span>
+      </li>
     </ul>
   </div>
 </template>
 
 <style scoped>
-.recipient { position: relative; margin-bottom: 16px; }
-label { display: block; font-size: 0.8125rem; line-height: 1.25rem; }
-input { height: 36px !important; }
-.rows { position: absolute; z-index: 5; width: 100%; max-height: 300px; overflow: auto; }
+.recipient {
+  position: relative;
+  margin-bottom: 16px;
+}
+label {
+  display: block;
+  font-size: 0.8125rem;
+  line-height: 1.25rem;
+}
+input {
+  height: 36px !important;
+}
+.rows {
+  position: absolute;
+  z-index: 5;
+  width: 100%;
+  max-height: 300px;
+  overflow: auto;
+}
 </style>

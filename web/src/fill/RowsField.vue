@@ -6,7 +6,12 @@ import { computed } from 'vue';
 const props = defineProps<{ columns: readonly Variable[]; rows: readonly RowValue[]; label: string }>();
 const emit = defineEmits<{ answer: [rows: Record<string, unknown>[]] }>();
 const asked = computed(() => props.columns.filter((column) => column.value === undefined));
-const plain = (): Record<string, unknown>[] => props.rows.map((row) => Object.fromEntries(asked.value.flatMap((column) => (row[column.key] === undefined ? [] : [[column.key, row[column.key]]]))));
+const plain = (): Record<string, unknown>[] =>
+  props.rows.map((row) =>
+    Object.fromEntries(
+      asked.value.flatMap((column) => (row[column.key] === undefined ? [] : [[column.key, row[column.key]]])),
+    ),
+  );
 
 function set(at: number, key: string, value: string): void {
   const rows = plain();
@@ -18,21 +23,53 @@ function paste(at: number, column: number, event: ClipboardEvent): void {
   if (!/[\t\n]/.test(text.trim())) return;
   event.preventDefault();
   const rows = plain();
-  text.trim().split(/\r?\n/).forEach((line, down) => line.split('\t').forEach((cell, across) => {
-    const key = asked.value[column + across]?.key;
-    if (key) rows[at + down] = { ...rows[at + down], [key]: cell.trim() };
-  }));
+  text
+    .trim()
+    .split(/\r?\n/)
+    .forEach((line, down) =>
+      line.split('\t').forEach((cell, across) => {
+        const key = asked.value[column + across]?.key;
+        if (key) rows[at + down] = { ...rows[at + down], [key]: cell.trim() };
+      }),
+    );
   emit('answer', rows);
 }
 </script>
 
 <template>
   <table class="list" :aria-label="label">
-    <thead><tr><th v-for="column in asked" :key="column.key" scope="col">{{ column.label ?? labelFromKey(column.key) }}</th><th><span class="unseen">Take out</span></th></tr></thead>
+    <thead>
+      <tr>
+        <th v-for="column in asked" :key="column.key" scope="col">{{ column.label ?? labelFromKey(column.key) }}</th>
+        <th><span class="unseen">Take out</span></th>
+      </tr>
+    </thead>
     <tbody>
       <tr v-for="(row, at) in rows" :key="at">
-        <td v-for="(column, index) in asked" :key="column.key"><input class="control" :value="String(row[column.key] ?? '')" :aria-label="`${column.label ?? labelFromKey(column.key)}, row ${at + 1}`" @change="set(at, column.key, ($event.target as HTMLInputElement).value)" @paste="paste(at, index, $event)" /></td>
-        <td><button type="button" class="plain" :aria-label="`Take out row ${at + 1}`" @click="emit('answer', plain().filter((_, index) => index !== at))">−</button></td>
+        <td v-for="(column, index) in asked" :key="column.key">
+          <input
+            class="control"
+            :value="String(row[column.key] ?? '')"
+            :aria-label="`${column.label ?? labelFromKey(column.key)}, row ${at + 1}`"
+            @change="set(at, column.key, ($event.target as HTMLInputElement).value)"
+            @paste="paste(at, index, $event)"
+          />
+        </td>
+        <td>
+          <button
+            type="button"
+            class="plain"
+            :aria-label="`Take out row ${at + 1}`"
+            @click="
+              emit(
+                'answer',
+                plain().filter((_, index) => index !== at),
+              )
+            "
+          >
+            −
+          </button>
+        </td>
       </tr>
     </tbody>
   </table>
@@ -40,7 +77,18 @@ function paste(at: number, column: number, event: ClipboardEvent): void {
 </template>
 
 <style scoped>
-.list { width: 100%; border-collapse: collapse; margin-bottom: 8px; }
-th { text-align: left; font-weight: 400; font-size: 0.75rem; color: var(--quiet); }
-td { padding: 2px 4px 2px 0; }
+.list {
+  width: 100%;
+  border-collapse: collapse;
+  margin-bottom: 8px;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  font-size: 0.75rem;
+  color: var(--quiet);
+}
+td {
+  padding: 2px 4px 2px 0;
+}
 </style>

@@ -9,7 +9,10 @@ export function addedWords(program: Program, question: Question): string {
   if (question.type !== 'yes-no') return '';
   const words = bodyLines(program)
     .flatMap((line) => line.leaves)
-    .filter((leaf) => leaf.kind === 'text' && leaf.tests.at(-1)?.read.key === question.key && !leaf.tests.at(-1)?.condition.not)
+    .filter(
+      (leaf) =>
+        leaf.kind === 'text' && leaf.tests.at(-1)?.read.key === question.key && !leaf.tests.at(-1)?.condition.not,
+    )
     .map((leaf) => (leaf.kind === 'text' ? leaf.text : ''))
     .join('');
   return words.length > FEW ? `${words.slice(0, FEW - 1).trimEnd()}…` : words;

@@ -5,9 +5,13 @@ const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', '
 
 /** The ISO day that a text means, or undefined. `11/5/27`, `11 May`, `tomorrow`, `+14`, `2027-05-11`. */
 export function understandDay(text: string, today: string, locale: string): string | undefined {
-  const typed = text.trim().toLowerCase().replace(/^(mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+/, '');
+  const typed = text
+    .trim()
+    .toLowerCase()
+    .replace(/^(mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+/, '');
   if (isDay(typed)) return typed;
-  const relative = { today: 0, tomorrow: 1, yesterday: -1 }[typed] ?? (/^[+-]\d{1,4}$/.test(typed) ? Number(typed) : undefined);
+  const relative =
+    { today: 0, tomorrow: 1, yesterday: -1 }[typed] ?? (/^[+-]\d{1,4}$/.test(typed) ? Number(typed) : undefined);
   if (relative !== undefined) return dayFromNumber(dayNumber(today) + relative);
   const monthFirst = new Intl.DateTimeFormat(locale).formatToParts(0)[0]?.type === 'month';
   const numbers = /^(\d{1,2})[./\s-](\d{1,2})(?:[./\s-](\d{2,4}))?$/.exec(typed);
@@ -15,7 +19,9 @@ export function understandDay(text: string, today: string, locale: string): stri
     const [first = '', second = ''] = [numbers[1], numbers[2]];
     return build(monthFirst ? second : first, Number(monthFirst ? first : second), numbers[3], today);
   }
-  const words = /^(\d{1,2})(?:st|nd|rd|th)?\s+([a-z]{3,})\.?,?(?:\s+(\d{2,4}))?$/.exec(typed) ?? /^([a-z]{3,})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?(?:\s+(\d{2,4}))?$/.exec(typed);
+  const words =
+    /^(\d{1,2})(?:st|nd|rd|th)?\s+([a-z]{3,})\.?,?(?:\s+(\d{2,4}))?$/.exec(typed) ??
+    /^([a-z]{3,})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?(?:\s+(\d{2,4}))?$/.exec(typed);
   if (!words) return undefined;
   const dayGroup = /^\d/.test(words[1] ?? '') ? words[1] : words[2];
   const month = MONTHS.indexOf(((dayGroup === words[1] ? words[2] : words[1]) ?? '').slice(0, 3)) + 1;
@@ -35,6 +41,8 @@ function build(day: string, month: number, year: string | undefined, today: stri
 /** A day as the form shows it: `Mon 14 June 2027`. */
 export function showDay(day: string, locale: string): string {
   if (!isDay(day)) return day;
-  const weekday = new Intl.DateTimeFormat(locale, { weekday: 'short', timeZone: 'UTC' }).format(dayNumber(day) * 86_400_000);
+  const weekday = new Intl.DateTimeFormat(locale, { weekday: 'short', timeZone: 'UTC' }).format(
+    dayNumber(day) * 86_400_000,
+  );
   return `${weekday} ${dayFormatter('long', locale)?.(day) ?? day}`;
 }

@@ -8,5 +8,9 @@ export function recipientFromWords(typed: string): Record<string, string> {
   const email = (named?.[2] ?? (words.includes('@') ? words : '')).trim();
   const name = (named?.[1] ?? (words.includes('@') ? '' : words)).trim();
   const [first = '', ...rest] = name.split(/\s+/);
-  return { ...(first ? { first_name: first } : {}), ...(rest.length > 0 ? { last_name: rest.join(' ') } : {}), ...(email ? { email } : {}) };
+  return {
+    ...(first ? { first_name: first } : {}),
+    ...(rest.length > 0 ? { last_name: rest.join(' ') } : {}),
+    ...(email ? { email } : {}),
+  };
 }

@@ -22,9 +22,17 @@ export function useFill() {
     const own = fill.value?.texts[0];
     if (!own || !fill.value) return undefined;
     const { texts, signature } = fill.value;
-    return compile(own, { library: { get: (name) => texts.find((text) => text.name === name)?.document }, senderSignature: signature });
+    return compile(own, {
+      library: { get: (name) => texts.find((text) => text.name === name)?.document },
+      senderSignature: signature,
+    });
   });
-  const input = computed(() => ({ recipient: recipient.value, sender: me.fields(), answers: answers.value, today: today() }));
+  const input = computed(() => ({
+    recipient: recipient.value,
+    sender: me.fields(),
+    answers: answers.value,
+    today: today(),
+  }));
   const asked = computed(() => (program.value ? questions(program.value, input.value) : []));
   const message = computed(() => program.value && render(program.value, input.value, { proof: true }));
   const look = computed(() => ({
@@ -57,11 +65,15 @@ export function useFill() {
       timer = setTimeout(() => void keep(), 3000);
     }
   }
-  watch([recipient, answers], () => {
-    if (!loaded) return;
-    clearTimeout(timer);
-    timer = setTimeout(() => void keep(), KEEP_AFTER_MS);
-  }, { deep: true });
+  watch(
+    [recipient, answers],
+    () => {
+      if (!loaded) return;
+      clearTimeout(timer);
+      timer = setTimeout(() => void keep(), KEEP_AFTER_MS);
+    },
+    { deep: true },
+  );
 
   /** Sends what is not kept yet; to be awaited before the server renders. */
   const settled = async (): Promise<void> => {

@@ -38,15 +38,38 @@ async function take(): Promise<void> {
     <h2>{{ file.name }}</h2>
     <p v-if="problem" class="error" role="alert">⚠ {{ problem }}</p>
     <template v-if="found">
-      <p>{{ found.format }}<template v-if="found.separator">, separated by {{ found.separator }}</template>, {{ found.encoding }}: {{ found.rows }} rows, {{ found.columns.length }} columns.</p>
+      <p>
+        {{ found.format }}<template v-if="found.separator">, separated by {{ found.separator }}</template
+        >, {{ found.encoding }}: {{ found.rows }} rows, {{ found.columns.length }} columns.
+      </p>
       <p v-for="note in found.notes" :key="note" class="warning">‸ {{ note }}</p>
       <table>
-        <thead><tr><th>Column</th><th>Key</th><th>Type</th><th>Empty</th><th>Distinct</th><th>For example</th></tr></thead>
-        <tbody><tr v-for="column in found.columns" :key="column.key"><td>{{ column.name }}</td><td class="quiet">{{ column.key }}</td><td class="type"><TypeMark :type="column.type" /> {{ column.type }}</td><td class="number">{{ column.empty }}</td><td class="number">{{ column.distinct }}</td><td class="quiet examples">{{ column.examples.join(' · ') }}</td></tr></tbody>
+        <thead>
+          <tr>
+            <th>Column</th>
+            <th>Key</th>
+            <th>Type</th>
+            <th>Empty</th>
+            <th>Distinct</th>
+            <th>For example</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="column in found.columns" :key="column.key">
+            <td>{{ column.name }}</td>
+            <td class="quiet">{{ column.key }}</td>
+            <td class="type"><TypeMark :type="column.type" /> {{ column.type }}</td>
+            <td class="number">{{ column.empty }}</td>
+            <td class="number">{{ column.distinct }}</td>
+            <td class="quiet examples">{{ column.examples.join(' · ') }}</td>
+          </tr>
+        </tbody>
       </table>
       <form @submit.prevent="take">
         <label class="field"><span>Call it</span><input v-model="title" required /></label>
-        <button ref="button" class="main" :disabled="busy || !title.trim()">{{ found.notes.length ? 'Import with these names' : 'Import' }} {{ found.rows }} rows</button>
+        <button ref="button" class="main" :disabled="busy || !title.trim()">
+          {{ found.notes.length ? 'Import with these names' : 'Import' }} {{ found.rows }} rows
+        </button>
         <button type="button" @click="emit('close')">Leave it</button>
       </form>
     </template>
@@ -55,13 +78,46 @@ async function take(): Promise<void> {
 </template>
 
 <style scoped>
-.panel { padding: 24px 28px; display: grid; gap: 12px; align-content: start; justify-items: start; }
-table { border-collapse: collapse; font-size: 0.8125rem; }
-th { text-align: left; font-weight: 500; }
-th, td { padding: 4px 16px 4px 0; border-bottom: 1px solid var(--hair); }
-.type { display: flex; gap: 6px; align-items: center; }
-.number { text-align: right; }
-.examples { max-width: 360px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-form { display: flex; gap: 12px; align-items: end; }
-label { width: 280px; }
+.panel {
+  padding: 24px 28px;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  justify-items: start;
+}
+table {
+  border-collapse: collapse;
+  font-size: 0.8125rem;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+}
+th,
+td {
+  padding: 4px 16px 4px 0;
+  border-bottom: 1px solid var(--hair);
+}
+.type {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.number {
+  text-align: right;
+}
+.examples {
+  max-width: 360px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+form {
+  display: flex;
+  gap: 12px;
+  align-items: end;
+}
+label {
+  width: 280px;
+}
 </style>

@@ -8,7 +8,14 @@ import NoticeLine from '../ui/NoticeLine.vue';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 
-const FIELDS = [['name', 'Name'], ['email', 'Address'], ['title', 'Title'], ['telephone', 'Telephone'], ['pronouns', 'Pronouns'], ['booking_link', 'Booking link']] as const;
+const FIELDS = [
+  ['name', 'Name'],
+  ['email', 'Address'],
+  ['title', 'Title'],
+  ['telephone', 'Telephone'],
+  ['pronouns', 'Pronouns'],
+  ['booking_link', 'Booking link'],
+] as const;
 const me = useMe();
 const notice = useNotice();
 const draft = ref<Profile>();
@@ -48,15 +55,47 @@ function addField(): void {
 
 <template>
   <div class="settings">
-    <header class="head"><h1>Settings</h1><span class="quiet small">who writes: used as sender fields and for signing off</span><button class="main right" :disabled="!changed" @click="save">Save</button></header>
+    <header class="head">
+      <h1>Settings</h1>
+      <span class="quiet small">who writes: used as sender fields and for signing off</span
+      ><button class="main right" :disabled="!changed" @click="save">Save</button>
+    </header>
     <main v-if="draft">
       <form @submit.prevent="save">
-        <label v-for="[key, words] in FIELDS" :key="key" class="field"><span>{{ words }} <span class="small">sender.{{ key }}</span></span><input v-model="draft[key]" /></label>
+        <label v-for="[key, words] in FIELDS" :key="key" class="field"
+          ><span
+            >{{ words }} <span class="small">sender.{{ key }}</span></span
+          ><input v-model="draft[key]"
+        /></label>
         <h2>Own fields</h2>
-        <div v-for="(_value, key) in draft.own" :key="key" class="own"><label class="field"><span>sender.{{ key }}</span><input v-model="draft.own[key]" /></label><button type="button" class="plain" :aria-label="`Take out ${key}`" @click="delete draft.own[key]">Take out</button></div>
-        <div class="own"><label class="field"><span>A new field</span><input v-model="newField" placeholder="such as Desk" @keydown.enter.prevent="addField" /></label><button type="button" @click="addField">Add</button></div>
+        <div v-for="(_value, key) in draft.own" :key="key" class="own">
+          <label class="field"
+            ><span>sender.{{ key }}</span
+            ><input v-model="draft.own[key]" /></label
+          ><button type="button" class="plain" :aria-label="`Take out ${key}`" @click="delete draft.own[key]">
+            Take out
+          </button>
+        </div>
+        <div class="own">
+          <label class="field"
+            ><span>A new field</span
+            ><input v-model="newField" placeholder="such as Desk" @keydown.enter.prevent="addField" /></label
+          ><button type="button" @click="addField">Add</button>
+        </div>
         <h2>Signatures</h2>
-        <label v-for="[key, words] in [['signature', 'For new messages'], ['reply_signature', 'For replies']] as const" :key="key" class="field"><span>{{ words }}</span><select v-model="draft[key]"><option value="">none</option><option v-for="text in signatures" :key="text.name" :value="text.name">{{ text.title }}</option></select></label>
+        <label
+          v-for="[key, words] in [
+            ['signature', 'For new messages'],
+            ['reply_signature', 'For replies'],
+          ] as const"
+          :key="key"
+          class="field"
+          ><span>{{ words }}</span
+          ><select v-model="draft[key]">
+            <option value="">none</option>
+            <option v-for="text in signatures" :key="text.name" :value="text.name">{{ text.title }}</option>
+          </select></label
+        >
       </form>
     </main>
     <footer class="foot"><NoticeLine /></footer>
@@ -64,10 +103,29 @@ function addField(): void {
 </template>
 
 <style scoped>
-.settings { display: flex; flex-direction: column; }
-main { flex: 1; overflow: auto; padding: 24px 28px; }
-form { width: min(480px, 100%); display: grid; gap: 12px; }
-h2 { margin-top: 12px; }
-.own { display: flex; gap: 8px; align-items: end; }
-.own label { flex: 1; }
+.settings {
+  display: flex;
+  flex-direction: column;
+}
+main {
+  flex: 1;
+  overflow: auto;
+  padding: 24px 28px;
+}
+form {
+  width: min(480px, 100%);
+  display: grid;
+  gap: 12px;
+}
+h2 {
+  margin-top: 12px;
+}
+.own {
+  display: flex;
+  gap: 8px;
+  align-items: end;
+}
+.own label {
+  flex: 1;
+}
 </style>

@@ -14,26 +14,96 @@ const PLACES = [
 <template>
   <nav class="rail" aria-label="Places">
     <span class="wordmark" aria-hidden="true">V</span>
-    <RouterLink v-for="place in PLACES" :key="place.to" :to="place.to" :class="{ on: $route.path.startsWith(place.to) }" :aria-current="$route.path.startsWith(place.to) ? 'page' : undefined">
+    <RouterLink
+      v-for="place in PLACES"
+      :key="place.to"
+      :to="place.to"
+      :class="{ on: $route.path.startsWith(place.to) }"
+      :aria-current="$route.path.startsWith(place.to) ? 'page' : undefined"
+    >
       <component :is="place.icon" :size="20" :stroke-width="1.5" aria-hidden="true" />{{ place.words }}
     </RouterLink>
-    <button class="plain keys" @click="$emit('keys')"><Keyboard :size="20" :stroke-width="1.5" aria-hidden="true" />Keys</button>
+    <button class="plain keys" @click="$emit('keys')">
+      <Keyboard :size="20" :stroke-width="1.5" aria-hidden="true" />Keys
+    </button>
   </nav>
 </template>
 
 <style scoped>
-.rail { width: 64px; border-right: 1px solid var(--hair); padding-top: 8px; display: flex; flex-direction: column; align-items: stretch; font-size: 0.6875rem; line-height: 0.875rem; flex: none; }
-.wordmark { font: 500 1.375rem/2.5rem var(--serif); text-align: center; margin-bottom: 6px; }
-a, .keys { display: flex; flex-direction: column; align-items: center; gap: 3px; height: 54px; padding: 8px 0 0; color: var(--quiet); text-decoration: none; font-size: inherit; line-height: inherit; border: 0; border-radius: 0; }
-a:hover, .keys:hover { background: var(--hover); }
-a.on { color: var(--ink); font-weight: 600; box-shadow: inset 3px 0 var(--action); }
-a:focus-visible, .keys:focus-visible { outline-offset: -2px; }
-.keys { margin-top: auto; }
+.rail {
+  width: 64px;
+  border-right: 1px solid var(--hair);
+  padding-top: 8px;
+  display: flex;
+  flex-direction: column;
+  align-items: stretch;
+  font-size: 0.6875rem;
+  line-height: 0.875rem;
+  flex: none;
+}
+.wordmark {
+  font: 500 1.375rem/2.5rem var(--serif);
+  text-align: center;
+  margin-bottom: 6px;
+}
+a,
+.keys {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 3px;
+  height: 54px;
+  padding: 8px 0 0;
+  color: var(--quiet);
+  text-decoration: none;
+  font-size: inherit;
+  line-height: inherit;
+  border: 0;
+  border-radius: 0;
+}
+a:hover,
+.keys:hover {
+  background: var(--hover);
+}
+a.on {
+  color: var(--ink);
+  font-weight: 600;
+  box-shadow: inset 3px 0 var(--action);
+}
+a:focus-visible,
+.keys:focus-visible {
+  outline-offset: -2px;
+}
+.keys {
+  margin-top: auto;
+}
 @media (max-width: 899px) {
-  .rail { width: auto; flex-direction: row; border-right: 0; border-bottom: 1px solid var(--hair); padding: 0 8px; height: 48px; align-items: stretch; overflow-x: auto; }
-  .wordmark { line-height: 3rem; margin: 0 12px 0 4px; }
-  a, .keys { flex-direction: row; height: auto; padding: 0 10px; gap: 6px; }
-  a.on { box-shadow: inset 0 -3px var(--action); }
-  .keys { margin: 0 0 0 auto; }
+  .rail {
+    width: auto;
+    flex-direction: row;
+    border-right: 0;
+    border-bottom: 1px solid var(--hair);
+    padding: 0 8px;
+    height: 48px;
+    align-items: stretch;
+    overflow-x: auto;
+  }
+  .wordmark {
+    line-height: 3rem;
+    margin: 0 12px 0 4px;
+  }
+  a,
+  .keys {
+    flex-direction: row;
+    height: auto;
+    padding: 0 10px;
+    gap: 6px;
+  }
+  a.on {
+    box-shadow: inset 0 -3px var(--action);
+  }
+  .keys {
+    margin: 0 0 0 auto;
+  }
 }
 </style>

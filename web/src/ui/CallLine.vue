@@ -31,6 +31,14 @@ async function choose(hit: Hit): Promise<void> {
 </template>
 
 <style scoped>
-.veil { position: fixed; inset: 0; background: rgb(32 38 46 / 0.15); z-index: 30; }
-.call { width: min(640px, calc(100vw - 32px)); margin: 96px auto 0; }
+.veil {
+  position: fixed;
+  inset: 0;
+  background: rgb(32 38 46 / 0.15);
+  z-index: 30;
+}
+.call {
+  width: min(640px, calc(100vw - 32px));
+  margin: 96px auto 0;
+}
 </style>

@@ -9,16 +9,42 @@ onMounted(() => panel.value?.focus());
 
 <template>
   <section ref="panel" class="sheet keys" role="dialog" aria-label="Keys" tabindex="-1" @keydown.esc="emit('close')">
-    <header><h2>Keys</h2><button class="plain right" @click="emit('close')">Close</button></header>
+    <header>
+      <h2>Keys</h2>
+      <button class="plain right" @click="emit('close')">Close</button>
+    </header>
     <dl>
-      <template v-for="key in KEYS" :key="key.id"><dt><kbd>{{ key.keys }}</kbd></dt><dd>{{ key.does }}</dd></template>
+      <template v-for="key in KEYS" :key="key.id"
+        ><dt>
+          <kbd>{{ key.keys }}</kbd>
+        </dt>
+        <dd>{{ key.does }}</dd></template
+      >
     </dl>
   </section>
 </template>
 
 <style scoped>
-.keys { position: fixed; left: 72px; bottom: 16px; width: min(480px, calc(100vw - 32px)); padding: 12px 16px; z-index: 20; }
-header { display: flex; align-items: center; }
-dl { display: grid; grid-template-columns: max-content 1fr; gap: 8px 16px; margin: 8px 0; font-size: 0.8125rem; }
-dd { margin: 0; }
+.keys {
+  position: fixed;
+  left: 72px;
+  bottom: 16px;
+  width: min(480px, calc(100vw - 32px));
+  padding: 12px 16px;
+  z-index: 20;
+}
+header {
+  display: flex;
+  align-items: center;
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 8px 16px;
+  margin: 8px 0;
+  font-size: 0.8125rem;
+}
+dd {
+  margin: 0;
+}
 </style>

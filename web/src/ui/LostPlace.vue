@@ -1,3 +1,7 @@
 <template>
-  <main class="empty"><h1>There is nothing at this address</h1><p>It may have been moved, or the address is not whole.</p><RouterLink to="/catalogue">Go to the catalogue</RouterLink></main>
+  <main class="empty">
+    <h1>There is nothing at this address</h1>
+    <p>It may have been moved, or the address is not whole.</p>
+    <RouterLink to="/catalogue">Go to the catalogue</RouterLink>
+  </main>
 </template>

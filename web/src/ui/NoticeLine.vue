@@ -13,7 +13,21 @@ const notice = useNotice();
 </template>
 
 <style scoped>
-.notice { display: inline-flex; align-items: center; gap: 8px; color: var(--ink); overflow: hidden; text-overflow: ellipsis; }
-.notice.error { color: var(--error); }
-button { height: 20px; font-size: 0.75rem; text-decoration: underline; color: var(--action); }
+.notice {
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
+  color: var(--ink);
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.notice.error {
+  color: var(--error);
+}
+button {
+  height: 20px;
+  font-size: 0.75rem;
+  text-decoration: underline;
+  color: var(--action);
+}
 </style>

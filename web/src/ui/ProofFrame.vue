@@ -5,7 +5,19 @@
  */
 import { onMounted, useTemplateRef, watch } from 'vue';
 
-const props = withDefaults(defineProps<{ fragment: string; bodyStyle: string; lang: string; dir: string; title: string; dark?: boolean; focusOf?: string | undefined; pad?: string }>(), { pad: '0' });
+const props = withDefaults(
+  defineProps<{
+    fragment: string;
+    bodyStyle: string;
+    lang: string;
+    dir: string;
+    title: string;
+    dark?: boolean;
+    focusOf?: string | undefined;
+    pad?: string;
+  }>(),
+  { pad: '0' },
+);
 const emit = defineEmits<{ pick: [path: string]; blank: [key: string]; key: [event: KeyboardEvent] }>();
 const frame = useTemplateRef('frame');
 
@@ -38,7 +50,12 @@ function update(): void {
   inside.documentElement.dir = props.dir;
   inside.body.setAttribute('style', `${props.bodyStyle};padding:${props.pad}`);
   inside.body.classList.toggle('dark', props.dark ?? false);
-  const before = new Map([...inside.body.children].map((child, index) => [child.getAttribute('data-p') ?? `#${index}`, child.textContent ?? '']));
+  const before = new Map(
+    [...inside.body.children].map((child, index) => [
+      child.getAttribute('data-p') ?? `#${index}`,
+      child.textContent ?? '',
+    ]),
+  );
   const open = new Set([...inside.querySelectorAll('details[open]')].map((each) => each.getAttribute('data-p')));
   inside.body.innerHTML = props.fragment;
   for (const each of inside.querySelectorAll('details')) if (open.has(each.getAttribute('data-p'))) each.open = true;
@@ -48,7 +65,8 @@ function update(): void {
 
 /** Underlines what differs from before, between the common beginning and end of each block. */
 function highlight(inside: Document, before: ReadonlyMap<string, string>): void {
-  const view = inside.defaultView as (Window & { CSS?: { highlights?: Map<string, unknown> }; Highlight?: new (...ranges: Range[]) => unknown }) | null;
+  const view = inside.defaultView as
+    (Window & { CSS?: { highlights?: Map<string, unknown> }; Highlight?: new (...ranges: Range[]) => unknown }) | null;
   if (!view?.CSS?.highlights || !view.Highlight) return;
   const ranges: Range[] = [];
   [...inside.body.children].forEach((child, index) => {
@@ -58,7 +76,12 @@ function highlight(inside: Document, before: ReadonlyMap<string, string>): void 
     let start = 0;
     while (start < now.length && now[start] === old[start]) start += 1;
     let end = 0;
-    while (end < now.length - start && end < old.length - start && now[now.length - 1 - end] === old[old.length - 1 - end]) end += 1;
+    while (
+      end < now.length - start &&
+      end < old.length - start &&
+      now[now.length - 1 - end] === old[old.length - 1 - end]
+    )
+      end += 1;
     const range = textRange(child, start, now.length - end);
     if (range) ranges.push(range);
   });
@@ -111,7 +134,8 @@ function onClick(event: Event): void {
 function level(path: string, height: number): void {
   const inside = frame.value?.contentDocument;
   const block = inside?.querySelector(`[data-p="${CSS.escape(path)}"]`);
-  if (block && inside?.scrollingElement) inside.scrollingElement.scrollTop += block.getBoundingClientRect().top - height;
+  if (block && inside?.scrollingElement)
+    inside.scrollingElement.scrollTop += block.getBoundingClientRect().top - height;
 }
 
 onMounted(update);
@@ -121,9 +145,21 @@ defineExpose({ level });
 </script>
 
 <template>
-  <iframe ref="frame" class="frame" sandbox="allow-same-origin" :title="title" srcdoc="<!doctype html><html><head><meta charset='utf-8'></head><body></body></html>" @load="update" />
+  <iframe
+    ref="frame"
+    class="frame"
+    sandbox="allow-same-origin"
+    :title="title"
+    srcdoc="<!doctype html><html><head><meta charset='utf-8'></head><body></body></html>"
+    @load="update"
+  />
 </template>
 
 <style scoped>
-.frame { display: block; width: 100%; height: 100%; border: 0; }
+.frame {
+  display: block;
+  width: 100%;
+  height: 100%;
+  border: 0;
+}
 </style>

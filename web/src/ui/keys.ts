@@ -4,7 +4,11 @@ export const command = onMac ? '⌘' : 'Ctrl';
 
 export const KEYS = [
   { id: 'call', keys: `${command} K`, does: 'Call line: find a template anywhere' },
-  { id: 'insert', keys: 'Alt Enter', does: 'With words selected: make them a variable, choice or passage. With none: insert' },
+  {
+    id: 'insert',
+    keys: 'Alt Enter',
+    does: 'With words selected: make them a variable, choice or passage. With none: insert',
+  },
   { id: 'braces', keys: '{{', does: 'Insert, while writing' },
   { id: 'blank', keys: 'F2', does: 'Next blank; with Shift the one before' },
   { id: 'finding', keys: 'F8', does: 'Next finding; with Shift the one before' },
@@ -18,7 +22,10 @@ const isCommand = (event: KeyboardEvent): boolean => (onMac ? event.metaKey : ev
 
 /** Which entry of the table a key press is, with the direction where it has one. */
 export function keyOf(event: KeyboardEvent): { id: (typeof KEYS)[number]['id']; back: boolean } | undefined {
-  const hit = (id: (typeof KEYS)[number]['id']): { id: (typeof KEYS)[number]['id']; back: boolean } => ({ id, back: event.shiftKey });
+  const hit = (id: (typeof KEYS)[number]['id']): { id: (typeof KEYS)[number]['id']; back: boolean } => ({
+    id,
+    back: event.shiftKey,
+  });
   if (isCommand(event) && event.key.toLowerCase() === 'k') return hit('call');
   if (isCommand(event) && event.key === 'Enter') return hit(event.shiftKey ? 'anyway' : 'hand-over');
   if (event.altKey && !event.ctrlKey && !event.metaKey && event.key === 'Enter') return hit('insert');

@@ -9,10 +9,13 @@ const asked = new Map<string, Promise<void>>();
 /** Fetches a text with all that it includes; says nothing about texts that do not exist. */
 export function ensureText(name: string, again = false): Promise<void> {
   if (again || !asked.has(name)) {
-    asked.set(name, api.closure(name).then(
-      ({ texts: all }) => all.forEach((text) => texts.set(text.name, text.document)),
-      () => void asked.delete(name),
-    ));
+    asked.set(
+      name,
+      api.closure(name).then(
+        ({ texts: all }) => all.forEach((text) => texts.set(text.name, text.document)),
+        () => void asked.delete(name),
+      ),
+    );
   }
   return asked.get(name) ?? Promise.resolve();
 }

@@ -2,7 +2,11 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 
-export interface Notice { readonly words: string; readonly undo?: () => Promise<void> | void; readonly problem?: boolean }
+export interface Notice {
+  readonly words: string;
+  readonly undo?: () => Promise<void> | void;
+  readonly problem?: boolean;
+}
 
 export const useNotice = defineStore('notice', () => {
   const current = ref<Notice>();

@@ -9,5 +9,8 @@ export function whenInWords(iso: string | undefined): string {
   if (!iso) return '';
   const at = new Date(iso);
   const sameDay = at.toDateString() === new Date().toDateString();
-  return new Intl.DateTimeFormat('en-GB', sameDay ? { hour: '2-digit', minute: '2-digit' } : { day: 'numeric', month: 'long' }).format(at);
+  return new Intl.DateTimeFormat(
+    'en-GB',
+    sameDay ? { hour: '2-digit', minute: '2-digit' } : { day: 'numeric', month: 'long' },
+  ).format(at);
 }

@@ -46,6 +46,12 @@ describe('what a typed line finds', () => {
     const found = useFound(async () => ['a', 'b', 'c']);
     await found.find('');
     const press = (key: string) => found.step({ key, preventDefault: () => undefined } as KeyboardEvent);
-    expect([press('ArrowUp'), found.current.value, press('ArrowDown'), found.current.value, press('x')]).toEqual([true, 'c', true, 'a', false]);
+    expect([press('ArrowUp'), found.current.value, press('ArrowDown'), found.current.value, press('x')]).toEqual([
+      true,
+      'c',
+      true,
+      'a',
+      false,
+    ]);
   });
 });

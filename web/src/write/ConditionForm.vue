@@ -5,7 +5,9 @@ import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
 
 const props = defineProps<{ variables: readonly Variable[] }>();
 const emit = defineEmits<{ done: [made: { label: string; expression: string }] }>();
-const usable = computed(() => props.variables.filter((variable) => variable.type !== 'list' && variable.type !== 'paragraphs'));
+const usable = computed(() =>
+  props.variables.filter((variable) => variable.type !== 'list' && variable.type !== 'paragraphs'),
+);
 const key = ref(usable.value[0]?.key ?? '');
 const first = useTemplateRef('first');
 onMounted(() => first.value?.focus());
@@ -14,11 +16,32 @@ const name = computed(() => variable.value?.label ?? labelFromKey(key.value));
 
 /** Comparisons by what kind of value it is: words, and how the expression says it. */
 const COMPARISONS = {
-  number: [['is at least', '>='], ['is at most', '<='], ['is more than', '>'], ['is less than', '<'], ['is', '=='], ['is not', '!=']],
-  date: [['is on or after', '>='], ['is on or before', '<='], ['is', '==']],
-  words: [['is', '=='], ['is not', '!='], ['contains', 'contains']],
-  option: [['is', '=='], ['is not', '!=']],
-  tick: [['is yes', 'yes'], ['is no', 'no']],
+  number: [
+    ['is at least', '>='],
+    ['is at most', '<='],
+    ['is more than', '>'],
+    ['is less than', '<'],
+    ['is', '=='],
+    ['is not', '!='],
+  ],
+  date: [
+    ['is on or after', '>='],
+    ['is on or before', '<='],
+    ['is', '=='],
+  ],
+  words: [
+    ['is', '=='],
+    ['is not', '!='],
+    ['contains', 'contains'],
+  ],
+  option: [
+    ['is', '=='],
+    ['is not', '!='],
+  ],
+  tick: [
+    ['is yes', 'yes'],
+    ['is no', 'no'],
+  ],
 } as const;
 const kind = computed<keyof typeof COMPARISONS>(() => {
   switch (variable.value?.type) {
@@ -48,7 +71,9 @@ const shownValue = computed(() => {
   const option = variable.value?.options?.find((each) => each.key === value.value);
   return option ? labelOf(option) : value.value;
 });
-const words = computed(() => `${name.value} ${chosen.value[0]}${kind.value === 'tick' ? '' : ` ${shownValue.value}`}`.trim());
+const words = computed(() =>
+  `${name.value} ${chosen.value[0]}${kind.value === 'tick' ? '' : ` ${shownValue.value}`}`.trim(),
+);
 const valid = computed(() => {
   if (!variable.value) return false;
   if (kind.value === 'tick') return true;
@@ -60,7 +85,8 @@ const expression = computed(() => {
   const quoted = JSON.stringify(value.value.trim());
   if (kind.value === 'tick') return operator === 'yes' ? key.value : `!${key.value}`;
   if (kind.value === 'number') return `${key.value} ${operator} ${value.value.trim()}`;
-  if (variable.value?.type === 'choices') return operator === '==' ? `${quoted} in ${key.value}` : `!(${quoted} in ${key.value})`;
+  if (variable.value?.type === 'choices')
+    return operator === '==' ? `${quoted} in ${key.value}` : `!(${quoted} in ${key.value})`;
   return operator === 'contains' ? `${key.value}.contains(${quoted})` : `${key.value} ${operator} ${quoted}`;
 });
 function done(): void {
@@ -73,10 +99,25 @@ function done(): void {
     <p v-if="usable.length === 0" class="quiet">A condition asks a variable, and there is none yet.</p>
     <template v-else>
       <div class="parts">
-        <select ref="first" v-model="key" aria-label="Variable"><option v-for="each in usable" :key="each.key" :value="each.key">{{ each.label ?? labelFromKey(each.key) }}</option></select>
-        <select v-model="comparison" aria-label="Comparison"><option v-for="(each, index) in COMPARISONS[kind]" :key="each[0]" :value="index">{{ each[0] }}</option></select>
-        <select v-if="kind === 'option'" v-model="value" aria-label="Value"><option v-for="option in variable?.options" :key="option.key" :value="option.key">{{ labelOf(option) }}</option></select>
-        <input v-else-if="kind !== 'tick'" v-model="value" aria-label="Value" :placeholder="kind === 'number' ? '15' : kind === 'date' ? '2027-05-11' : 'words'" />
+        <select ref="first" v-model="key" aria-label="Variable">
+          <option v-for="each in usable" :key="each.key" :value="each.key">
+            {{ each.label ?? labelFromKey(each.key) }}
+          </option>
+        </select>
+        <select v-model="comparison" aria-label="Comparison">
+          <option v-for="(each, index) in COMPARISONS[kind]" :key="each[0]" :value="index">{{ each[0] }}</option>
+        </select>
+        <select v-if="kind === 'option'" v-model="value" aria-label="Value">
+          <option v-for="option in variable?.options" :key="option.key" :value="option.key">
+            {{ labelOf(option) }}
+          </option>
+        </select>
+        <input
+          v-else-if="kind !== 'tick'"
+          v-model="value"
+          aria-label="Value"
+          :placeholder="kind === 'number' ? '15' : kind === 'date' ? '2027-05-11' : 'words'"
+        />
       </div>
       <label class="field"><span>Called</span><input v-model="label" :placeholder="words" /></label>
       <button class="main" :disabled="!valid">Keep only if {{ words }}</button>
@@ -85,7 +126,20 @@ function done(): void {
 </template>
 
 <style scoped>
-.condition { padding: 8px; width: 400px; display: grid; gap: 8px; justify-items: start; }
-.parts { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 8px; width: 100%; }
-.field { width: 100%; }
+.condition {
+  padding: 8px;
+  width: 400px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+.parts {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr;
+  gap: 8px;
+  width: 100%;
+}
+.field {
+  width: 100%;
+}
 </style>

@@ -11,14 +11,29 @@ const MARK = { error: '⚠', warning: '‸', note: '·' } as const;
   <p v-if="findings.length === 0" class="quiet none">Nothing was noticed.</p>
   <ul class="rows">
     <li v-for="(finding, index) in findings" :key="index" class="finding" :class="{ selected: index === current }">
-      <button class="row" @click="emit('show', index)"><span :class="finding.level" aria-hidden="true">{{ MARK[finding.level] }}</span> <span class="unseen">{{ finding.level }}: </span>{{ finding.message }} <span class="quiet small">{{ finding.place.text ? `in ${finding.place.text}` : '' }}</span></button>
-      <button v-if="finding.repair" class="plain small" @click="emit('repair', finding)">{{ finding.repair.label }}</button>
+      <button class="row" @click="emit('show', index)">
+        <span :class="finding.level" aria-hidden="true">{{ MARK[finding.level] }}</span>
+        <span class="unseen">{{ finding.level }}: </span>{{ finding.message }}
+        <span class="quiet small">{{ finding.place.text ? `in ${finding.place.text}` : '' }}</span>
+      </button>
+      <button v-if="finding.repair" class="plain small" @click="emit('repair', finding)">
+        {{ finding.repair.label }}
+      </button>
     </li>
   </ul>
 </template>
 
 <style scoped>
-.none { padding: 12px 14px; }
-.finding { display: flex; align-items: center; }
-.row { padding: 6px 14px; font-size: 0.8125rem; line-height: 1.25rem; }
+.none {
+  padding: 12px 14px;
+}
+.finding {
+  display: flex;
+  align-items: center;
+}
+.row {
+  padding: 6px 14px;
+  font-size: 0.8125rem;
+  line-height: 1.25rem;
+}
 </style>

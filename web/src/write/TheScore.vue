@@ -7,7 +7,16 @@ import { knownText } from '../ui/library';
 import { selectNode, variablesOf } from './editor/operations';
 
 type Kind = 'optional' | 'alternative' | 'conditional' | 'repeated' | 'block';
-interface Bracket { readonly pos: number; readonly kind: Kind; readonly label: string; readonly level: number; readonly top: number; readonly height: number; readonly here: boolean; readonly labelTop: number }
+interface Bracket {
+  readonly pos: number;
+  readonly kind: Kind;
+  readonly label: string;
+  readonly level: number;
+  readonly top: number;
+  readonly height: number;
+  readonly here: boolean;
+  readonly labelTop: number;
+}
 
 const props = defineProps<{ editor: Editor; sheet: HTMLElement | null }>();
 const emit = defineEmits<{ choose: [pos: number] }>();
@@ -40,9 +49,16 @@ function measure(): void {
     const variable = variables.find((each) => each.key === node.attrs.of);
     const condition = node.attrs as Condition;
     found.push({
-      pos, level, top: box.top - origin, height: box.height, here: from <= pos + node.nodeSize && to >= pos,
+      pos,
+      level,
+      top: box.top - origin,
+      height: box.height,
+      here: from <= pos + node.nodeSize && to >= pos,
       kind: name === 'inclusion' ? 'block' : kindOf(condition, variable),
-      label: name === 'inclusion' ? `Block: ${knownText(String(node.attrs.name))?.attrs.front.title.toLowerCase() ?? String(node.attrs.name)}` : conditionInWords(condition, variable),
+      label:
+        name === 'inclusion'
+          ? `Block: ${knownText(String(node.attrs.name))?.attrs.front.title.toLowerCase() ?? String(node.attrs.name)}`
+          : conditionInWords(condition, variable),
     });
     return true;
   });
@@ -65,10 +81,13 @@ onMounted(() => {
   if (props.sheet) watcher.observe(props.sheet);
   later();
 });
-watch(() => props.sheet, (sheet) => {
-  if (sheet) watcher.observe(sheet);
-  later();
-});
+watch(
+  () => props.sheet,
+  (sheet) => {
+    if (sheet) watcher.observe(sheet);
+    later();
+  },
+);
 onUnmounted(() => {
   props.editor.off('transaction', later);
   watcher.disconnect();
@@ -100,20 +119,97 @@ function choose(pos: number): void {
 
 <template>
   <div class="score" role="tree" aria-label="Score">
-    <div v-for="bracket in brackets" :key="bracket.pos" role="treeitem" :aria-level="bracket.level + 1" :aria-selected="bracket.here" :class="{ here: bracket.here }">
-      <button class="label" :style="{ top: `${bracket.labelTop}px` }" :title="bracket.label" @mousedown.prevent @click="choose(bracket.pos)">{{ bracket.label }}</button>
-      <svg class="bracket" aria-hidden="true" :style="{ top: `${bracket.top}px`, height: `${bracket.height}px` }" @mousedown.prevent @click="choose(bracket.pos)"><path :d="path(bracket)" /></svg>
+    <div
+      v-for="bracket in brackets"
+      :key="bracket.pos"
+      role="treeitem"
+      :aria-level="bracket.level + 1"
+      :aria-selected="bracket.here"
+      :class="{ here: bracket.here }"
+    >
+      <button
+        class="label"
+        :style="{ top: `${bracket.labelTop}px` }"
+        :title="bracket.label"
+        @mousedown.prevent
+        @click="choose(bracket.pos)"
+      >
+        {{ bracket.label }}
+      </button>
+      <svg
+        class="bracket"
+        aria-hidden="true"
+        :style="{ top: `${bracket.top}px`, height: `${bracket.height}px` }"
+        @mousedown.prevent
+        @click="choose(bracket.pos)"
+      >
+        <path :d="path(bracket)" />
+      </svg>
     </div>
   </div>
 </template>
 
 <style scoped>
-.score { position: relative; width: 176px; flex: none; }
-.label { position: absolute; left: 4px; width: 108px; height: auto; padding: 0; border: 0; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; white-space: normal; text-align: right; font-size: 0.75rem; line-height: 1rem; color: var(--quiet); background: none; }
-.label:hover { text-decoration: underline; }
-.bracket { position: absolute; left: 118px; width: 58px; fill: none; stroke: var(--quiet); stroke-width: 1.5; cursor: pointer; overflow: visible; }
-.here .bracket { stroke: var(--action); }
-.here .label { color: var(--action); font-weight: 600; }
-@media (max-width: 1279px) { .score { width: 80px; } .label { display: none; } .bracket { left: 16px; } }
-@media (max-width: 899px) { .score { width: 62px; } .bracket { left: 0; } }
+.score {
+  position: relative;
+  width: 176px;
+  flex: none;
+}
+.label {
+  position: absolute;
+  left: 4px;
+  width: 108px;
+  height: auto;
+  padding: 0;
+  border: 0;
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+  white-space: normal;
+  text-align: right;
+  font-size: 0.75rem;
+  line-height: 1rem;
+  color: var(--quiet);
+  background: none;
+}
+.label:hover {
+  text-decoration: underline;
+}
+.bracket {
+  position: absolute;
+  left: 118px;
+  width: 58px;
+  fill: none;
+  stroke: var(--quiet);
+  stroke-width: 1.5;
+  cursor: pointer;
+  overflow: visible;
+}
+.here .bracket {
+  stroke: var(--action);
+}
+.here .label {
+  color: var(--action);
+  font-weight: 600;
+}
+@media (max-width: 1279px) {
+  .score {
+    width: 80px;
+  }
+  .label {
+    display: none;
+  }
+  .bracket {
+    left: 16px;
+  }
+}
+@media (max-width: 899px) {
+  .score {
+    width: 62px;
+  }
+  .bracket {
+    left: 0;
+  }
+}
 </style>

@@ -16,20 +16,24 @@ const copy = useWorkingCopy();
 const { opened, name } = copy;
 
 onMounted(() => void me.load().catch((problem) => notice.fail(problem)));
-watch(() => route.params.name, async (wanted) => {
-  notice.clear();
-  if (!wanted) {
-    await copy.flush();
-    opened.value = undefined;
-    return;
-  }
-  try {
-    await copy.open(String(wanted));
-  } catch (problem) {
-    opened.value = undefined;
-    notice.fail(problem);
-  }
-}, { immediate: true });
+watch(
+  () => route.params.name,
+  async (wanted) => {
+    notice.clear();
+    if (!wanted) {
+      await copy.flush();
+      opened.value = undefined;
+      return;
+    }
+    try {
+      await copy.open(String(wanted));
+    } catch (problem) {
+      opened.value = undefined;
+      notice.fail(problem);
+    }
+  },
+  { immediate: true },
+);
 </script>
 
 <template>
@@ -38,12 +42,19 @@ watch(() => route.params.name, async (wanted) => {
     <template v-else>
       <header class="head"><h1>Write</h1></header>
       <StartPanel v-if="!route.params.name" />
-      <main v-else class="empty"><p v-if="!notice.current" class="quiet">Opening…</p><RouterLink v-else to="/write">Choose another text</RouterLink></main>
+      <main v-else class="empty">
+        <p v-if="!notice.current" class="quiet">Opening…</p>
+        <RouterLink v-else to="/write">Choose another text</RouterLink>
+      </main>
       <footer class="foot"><NoticeLine /></footer>
     </template>
   </div>
 </template>
 
 <style scoped>
-.write { display: flex; flex-direction: column; min-height: 0; }
+.write {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
 </style>

@@ -2,7 +2,16 @@
 import type { Editor } from '@tiptap/core';
 import type { Mark } from '@tiptap/pm/model';
 import { NodeSelection } from '@tiptap/pm/state';
-import { conditionInWords, plainWords, visit, childrenOf, type Condition, type Inline, type TextDocument, type Variable } from '@vocabula/core';
+import {
+  conditionInWords,
+  plainWords,
+  visit,
+  childrenOf,
+  type Condition,
+  type Inline,
+  type TextDocument,
+  type Variable,
+} from '@vocabula/core';
 
 /** Child indexes from the document's top to the caret's innermost node. */
 export function caretPath(editor: Editor): number[] {
@@ -17,12 +26,16 @@ export function caretPlace(editor: Editor): { path: string; height: number } | u
   return { path: caretPath(editor).join('.'), height: editor.view.coordsAtPos($from.start()).top };
 }
 
-export type ChosenPassage = { readonly condition: Condition; readonly pos: number } & ({ readonly kind: 'passage' } | { readonly kind: 'phrase'; readonly from: number; readonly to: number; readonly mark: Mark });
+export type ChosenPassage = { readonly condition: Condition; readonly pos: number } & (
+  | { readonly kind: 'passage' }
+  | { readonly kind: 'phrase'; readonly from: number; readonly to: number; readonly mark: Mark }
+);
 
 /** The passage that is selected or that the caret is in, innermost first; passages inside a line before others. */
 export function passageAt(editor: Editor): ChosenPassage | undefined {
   const { selection } = editor.state;
-  if (selection instanceof NodeSelection && selection.node.type.name === 'passage') return { kind: 'passage', pos: selection.from, condition: selection.node.attrs as Condition };
+  if (selection instanceof NodeSelection && selection.node.type.name === 'passage')
+    return { kind: 'passage', pos: selection.from, condition: selection.node.attrs as Condition };
   const { $from } = selection;
   const marks = ($from.nodeAfter?.marks ?? []).concat($from.marks()).filter((mark) => mark.type.name === 'phrase');
   const mark = marks.at(-1);
@@ -41,7 +54,8 @@ export function passageAt(editor: Editor): ChosenPassage | undefined {
   }
   for (let depth = $from.depth; depth > 0; depth -= 1) {
     const node = $from.node(depth);
-    if (node.type.name === 'passage') return { kind: 'passage', pos: $from.before(depth), condition: node.attrs as Condition };
+    if (node.type.name === 'passage')
+      return { kind: 'passage', pos: $from.before(depth), condition: node.attrs as Condition };
   }
   return undefined;
 }
@@ -52,7 +66,11 @@ const PLACES: Record<string, string> = { subject: 'subject', to: 'to', cc: 'cc',
 export function pathInWords(editor: Editor, variables: readonly Variable[]): string {
   const { $from } = editor.state.selection;
   const words: string[] = [];
-  const name = (condition: Condition): string => conditionInWords(condition, variables.find((variable) => variable.key === condition.of));
+  const name = (condition: Condition): string =>
+    conditionInWords(
+      condition,
+      variables.find((variable) => variable.key === condition.of),
+    );
   for (let depth = 1; depth <= $from.depth; depth += 1) {
     const node = $from.node(depth);
     if (node.type.name === 'passage') words.push(name(node.attrs as Condition));
@@ -67,7 +85,9 @@ export function pathInWords(editor: Editor, variables: readonly Variable[]): str
 export function wordCount(document: TextDocument): number {
   let count = 0;
   visit(document, (node) => {
-    if (['paragraph', 'heading'].includes(node.type)) count += plainWords(childrenOf(node) as readonly Inline[]).match(/[\p{L}\p{N}[][\p{L}\p{N}'’\-_\]]*/gu)?.length ?? 0;
+    if (['paragraph', 'heading'].includes(node.type))
+      count +=
+        plainWords(childrenOf(node) as readonly Inline[]).match(/[\p{L}\p{N}[][\p{L}\p{N}'’\-_\]]*/gu)?.length ?? 0;
   });
   return count;
 }

@@ -76,7 +76,11 @@ export function useWorkingCopy() {
     const mine = waiting ?? both.yours;
     const { title, kind } = both.theirs.document.attrs.front;
     const other = choice === 'mine' ? both.theirs.document : mine;
-    const copy = await api.createText({ kind, title: `${title} (${choice === 'mine' ? 'other' : 'my'} copy)`, document: other });
+    const copy = await api.createText({
+      kind,
+      title: `${title} (${choice === 'mine' ? 'other' : 'my'} copy)`,
+      document: other,
+    });
     revision = both.theirs.revision;
     conflict.value = undefined;
     if (choice === 'mine') {

@@ -4,7 +4,18 @@ import type { Node as PmNode } from '@tiptap/pm/model';
 import type { Condition } from '@vocabula/core';
 import type { Insertion } from './InsertList.vue';
 import type { Making } from './SelectionBar.vue';
-import { convertMarkers, findWords, insertNode, makeVariable, newVariable, optionsFrom, setVariables, variablesOf, wrap, type MarkerGroup } from './editor/operations';
+import {
+  convertMarkers,
+  findWords,
+  insertNode,
+  makeVariable,
+  newVariable,
+  optionsFrom,
+  setVariables,
+  variablesOf,
+  wrap,
+  type MarkerGroup,
+} from './editor/operations';
 
 const condition = (of: string, is: readonly string[] = []): Condition => ({ of, is, not: false, run: 0 });
 
@@ -65,11 +76,18 @@ export function make(editor: Editor, making: Making): string {
     case 'variable': {
       const variable = newVariable(doc, making.label, making.type, { required: true });
       const places = making.everywhere ? findWords(doc, words) : [];
-      makeVariable(editor, variable, places.some((place) => place.from === from) ? places : [trimmed(editor, from, to)]);
+      makeVariable(
+        editor,
+        variable,
+        places.some((place) => place.from === from) ? places : [trimmed(editor, from, to)],
+      );
       return `${making.label}: ${Math.max(1, places.length)} ${places.length > 1 ? 'places' : 'place'}.`;
     }
     case 'pick-one': {
-      const variable = newVariable(doc, making.label, 'choice', { options: optionsFrom(making.options), required: true });
+      const variable = newVariable(doc, making.label, 'choice', {
+        options: optionsFrom(making.options),
+        required: true,
+      });
       makeVariable(editor, variable, [trimmed(editor, from, to)]);
       return `${making.label}: ${making.options.length} options.`;
     }
@@ -80,7 +98,11 @@ export function make(editor: Editor, making: Making): string {
     }
     case 'alternative': {
       const options = optionsFrom(making.options);
-      const variable = newVariable(doc, making.label, 'choice', { options, default: options[0]?.key ?? '', required: true });
+      const variable = newVariable(doc, making.label, 'choice', {
+        options,
+        default: options[0]?.key ?? '',
+        required: true,
+      });
       const [first, ...others] = options.map((option) => condition(variable.key, [option.key]));
       if (first) wrap(editor, first, [variable], others);
       return `${making.label}: ${options.length} alternatives.`;
@@ -115,10 +137,13 @@ export function countPlaces(editor: Editor): Map<string, number> {
     for (const each of (node.attrs.when ?? []) as readonly Condition[]) add(each.of);
     for (const mark of node.marks) {
       if (mark.type.name === 'phrase') add(String(mark.attrs.of));
-      if (mark.type.name === 'link') for (const [, key = ''] of String(mark.attrs.href).matchAll(/\{\{([a-z0-9_]+)/g)) add(key);
+      if (mark.type.name === 'link')
+        for (const [, key = ''] of String(mark.attrs.href).matchAll(/\{\{([a-z0-9_]+)/g)) add(key);
     }
   });
-  for (const variable of variablesOf(editor.state.doc)) for (const [key] of (variable.value ?? '').matchAll(/[a-z][a-z0-9_]*/g)) if (counts.has(key) || variablesOf(editor.state.doc).some((each) => each.key === key)) add(key);
+  for (const variable of variablesOf(editor.state.doc))
+    for (const [key] of (variable.value ?? '').matchAll(/[a-z][a-z0-9_]*/g))
+      if (counts.has(key) || variablesOf(editor.state.doc).some((each) => each.key === key)) add(key);
   return counts;
 }
 
@@ -126,7 +151,10 @@ export function countPlaces(editor: Editor): Map<string, number> {
 export function nextPlace(editor: Editor, key: string): number | undefined {
   const places: number[] = [];
   editor.state.doc.descendants((node, pos) => {
-    const uses = (node.type.name === 'placeholder' && node.attrs.name === key) || (node.type.name === 'passage' && node.attrs.of === key) || node.marks.some((mark) => mark.type.name === 'phrase' && mark.attrs.of === key);
+    const uses =
+      (node.type.name === 'placeholder' && node.attrs.name === key) ||
+      (node.type.name === 'passage' && node.attrs.of === key) ||
+      node.marks.some((mark) => mark.type.name === 'phrase' && mark.attrs.of === key);
     if (uses) places.push(pos);
   });
   return places.find((pos) => pos > editor.state.selection.from) ?? places[0];

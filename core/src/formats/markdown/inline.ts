@@ -26,7 +26,8 @@ export class Reading {
   unclosed(name: string, line: number | undefined): void {
     const message = `The passage “${name}” is not opened and closed in the same place.`;
     const at = place(line);
-    if (!this.findings.some((finding) => finding.message === message)) this.findings.push(error('unclosed-passage', message, at));
+    if (!this.findings.some((finding) => finding.message === message))
+      this.findings.push(error('unclosed-passage', message, at));
   }
 }
 
@@ -89,7 +90,8 @@ export class InlineBuilder {
 
   /** Ends the container: what is still open was never closed. */
   finish(): Inline[] {
-    for (const { mark, line } of this.open) if (mark.type === 'phrase') this.reading.unclosed(conditionName(mark.attrs), line);
+    for (const { mark, line } of this.open)
+      if (mark.type === 'phrase') this.reading.unclosed(conditionName(mark.attrs), line);
     return this.nodes;
   }
 }

@@ -26,10 +26,15 @@ export function readLine(source: string, reading: Reading = new Reading(new Set(
 export function writeLine(nodes: readonly Inline[] = []): string {
   const line = normaliseLine(nodes);
   const tagFollows = (index: number): boolean => index < line.length - 1 || line[index]?.marks !== undefined;
-  return writeRuns(line, (mark) => mark.type === 'phrase', (node, index) => (node.type === 'text' ? escapeLine(node.text, tagFollows(index)) : tagOf(node)), {
-    open: (mark) => openingTag((mark as { attrs: Condition }).attrs),
-    close: (mark) => closingTag((mark as { attrs: Condition }).attrs),
-  });
+  return writeRuns(
+    line,
+    (mark) => mark.type === 'phrase',
+    (node, index) => (node.type === 'text' ? escapeLine(node.text, tagFollows(index)) : tagOf(node)),
+    {
+      open: (mark) => openingTag((mark as { attrs: Condition }).attrs),
+      close: (mark) => closingTag((mark as { attrs: Condition }).attrs),
+    },
+  );
 }
 
 // A backslash doubles only where braces follow it, in this text or as the next tag.
@@ -52,13 +57,21 @@ export function tagOf(node: Inline): string {
   }
 }
 
-interface Delimiters { open(mark: Mark): string; close(mark: Mark): string }
+interface Delimiters {
+  open(mark: Mark): string;
+  close(mark: Mark): string;
+}
 
 /**
  * Writes nodes with their marks as properly nested delimiters: at each place the longer run outside,
  * ties in the order of the marks, closing and opening again what would overlap.
  */
-export function writeRuns(nodes: readonly Inline[], wanted: (mark: Mark) => boolean, leaf: (node: Inline, index: number) => string, delimiters: Delimiters): string {
+export function writeRuns(
+  nodes: readonly Inline[],
+  wanted: (mark: Mark) => boolean,
+  leaf: (node: Inline, index: number) => string,
+  delimiters: Delimiters,
+): string {
   const marksAt = nodes.map((node) => (node.marks ?? []).filter(wanted));
   const runEnd = (mark: Mark, from: number): number => {
     let end = from;

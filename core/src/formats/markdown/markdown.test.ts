@@ -10,8 +10,10 @@ import { parseDocument } from '../../template/schema.js';
 import { readInline, readLine, readText, Reading, writeLine, writeText, writeWording } from './index.js';
 
 const none = { get: () => undefined };
-const file = (body: string, variables = ''): string => `---\nvocabula: 1\nkind: message\ntitle: T\nsubject: S\n${variables ? `variables:\n${variables}\n` : ''}---\n${body}\n`;
-const blocks = (body: string, variables = 'x: { type: yes-no }') => bodyOf(readText(file(body, `  ${variables}`)).document);
+const file = (body: string, variables = ''): string =>
+  `---\nvocabula: 1\nkind: message\ntitle: T\nsubject: S\n${variables ? `variables:\n${variables}\n` : ''}---\n${body}\n`;
+const blocks = (body: string, variables = 'x: { type: yes-no }') =>
+  bodyOf(readText(file(body, `  ${variables}`)).document);
 const codes = (source: string): string[] => readText(source).findings.map((finding) => finding.code);
 const line = (source: string): (number | undefined)[] => readText(source).findings.map((finding) => finding.place.line);
 
@@ -30,67 +32,106 @@ describe('reading and writing are inverse', () => {
   });
 
   it('for lines and wordings', () => {
-    fc.assert(fc.property(plainLine, (nodes) => {
-      const normal = normaliseLine(nodes);
-      // A lone brace beside a tag is the one thing lines cannot say.
-      fc.pre(!/\{$/.test(normal.map((node) => (node.type === 'text' ? node.text : '')).join('|')));
-      expect(readLine(writeLine(normal))).toEqual(normal);
-    }), { numRuns: 500 });
-    fc.assert(fc.property(richLine, (nodes) => {
-      const normal = normaliseInline(nodes);
-      expect(readInline(writeWording(normal), new Reading(new Set()))).toEqual(normal);
-    }), { numRuns: 500 });
+    fc.assert(
+      fc.property(plainLine, (nodes) => {
+        const normal = normaliseLine(nodes);
+        // A lone brace beside a tag is the one thing lines cannot say.
+        fc.pre(!/\{$/.test(normal.map((node) => (node.type === 'text' ? node.text : '')).join('|')));
+        expect(readLine(writeLine(normal))).toEqual(normal);
+      }),
+      { numRuns: 500 },
+    );
+    fc.assert(
+      fc.property(richLine, (nodes) => {
+        const normal = normaliseInline(nodes);
+        expect(readInline(writeWording(normal), new Reading(new Set()))).toEqual(normal);
+      }),
+      { numRuns: 500 },
+    );
   });
 
   it('and nothing renders differently', () => {
-    fc.assert(fc.property(documents, answers, (document, given) => {
-      const input = { answers: given, today: '2026-11-24' };
-      const before = render(compile({ name: 'a', document }, { library: none }), input);
-      const after = render(compile({ name: 'a', document: readText(writeText(document)).document }, { library: none }), input);
-      expect(after).toEqual(before);
-    }), { numRuns: 150 });
+    fc.assert(
+      fc.property(documents, answers, (document, given) => {
+        const input = { answers: given, today: '2026-11-24' };
+        const before = render(compile({ name: 'a', document }, { library: none }), input);
+        const after = render(
+          compile({ name: 'a', document: readText(writeText(document)).document }, { library: none }),
+          input,
+        );
+        expect(after).toEqual(before);
+      }),
+      { numRuns: 150 },
+    );
   });
 });
 
 describe('tags as structure', () => {
   it('ends a paragraph, lazy continuation included, and governs whole blocks', () => {
-    expect(blocks('one\n{{#x}}\ntwo\n{{/x}}\nthree').map((block) => block.type)).toEqual(['paragraph', 'passage', 'paragraph']);
+    expect(blocks('one\n{{#x}}\ntwo\n{{/x}}\nthree').map((block) => block.type)).toEqual([
+      'paragraph',
+      'passage',
+      'paragraph',
+    ]);
     expect(blocks('> quoted\n{{#x}}\ntwo\n{{/x}}').map((block) => block.type)).toEqual(['blockquote', 'passage']);
   });
 
   it('governs items of one list, even all of them; a blank line separates lists', () => {
     const [list, ...rest] = blocks('- a\n{{#x}}\n- b\n{{/x}}\n- c');
     expect(rest).toEqual([]);
-    expect(list).toMatchObject({ type: 'bulletList', content: [{ attrs: { when: [] } }, { attrs: { when: [{ of: 'x' }] } }, { attrs: { when: [] } }] });
+    expect(list).toMatchObject({
+      type: 'bulletList',
+      content: [{ attrs: { when: [] } }, { attrs: { when: [{ of: 'x' }] } }, { attrs: { when: [] } }],
+    });
     expect(blocks('{{#x}}\n- a\n- b\n{{/x}}')).toMatchObject([{ type: 'bulletList' }]);
     expect(blocks('- a\n\n{{#x}}\n- b\n{{/x}}')).toHaveLength(2);
   });
 
   it('governs rows of a table, and ends the table where its partner stands elsewhere', () => {
-    expect(blocks('| a |\n|---|\n| 1 |\n{{#x}}\n| 2 |\n{{/x}}')).toMatchObject([{ type: 'table', content: [{}, {}, { attrs: { when: [{ of: 'x' }] } }] }]);
-    expect(blocks('{{#x}}\n| a |\n|---|\n| 1 |\n{{/x}}\nAfter')).toMatchObject([{ type: 'passage', content: [{ type: 'table' }] }, { type: 'paragraph' }]);
+    expect(blocks('| a |\n|---|\n| 1 |\n{{#x}}\n| 2 |\n{{/x}}')).toMatchObject([
+      { type: 'table', content: [{}, {}, { attrs: { when: [{ of: 'x' }] } }] },
+    ]);
+    expect(blocks('{{#x}}\n| a |\n|---|\n| 1 |\n{{/x}}\nAfter')).toMatchObject([
+      { type: 'passage', content: [{ type: 'table' }] },
+      { type: 'paragraph' },
+    ]);
   });
 
   it('counts a tag as a letter for emphasis', () => {
-    expect(blocks('a**{{x}}**b')[0]).toMatchObject({ content: [{ text: 'a' }, { type: 'placeholder', marks: [{ type: 'bold' }] }, { text: 'b' }] });
+    expect(blocks('a**{{x}}**b')[0]).toMatchObject({
+      content: [{ text: 'a' }, { type: 'placeholder', marks: [{ type: 'bold' }] }, { text: 'b' }],
+    });
   });
 
   it('is literal inside code and behind a backslash', () => {
-    expect(blocks('`{{x}}` and \\{{x}}')[0]).toMatchObject({ content: [{ text: '{{x}}', marks: [{ type: 'code' }] }, { text: ' and {{x}}' }] });
+    expect(blocks('`{{x}}` and \\{{x}}')[0]).toMatchObject({
+      content: [{ text: '{{x}}', marks: [{ type: 'code' }] }, { text: ' and {{x}}' }],
+    });
   });
 
   it('keeps a bar inside a tag of a cell', () => {
-    const [table] = blocks('| a |\n|---|\n| {{#g.n\\|r}}b{{/g.n\\|r}} |', 'g: { type: choice, options: { n: {}, r: {} } }');
-    expect(table).toMatchObject({ content: [{}, { content: [{ content: [{ content: [{ marks: [{ attrs: { is: ['n', 'r'] } }] }] }] }] }] });
+    const [table] = blocks(
+      '| a |\n|---|\n| {{#g.n\\|r}}b{{/g.n\\|r}} |',
+      'g: { type: choice, options: { n: {}, r: {} } }',
+    );
+    expect(table).toMatchObject({
+      content: [{}, { content: [{ content: [{ content: [{ marks: [{ attrs: { is: ['n', 'r'] } }] }] }] }] }],
+    });
   });
 
   it('wants opening and closing tags to be siblings', () => {
     expect(codes(file('**a {{#x}}b** c{{/x}}', '  x: { type: yes-no }'))).toEqual(['unclosed-passage']);
-    expect(codes(file('{{#x}}\n\n> q\n> {{/x}}', '  x: { type: yes-no }'))).toEqual(['unclosed-passage', 'unclosed-passage'].slice(0, 1));
+    expect(codes(file('{{#x}}\n\n> q\n> {{/x}}', '  x: { type: yes-no }'))).toEqual(
+      ['unclosed-passage', 'unclosed-passage'].slice(0, 1),
+    );
   });
 
   it('says no to what would hide values', () => {
-    expect(codes(file('{{{x}}} {{&x}} {{=<% %>=}}'))).toEqual(['unsupported-tag', 'unsupported-tag', 'unsupported-tag']);
+    expect(codes(file('{{{x}}} {{&x}} {{=<% %>=}}'))).toEqual([
+      'unsupported-tag',
+      'unsupported-tag',
+      'unsupported-tag',
+    ]);
   });
 
   it('keeps other HTML as text, with a warning', () => {
@@ -132,7 +173,10 @@ describe('bad files are named with their lines', () => {
 
 describe('front matter', () => {
   it('keeps scalars as they were written, and comments', () => {
-    const source = file('a', '  # the plot\n  plot: { type: text, default: 007 }').replace('subject: S', '# shown first\nsubject: S');
+    const source = file('a', '  # the plot\n  plot: { type: text, default: 007 }').replace(
+      'subject: S',
+      '# shown first\nsubject: S',
+    );
     const { document } = readText(source);
     expect(document.attrs.variables[0]?.default).toBe('007');
     expect(writeText(document)).toContain('  # the plot\n  plot: { type: text, default: 007 }');

@@ -20,12 +20,19 @@ const TOKEN_MARKS: Record<string, Mark['type']> = { strong: 'bold', em: 'italic'
 export function readBody(source: string, reading: Reading, offset = 0): Block[] {
   const env: SyntaxEnv = { html: [] };
   const tokens = syntax().parse(source, env);
-  if (tokens.some((token) => token.level >= MAX_NESTING - 2)) reading.findings.push(error('bad-file', 'The text is nested too deep to be read whole.'));
+  if (tokens.some((token) => token.level >= MAX_NESTING - 2))
+    reading.findings.push(error('bad-file', 'The text is nested too deep to be read whole.'));
   const lines = source.split('\n');
   const blocks = new BodyReader(tokens, reading, offset, lines).blocks();
   for (const html of new Set(env.html)) {
     const at = lines.findIndex((line) => line.includes(html.split('\n')[0] ?? html));
-    reading.findings.push(advice('unsupported-html', `HTML is kept as text: ${html.slice(0, 60)}`, place(at < 0 ? undefined : at + 1 + offset)));
+    reading.findings.push(
+      advice(
+        'unsupported-html',
+        `HTML is kept as text: ${html.slice(0, 60)}`,
+        place(at < 0 ? undefined : at + 1 + offset),
+      ),
+    );
   }
   return blocks.length > 0 ? blocks : [{ type: 'paragraph' }];
 }
@@ -34,7 +41,8 @@ export function readBody(source: string, reading: Reading, offset = 0): Block[] 
 export function readInline(source: string, reading: Reading, line?: number): Inline[] {
   const env: SyntaxEnv = { html: [] };
   const tokens = syntax().parseInline(source, env);
-  for (const html of new Set(env.html)) reading.findings.push(advice('unsupported-html', `HTML is kept as text: ${html.slice(0, 60)}`, place(line)));
+  for (const html of new Set(env.html))
+    reading.findings.push(advice('unsupported-html', `HTML is kept as text: ${html.slice(0, 60)}`, place(line)));
   return normaliseInline(tokens.flatMap((token) => inlineOf(token.children ?? [], reading, line)));
 }
 
@@ -58,7 +66,10 @@ function inlineOf(tokens: readonly Token[], reading: Reading, line: number | und
         break;
       case 'link_open':
         builder.openMark({ type: 'link', attrs: { href: String(token.attrGet('href') ?? '') } });
-        if (token.attrGet('title')) reading.findings.push(advice('unsupported-html', `A link's title is not kept: “${token.attrGet('title')}”.`, place(at)));
+        if (token.attrGet('title'))
+          reading.findings.push(
+            advice('unsupported-html', `A link's title is not kept: “${token.attrGet('title')}”.`, place(at)),
+          );
         break;
       case 'strong_open':
       case 'em_open':
@@ -73,7 +84,10 @@ function inlineOf(tokens: readonly Token[], reading: Reading, line: number | und
         break;
       case 'image': {
         const alt = normaliseLine(inlineOf(token.children ?? [], reading, line));
-        builder.push({ type: 'image', attrs: { src: String(token.attrGet('src') ?? ''), alt, title: String(token.attrGet('title') ?? '') } });
+        builder.push({
+          type: 'image',
+          attrs: { src: String(token.attrGet('src') ?? ''), alt, title: String(token.attrGet('title') ?? '') },
+        });
         break;
       }
       case 'tag': {
@@ -153,7 +167,11 @@ class BodyReader {
       case 'code_block': {
         const text = token.content.replace(/\n$/, '');
         const language = token.info?.trim() || null;
-        return block({ type: 'codeBlock', attrs: { language }, ...(text ? { content: [{ type: 'text', text }] } : {}) });
+        return block({
+          type: 'codeBlock',
+          attrs: { language },
+          ...(text ? { content: [{ type: 'text', text }] } : {}),
+        });
       }
       case 'hr':
         return block({ type: 'horizontalRule' });
@@ -163,7 +181,11 @@ class BodyReader {
       case 'bullet_list_open':
         return block({ type: 'bulletList', content: this.items('bullet_list_close') });
       case 'ordered_list_open':
-        return block({ type: 'orderedList', attrs: { start: Number(token.attrGet('start') ?? 1) }, content: this.items('ordered_list_close') });
+        return block({
+          type: 'orderedList',
+          attrs: { start: Number(token.attrGet('start') ?? 1) },
+          content: this.items('ordered_list_close'),
+        });
       case 'table_open':
         return block({ type: 'table', content: this.rows((token.meta as { align: Align[] }).align, line) });
       default:
@@ -186,7 +208,12 @@ class BodyReader {
       const token = this.tokens[this.at] as Token;
       if (token.type !== 'list_item_open') continue;
       this.at += 1;
-      items.push({ type: 'listItem', attrs: { when: [] }, content: orEmpty(this.blocks('list_item_close')), [LINE]: this.lineOf(token) } as ListItem);
+      items.push({
+        type: 'listItem',
+        attrs: { when: [] },
+        content: orEmpty(this.blocks('list_item_close')),
+        [LINE]: this.lineOf(token),
+      } as ListItem);
     }
     return items;
   }
@@ -212,14 +239,19 @@ class BodyReader {
       const cell = last.node.content.at(-1)?.content[0] as { content?: Inline[] } | undefined;
       if (cell) cell.content = [...(cell.content ?? []), ...notes];
     }
-    if (children.length === 0) this.reading.findings.push(error('bad-file', 'A table without rows.', { line: tableLine }));
-    return this.pair(children, (governing, content) => content.map((row) => ({ ...row, attrs: { when: [governing, ...row.attrs.when] } })));
+    if (children.length === 0)
+      this.reading.findings.push(error('bad-file', 'A table without rows.', { line: tableLine }));
+    return this.pair(children, (governing, content) =>
+      content.map((row) => ({ ...row, attrs: { when: [governing, ...row.attrs.when] } })),
+    );
   }
 
   private row(align: readonly Align[], line: number, head: boolean, notes: readonly Inline[]): Row {
     const cells: Inline[][] = [];
-    for (this.at += 1; this.tokens[this.at]?.type !== 'tr_close'; this.at += 1) cells.push(inlineOf(this.tokens[this.at]?.children ?? [], this.reading, line));
-    if (cells.slice(align.length).some((cell) => cell.length > 0)) this.reading.findings.push(error('bad-file', 'This row has more cells than the head of its table.', { line }));
+    for (this.at += 1; this.tokens[this.at]?.type !== 'tr_close'; this.at += 1)
+      cells.push(inlineOf(this.tokens[this.at]?.children ?? [], this.reading, line));
+    if (cells.slice(align.length).some((cell) => cell.length > 0))
+      this.reading.findings.push(error('bad-file', 'This row has more cells than the head of its table.', { line }));
     const first = [...notes, ...(cells[0] ?? [])];
     return {
       type: 'tableRow',
@@ -242,7 +274,8 @@ class BodyReader {
     for (const child of children) {
       const top = stack.at(-1) as { governing?: Condition; line: number; content: N[] };
       if ('node' in child) top.content.push(child.node);
-      else if (child.tag.kind === 'open') stack.push({ governing: this.reading.numbered(child.tag.condition), line: child.line, content: [] });
+      else if (child.tag.kind === 'open')
+        stack.push({ governing: this.reading.numbered(child.tag.condition), line: child.line, content: [] });
       else if (child.tag.kind === 'close') {
         if (top.governing && conditionName(top.governing) === child.tag.name) {
           stack.pop();

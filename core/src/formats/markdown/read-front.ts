@@ -1,5 +1,14 @@
 /** Reads YAML as what people wrote: scalars are source text, entries keep their lines and comments. */
-import { isAlias, isMap, isScalar, LineCounter, parseDocument, type Node as YamlNode, type Pair, type YAMLMap } from 'yaml';
+import {
+  isAlias,
+  isMap,
+  isScalar,
+  LineCounter,
+  parseDocument,
+  type Node as YamlNode,
+  type Pair,
+  type YAMLMap,
+} from 'yaml';
 import { error } from '../../findings/finding.js';
 import type { Reading } from './inline.js';
 
@@ -14,15 +23,26 @@ export class FrontReader {
     private readonly offset: number,
   ) {
     // The fail-safe schema makes no numbers, dates or truth values: each type reads its own.
-    const yaml = parseDocument(source, { schema: 'failsafe', uniqueKeys: false, lineCounter: this.counter, prettyErrors: false, logLevel: 'silent' });
+    const yaml = parseDocument(source, {
+      schema: 'failsafe',
+      uniqueKeys: false,
+      lineCounter: this.counter,
+      prettyErrors: false,
+      logLevel: 'silent',
+    });
     for (const problem of yaml.errors) {
       const line = this.lineAt(problem.pos[0]);
       const text = source.split('\n')[line - offset - 1] ?? '';
-      const words = /:\s*\{\{/.test(text) ? 'A value that begins with {{ must stand in quotes.' : `This is not YAML: ${problem.message.split('\n')[0]}`;
+      const words = /:\s*\{\{/.test(text)
+        ? 'A value that begins with {{ must stand in quotes.'
+        : `This is not YAML: ${problem.message.split('\n')[0]}`;
       reading.findings.push(error('bad-file', words, { line }));
     }
     if (isMap(yaml.contents)) this.root = yaml.contents as YAMLMap;
-    else if (yaml.errors.length === 0) reading.findings.push(error('bad-file', 'The front matter must have entries, such as “title: Welcome”.', { line: offset + 1 }));
+    else if (yaml.errors.length === 0)
+      reading.findings.push(
+        error('bad-file', 'The front matter must have entries, such as “title: Welcome”.', { line: offset + 1 }),
+      );
   }
 
   private lineAt(position: number): number {
@@ -36,12 +56,16 @@ export class FrontReader {
       const keyNode = pair.key as YamlNode | null;
       const line = this.lineAt(keyNode?.range?.[0] ?? map.range?.[0] ?? 0);
       if (!isScalar(keyNode)) {
-        this.reading.findings.push(error('bad-file', this.beginsWithTag(keyNode) ? QUOTES : 'A key must be a word.', { line }));
+        this.reading.findings.push(
+          error('bad-file', this.beginsWithTag(keyNode) ? QUOTES : 'A key must be a word.', { line }),
+        );
         return [];
       }
       const key = String(keyNode.value);
       if (seen.has(key)) {
-        this.reading.findings.push(error('duplicate-key', `There are two ${what === 'entry' ? 'entries' : `${what}s`} “${key}”.`, { line }));
+        this.reading.findings.push(
+          error('duplicate-key', `There are two ${what === 'entry' ? 'entries' : `${what}s`} “${key}”.`, { line }),
+        );
         return [];
       }
       seen.add(key);
@@ -53,27 +77,50 @@ export class FrontReader {
   text(node: YamlNode | null | undefined, line: number, name: string): string | undefined {
     if (node === null || node === undefined) return undefined;
     if (isScalar(node)) return node.value === null ? undefined : String(node.value);
-    const words = isAlias(node) ? 'Anchors and aliases are not read.' : this.beginsWithTag(node) ? QUOTES : `“${name}” must be one value.`;
+    const words = isAlias(node)
+      ? 'Anchors and aliases are not read.'
+      : this.beginsWithTag(node)
+        ? QUOTES
+        : `“${name}” must be one value.`;
     this.reading.findings.push(error('bad-file', words, { line }));
     return undefined;
   }
 
   /** A map of scalars. */
   texts(map: YAMLMap): Record<string, string> {
-    return Object.fromEntries(this.entries(map).flatMap(([key, value, line]) => { const text = this.text(value, line, key); return text === undefined ? [] : [[key, text]]; }));
+    return Object.fromEntries(
+      this.entries(map).flatMap(([key, value, line]) => {
+        const text = this.text(value, line, key);
+        return text === undefined ? [] : [[key, text]];
+      }),
+    );
   }
 
   /** The comments before an entry and behind it, without their marks. */
   remark(map: YAMLMap, key: string): string | undefined {
     const pair = map.items.find((item: Pair) => isScalar(item.key) && item.key.value === key);
     const first = map.items[0] === pair ? map.commentBefore : undefined;
-    const parts = [first, (pair?.key as YamlNode | undefined)?.commentBefore, (pair?.value as YamlNode | null | undefined)?.commentBefore, (pair?.value as YamlNode | null | undefined)?.comment];
-    const text = parts.filter(Boolean).join('\n').split('\n').map((line) => line.replace(/^ /, '').trimEnd()).join('\n');
+    const parts = [
+      first,
+      (pair?.key as YamlNode | undefined)?.commentBefore,
+      (pair?.value as YamlNode | null | undefined)?.commentBefore,
+      (pair?.value as YamlNode | null | undefined)?.comment,
+    ];
+    const text = parts
+      .filter(Boolean)
+      .join('\n')
+      .split('\n')
+      .map((line) => line.replace(/^ /, '').trimEnd())
+      .join('\n');
     return text || undefined;
   }
 
   private beginsWithTag(node: YamlNode | null): boolean {
-    return node?.range !== undefined && node.range !== null && /^\{\s*\{/.test(this.source.slice(node.range[0], node.range[0] + 20));
+    return (
+      node?.range !== undefined &&
+      node.range !== null &&
+      /^\{\s*\{/.test(this.source.slice(node.range[0], node.range[0] + 20))
+    );
   }
 }
 

@@ -10,14 +10,32 @@ import { readInline } from './read-body.js';
 import type { FrontReader } from './read-front.js';
 
 /** A variable with the lines of its attributes. */
-export interface ReadVariable { readonly variable: Variable; readonly lines: ReadonlyMap<string, number> }
+export interface ReadVariable {
+  readonly variable: Variable;
+  readonly lines: ReadonlyMap<string, number>;
+}
 
 /** Reads one declaration; undefined if there is nothing to go on. Everything wrong is among the findings. */
-export function readVariable(front: FrontReader, reading: Reading, key: string, node: YamlNode | null, line: number, column = false): ReadVariable | undefined {
+export function readVariable(
+  front: FrontReader,
+  reading: Reading,
+  key: string,
+  node: YamlNode | null,
+  line: number,
+  column = false,
+): ReadVariable | undefined {
   const what = column ? 'column' : 'variable';
   const here = { line, variable: key };
-  if (!isKey(key)) reading.findings.push(error('bad-key', `“${key}” cannot be a ${what}'s key: small letters, digits and underscores, beginning with a letter, 40 at most.`, here));
-  else if (isReserved(key)) reading.findings.push(error('reserved-key', `“${key}” has a meaning of its own in the template language.`, here));
+  if (!isKey(key))
+    reading.findings.push(
+      error(
+        'bad-key',
+        `“${key}” cannot be a ${what}'s key: small letters, digits and underscores, beginning with a letter, 40 at most.`,
+        here,
+      ),
+    );
+  else if (isReserved(key))
+    reading.findings.push(error('reserved-key', `“${key}” has a meaning of its own in the template language.`, here));
   if (!isMap(node)) {
     reading.findings.push(error('bad-file', `The ${what} “${key}” needs attributes, such as { type: text }.`, here));
     return undefined;
@@ -27,28 +45,55 @@ export function readVariable(front: FrontReader, reading: Reading, key: string, 
   for (const [name, value, at] of front.entries(node)) {
     lines.set(name, at);
     if (name === 'type') attributes.type = front.text(value, at, 'type');
-    else if (!Object.hasOwn(VARIABLE_FORMS, name)) reading.findings.push(error('unknown-attribute', `A ${what} has no attribute “${name}”.`, { line: at, variable: key, attribute: name }));
+    else if (!Object.hasOwn(VARIABLE_FORMS, name))
+      reading.findings.push(
+        error('unknown-attribute', `A ${what} has no attribute “${name}”.`, {
+          line: at,
+          variable: key,
+          attribute: name,
+        }),
+      );
     else attributes[name] = readAttribute(front, reading, name as keyof typeof VARIABLE_FORMS, value, at, key);
   }
   const { type } = attributes;
   if (typeof type !== 'string' || !(TYPE_NAMES as readonly string[]).includes(type)) {
-    const words = type === undefined ? `The ${what} “${key}” has no type.` : `There is no type “${String(type)}”. There are: ${TYPE_NAMES.join(', ')}.`;
-    reading.findings.push(error('unknown-type', words, { line: lines.get('type') ?? line, variable: key, attribute: 'type' }));
+    const words =
+      type === undefined
+        ? `The ${what} “${key}” has no type.`
+        : `There is no type “${String(type)}”. There are: ${TYPE_NAMES.join(', ')}.`;
+    reading.findings.push(
+      error('unknown-type', words, { line: lines.get('type') ?? line, variable: key, attribute: 'type' }),
+    );
     return undefined;
   }
   const known = new Set<string>([...COMMON_ATTRIBUTES, ...valueType(type as TypeName).attributes]);
   for (const name of Object.keys(attributes)) {
     if (known.has(name)) continue;
-    reading.findings.push(error('unknown-attribute', `A ${what} of type ${type} has no attribute “${name}”.`, { line: lines.get(name) ?? line, variable: key, attribute: name }));
+    reading.findings.push(
+      error('unknown-attribute', `A ${what} of type ${type} has no attribute “${name}”.`, {
+        line: lines.get(name) ?? line,
+        variable: key,
+        attribute: name,
+      }),
+    );
     delete attributes[name];
   }
   for (const name of Object.keys(attributes)) if (attributes[name] === undefined) delete attributes[name];
   return { variable: { ...attributes, key, type } as Variable, lines };
 }
 
-function readAttribute(front: FrontReader, reading: Reading, name: keyof typeof VARIABLE_FORMS, value: YamlNode | null, line: number, key: string): unknown {
+function readAttribute(
+  front: FrontReader,
+  reading: Reading,
+  name: keyof typeof VARIABLE_FORMS,
+  value: YamlNode | null,
+  line: number,
+  key: string,
+): unknown {
   const wrong = (words: string): undefined => {
-    reading.findings.push(error('bad-value', `“${name}” of “${key}” ${words}.`, { line, variable: key, attribute: name }));
+    reading.findings.push(
+      error('bad-value', `“${name}” of “${key}” ${words}.`, { line, variable: key, attribute: name }),
+    );
   };
   switch (VARIABLE_FORMS[name]) {
     case 'text':
@@ -64,20 +109,41 @@ function readAttribute(front: FrontReader, reading: Reading, name: keyof typeof 
       const number = /^[+-]?\d+(\.\d+)?$/.test(text) ? Number(text) : NaN;
       if (!Number.isFinite(number)) return wrong('must be a number');
       const whole = ['min_length', 'max_length', 'decimals', 'least', 'most'].includes(name);
-      return whole && (!Number.isInteger(number) || number < 0 || (name === 'decimals' && number > 10)) ? wrong('must be a whole number that makes sense here') : number;
+      return whole && (!Number.isInteger(number) || number < 0 || (name === 'decimals' && number > 10))
+        ? wrong('must be a whole number that makes sense here')
+        : number;
     }
     case 'texts':
-      return isSeq(value) ? value.items.map((item) => front.text(item as YamlNode, line, name) ?? '') : wrong('must be a list, such as [mon, tue]');
+      return isSeq(value)
+        ? value.items.map((item) => front.text(item as YamlNode, line, name) ?? '')
+        : wrong('must be a list, such as [mon, tue]');
     case 'map':
       return isMap(value) ? front.texts(value) : wrong('must have entries, such as { one: ticket, other: tickets }');
     case 'maps':
-      return isMap(value) ? Object.fromEntries(front.entries(value).map(([form, inner, at]) => [form, isMap(inner) ? front.texts(inner) : (wrong(`needs entries at line ${at}`) ?? {})])) : wrong('must have entries');
+      return isMap(value)
+        ? Object.fromEntries(
+            front
+              .entries(value)
+              .map(([form, inner, at]) => [
+                form,
+                isMap(inner) ? front.texts(inner) : (wrong(`needs entries at line ${at}`) ?? {}),
+              ]),
+          )
+        : wrong('must have entries');
     case 'default':
       return readDefault(front, value, line, name);
     case 'options':
-      return isMap(value) ? front.entries(value, 'option').map(([option, inner, at]) => readOption(front, reading, option, inner, at, key)) : wrong('must have options, such as { north: { label: North } }');
+      return isMap(value)
+        ? front
+            .entries(value, 'option')
+            .map(([option, inner, at]) => readOption(front, reading, option, inner, at, key))
+        : wrong('must have options, such as { north: { label: North } }');
     case 'columns':
-      return isMap(value) ? front.entries(value, 'column').flatMap(([column, inner, at]) => readVariable(front, reading, column, inner, at, true)?.variable ?? []) : wrong('must have columns, such as { name: { type: text } }');
+      return isMap(value)
+        ? front
+            .entries(value, 'column')
+            .flatMap(([column, inner, at]) => readVariable(front, reading, column, inner, at, true)?.variable ?? [])
+        : wrong('must have columns, such as { name: { type: text } }');
   }
 }
 
@@ -88,11 +154,24 @@ function readDefault(front: FrontReader, value: YamlNode | null, line: number, n
   return value.items.map((item) => (isScalar(item) ? String(item.value) : ''));
 }
 
-function readOption(front: FrontReader, reading: Reading, key: string, value: YamlNode | null, line: number, variable: string): Option {
+function readOption(
+  front: FrontReader,
+  reading: Reading,
+  key: string,
+  value: YamlNode | null,
+  line: number,
+  variable: string,
+): Option {
   const option: { key: string; label?: string; wording?: Option['wording'] } = { key };
   if (value === null || (isScalar(value) && value.value === '')) return option;
   if (!isMap(value)) {
-    reading.findings.push(error('bad-value', `The option “${key}” needs a label or wording, such as { label: North }.`, { line, variable, attribute: 'options' }));
+    reading.findings.push(
+      error('bad-value', `The option “${key}” needs a label or wording, such as { label: North }.`, {
+        line,
+        variable,
+        attribute: 'options',
+      }),
+    );
     return option;
   }
   for (const [name, inner, at] of front.entries(value)) {
@@ -100,7 +179,10 @@ function readOption(front: FrontReader, reading: Reading, key: string, value: Ya
     if (text === undefined) continue;
     if (name === 'label') option.label = text;
     else if (name === 'wording') option.wording = readInline(text, reading, at);
-    else reading.findings.push(error('unknown-attribute', `An option has no attribute “${name}”.`, { line: at, variable, attribute: name }));
+    else
+      reading.findings.push(
+        error('unknown-attribute', `An option has no attribute “${name}”.`, { line: at, variable, attribute: name }),
+      );
   }
   if (option.wording?.length === 0) delete option.wording;
   return option;

@@ -1,7 +1,17 @@
 /** Reads a file of the template language: front matter, then a body. */
 import { isMap, isScalar, isSeq, type Node as YamlNode, type YAMLMap } from 'yaml';
 import { error, type Finding, type Place } from '../../findings/finding.js';
-import { ADDRESS_PARTS, LINE_PARTS, PARTS, visit, type Attachment, type Front, type Inline, type Part, type TextDocument } from '../../template/document.js';
+import {
+  ADDRESS_PARTS,
+  LINE_PARTS,
+  PARTS,
+  visit,
+  type Attachment,
+  type Front,
+  type Inline,
+  type Part,
+  type TextDocument,
+} from '../../template/document.js';
 import { isName } from '../../template/keys.js';
 import { LINE, normalise } from '../../template/normalise.js';
 import type { Variable } from '../../template/variable.js';
@@ -20,7 +30,11 @@ export interface SourceMap {
   lineOfVariable(key: string, attribute?: string): number | undefined;
 }
 
-export interface ReadText { readonly document: TextDocument; readonly findings: readonly Finding[]; readonly map: SourceMap }
+export interface ReadText {
+  readonly document: TextDocument;
+  readonly findings: readonly Finding[];
+  readonly map: SourceMap;
+}
 
 const MAX_BYTES = 2_000_000;
 const CONTAINER = /^(?:\uFEFF)?---[ \t]*\n([\s\S]*?)(?:^|\n)---[ \t]*(?:\n|$)/;
@@ -32,12 +46,27 @@ const CONTAINER = /^(?:\uFEFF)?---[ \t]*\n([\s\S]*?)(?:^|\n)---[ \t]*(?:\n|$)/;
 export function readText(source: string): ReadText {
   const text = source.replace(/\r\n?/g, '\n');
   const front = CONTAINER.exec(text);
-  const early = source.length > MAX_BYTES ? 'The file is larger than 2 MB.' : text.includes('\0') ? 'The file holds a NUL byte, so it is not text.' : !front ? 'The file must begin with front matter between two lines of “---”.' : undefined;
+  const early =
+    source.length > MAX_BYTES
+      ? 'The file is larger than 2 MB.'
+      : text.includes('\0')
+        ? 'The file holds a NUL byte, so it is not text.'
+        : !front
+          ? 'The file must begin with front matter between two lines of “---”.'
+          : undefined;
   if (early !== undefined || !front) {
     const reading = new Reading(new Set());
     const body = front || source.length > MAX_BYTES ? [] : readBody(text.replace(/\0/g, ''), reading);
-    const document = assemble({ kind: 'message', title: '' }, [], new Map(), body.length > 0 ? body : [{ type: 'paragraph' }]);
-    return { ...withLines(document, new Map(), new Map()), findings: [error('bad-file', early ?? '', { line: 1 }), ...reading.findings] };
+    const document = assemble(
+      { kind: 'message', title: '' },
+      [],
+      new Map(),
+      body.length > 0 ? body : [{ type: 'paragraph' }],
+    );
+    return {
+      ...withLines(document, new Map(), new Map()),
+      findings: [error('bad-file', early ?? '', { line: 1 }), ...reading.findings],
+    };
   }
   return readParts(front[1] ?? '', text.slice(front[0].length), front[0].split('\n').length - 1);
 }
@@ -47,22 +76,35 @@ function readParts(yaml: string, body: string, bodyOffset: number): ReadText {
   const first = new Reading(new Set());
   const yamlReader = new FrontReader(yaml, first, 1);
   const variables = new VariablesReader(yamlReader, first).read();
-  const reading = new Reading(new Set(variables.list.filter((variable) => variable.type === 'list').map((variable) => variable.key)));
+  const reading = new Reading(
+    new Set(variables.list.filter((variable) => variable.type === 'list').map((variable) => variable.key)),
+  );
   const { front, parts, lines } = new TopReader(yamlReader, reading).read();
   const blocks = readBody(body, reading, bodyOffset);
   lines.set('body', bodyOffset + 1);
   const remarks = { ...variables.remarks, ...front.remarks };
   const { remarks: _none, ...rest } = front;
-  const document = assemble({ ...rest, ...(Object.keys(remarks).length > 0 ? { remarks } : {}) }, variables.list, parts, blocks);
+  const document = assemble(
+    { ...rest, ...(Object.keys(remarks).length > 0 ? { remarks } : {}) },
+    variables.list,
+    parts,
+    blocks,
+  );
   return { ...withLines(document, lines, variables.lines), findings: [...first.findings, ...reading.findings] };
 }
 
 /** Takes the lines off the normal form of a document. */
-function withLines(raw: TextDocument, parts: ReadonlyMap<string, number>, variables: ReadonlyMap<string, number>): { document: TextDocument; map: SourceMap } {
+function withLines(
+  raw: TextDocument,
+  parts: ReadonlyMap<string, number>,
+  variables: ReadonlyMap<string, number>,
+): { document: TextDocument; map: SourceMap } {
   const normal = normalise(raw);
   const lines = new Map<string, number>();
   visit(normal, (node, path) => {
-    const line = (node as { [LINE]?: number })[LINE] ?? (path.length === 1 ? parts.get(PARTS[path[0] as number] as string) : undefined);
+    const line =
+      (node as { [LINE]?: number })[LINE] ??
+      (path.length === 1 ? parts.get(PARTS[path[0] as number] as string) : undefined);
     if (line !== undefined) lines.set(path.join('.'), line);
   });
   return {
@@ -75,24 +117,37 @@ function withLines(raw: TextDocument, parts: ReadonlyMap<string, number>, variab
         }
         return undefined;
       },
-      lineOfVariable: (key, attribute = '') => variables.get(`${key}.${attribute}`) ?? variables.get(`${key}.${attribute.split('.')[0]}`) ?? variables.get(`${key}.`),
+      lineOfVariable: (key, attribute = '') =>
+        variables.get(`${key}.${attribute}`) ??
+        variables.get(`${key}.${attribute.split('.')[0]}`) ??
+        variables.get(`${key}.`),
     },
   };
 }
 
-function assemble(front: Front, variables: readonly Variable[], parts: ReadonlyMap<string, Part>, blocks: Extract<Part, { type: 'body' }>['content']): TextDocument {
+function assemble(
+  front: Front,
+  variables: readonly Variable[],
+  parts: ReadonlyMap<string, Part>,
+  blocks: Extract<Part, { type: 'body' }>['content'],
+): TextDocument {
   const content = PARTS.map((name): Part => {
     if (name === 'body') return { type: 'body', content: blocks };
     const given = parts.get(name);
     if (given) return given;
     if (name === 'attachments') return { type: 'attachments' };
-    return (ADDRESS_PARTS as readonly string[]).includes(name) ? ({ type: name, content: [{ type: 'address' }] } as Part) : ({ type: name } as Part);
+    return (ADDRESS_PARTS as readonly string[]).includes(name)
+      ? ({ type: name, content: [{ type: 'address' }] } as Part)
+      : ({ type: name } as Part);
   });
   return { type: 'template', attrs: { front, variables }, content };
 }
 
 class VariablesReader {
-  constructor(private readonly front: FrontReader, private readonly reading: Reading) {}
+  constructor(
+    private readonly front: FrontReader,
+    private readonly reading: Reading,
+  ) {}
 
   read(): { list: Variable[]; lines: Map<string, number>; remarks: Record<string, string> } {
     const list: Variable[] = [];
@@ -101,7 +156,9 @@ class VariablesReader {
     const node = this.front.root?.get('variables', true) as YamlNode | undefined;
     if (node === undefined || (isScalar(node) && node.value === '')) return { list, lines, remarks };
     if (!isMap(node)) {
-      this.reading.findings.push(error('bad-file', '“variables” must have entries, such as “first_name: { type: text }”.'));
+      this.reading.findings.push(
+        error('bad-file', '“variables” must have entries, such as “first_name: { type: text }”.'),
+      );
       return { list, lines, remarks };
     }
     for (const [key, value, line] of this.front.entries(node, 'variable')) {
@@ -121,7 +178,10 @@ class TopReader {
   private readonly lines = new Map<string, number>();
   private readonly remarks: Record<string, string> = {};
 
-  constructor(private readonly yaml: FrontReader, private readonly reading: Reading) {}
+  constructor(
+    private readonly yaml: FrontReader,
+    private readonly reading: Reading,
+  ) {}
 
   read(): { front: Front; parts: Map<string, Part>; lines: Map<string, number> } {
     const front: Record<string, unknown> = { kind: 'message', title: '' };
@@ -139,7 +199,9 @@ class TopReader {
         const text = this.yaml.text(node, line, name);
         if (text !== undefined && (text !== '' || name === 'title')) front[name] = text;
       } else if (!this.envelope(name, node, line)) {
-        this.reading.findings.push(error('unknown-attribute', `The front matter has no attribute “${name}”.`, { line, attribute: name }));
+        this.reading.findings.push(
+          error('unknown-attribute', `The front matter has no attribute “${name}”.`, { line, attribute: name }),
+        );
       }
     }
     this.judge(front, version);
@@ -149,16 +211,32 @@ class TopReader {
 
   private judge(front: Record<string, unknown>, version: string | undefined): void {
     const at = (name: string): Place => ({ line: this.lines.get(name) ?? 1, attribute: name });
-    if (version !== '1') this.reading.findings.push(error('bad-file', version === undefined ? 'The front matter must say “vocabula: 1”.' : `This file is of version ${version} of the format; only 1 is read.`, at('vocabula')));
-    if (front.title === '') this.reading.findings.push(error('bad-file', 'The front matter must have a title.', at('title')));
-    if (typeof front.signature === 'string' && !isName(front.signature)) this.reading.findings.push(error('unknown-block', `“${front.signature}” is not the name of a signature.`, at('signature')));
+    if (version !== '1')
+      this.reading.findings.push(
+        error(
+          'bad-file',
+          version === undefined
+            ? 'The front matter must say “vocabula: 1”.'
+            : `This file is of version ${version} of the format; only 1 is read.`,
+          at('vocabula'),
+        ),
+      );
+    if (front.title === '')
+      this.reading.findings.push(error('bad-file', 'The front matter must have a title.', at('title')));
+    if (typeof front.signature === 'string' && !isName(front.signature))
+      this.reading.findings.push(
+        error('unknown-block', `“${front.signature}” is not the name of a signature.`, at('signature')),
+      );
   }
 
   private oneOf(front: Record<string, unknown>, name: 'kind' | 'purpose', node: YamlNode | null, line: number): void {
     const allowed = name === 'kind' ? ['message', 'block', 'signature'] : ['new', 'reply', 'invitation'];
     const text = this.yaml.text(node, line, name);
     if (text !== undefined && allowed.includes(text)) front[name] = text;
-    else this.reading.findings.push(error('bad-value', `“${name}” must be one of: ${allowed.join(', ')}.`, { line, attribute: name }));
+    else
+      this.reading.findings.push(
+        error('bad-value', `“${name}” must be one of: ${allowed.join(', ')}.`, { line, attribute: name }),
+      );
   }
 
   private texts(node: YamlNode | null, line: number, name: string): string[] {
@@ -183,11 +261,17 @@ class TopReader {
     }
     if (name !== 'attachments') return false;
     const items = isSeq(node) ? (node.items as YamlNode[]) : [];
-    if (!isSeq(node)) this.reading.findings.push(error('bad-file', '“attachments” must be a list of { file, name }.', { line, attribute: name }));
+    if (!isSeq(node))
+      this.reading.findings.push(
+        error('bad-file', '“attachments” must be a list of { file, name }.', { line, attribute: name }),
+      );
     const content = items.flatMap((item): Attachment[] => {
       const entry = isMap(item) ? this.yaml.texts(item) : { file: this.yaml.text(item, line, name) ?? '' };
       const odd = Object.keys(entry).find((key) => key !== 'file' && key !== 'name');
-      if (odd) this.reading.findings.push(error('unknown-attribute', `An attachment has no attribute “${odd}”.`, { line, attribute: name }));
+      if (odd)
+        this.reading.findings.push(
+          error('unknown-attribute', `An attachment has no attribute “${odd}”.`, { line, attribute: name }),
+        );
       return [{ type: 'attachment', attrs: { file: entry.file ?? '' }, ...inline(entry.name ?? '') }];
     });
     this.parts.set('attachments', { type: 'attachments', ...(content.length > 0 ? { content } : {}) });

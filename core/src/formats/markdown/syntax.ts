@@ -10,9 +10,17 @@ export type { Token } from 'markdown-it';
 export type BlockState = StateBlock;
 
 /** What a tag token carries; `line` counts lines inside its block from 0. */
-export interface TagMeta { readonly tag: Tag; readonly source: string; readonly line: number }
+export interface TagMeta {
+  readonly tag: Tag;
+  readonly source: string;
+  readonly line: number;
+}
 /** What a form token of inline HTML carries. */
-export interface HtmlMeta { readonly name: 'b' | 'i' | 's' | 'u' | 'br'; readonly closing: boolean; readonly source: string }
+export interface HtmlMeta {
+  readonly name: 'b' | 'i' | 's' | 'u' | 'br';
+  readonly closing: boolean;
+  readonly source: string;
+}
 /** What reading collects beside tokens: inline HTML that is kept as text. */
 export type SyntaxEnv = { html: string[] };
 
@@ -22,7 +30,11 @@ export const MAX_NESTING = 90;
 const INDENT_OF_CODE = 4;
 
 /** The tag that alone fills a line, unless it is a placeholder, which is text. */
-export function tagLineAt(state: StateBlock, line: number, endLine: number): (FoundTag & { readonly lines: number }) | undefined {
+export function tagLineAt(
+  state: StateBlock,
+  line: number,
+  endLine: number,
+): (FoundTag & { readonly lines: number }) | undefined {
   if ((state.sCount[line] ?? 0) - state.blkIndent >= INDENT_OF_CODE) return undefined;
   const start = (state.bMarks[line] ?? 0) + (state.tShift[line] ?? 0);
   if (!state.src.startsWith('{{', start)) return undefined;
@@ -35,7 +47,11 @@ export function tagLineAt(state: StateBlock, line: number, endLine: number): (Fo
   }
   const found = scanTag(text, 0);
   if (!found || text.slice(found.end).trim() !== '') return undefined;
-  const structural = found.tag.kind === 'open' || found.tag.kind === 'close' || found.tag.kind === 'inclusion' || found.tag.kind === 'comment';
+  const structural =
+    found.tag.kind === 'open' ||
+    found.tag.kind === 'close' ||
+    found.tag.kind === 'inclusion' ||
+    found.tag.kind === 'comment';
   return structural ? { ...found, lines } : undefined;
 }
 
@@ -74,7 +90,11 @@ function tagRule(state: StateInline, silent: boolean): boolean {
   if (!silent) {
     const token = state.push('tag', '', 0);
     const line = state.src.slice(0, state.pos).split('\n').length - 1;
-    token.meta = { tag: found.tag, source: state.src.slice(found.start, found.end), line } satisfies TagMeta as TagMeta & Record<string, unknown>;
+    token.meta = {
+      tag: found.tag,
+      source: state.src.slice(found.start, found.end),
+      line,
+    } satisfies TagMeta as TagMeta & Record<string, unknown>;
   }
   state.pos = found.end;
   return true;
@@ -94,7 +114,11 @@ function htmlRule(state: StateInline, silent: boolean): boolean {
   }
   if (!silent) {
     const token = state.push('html_form', '', 0);
-    token.meta = { name: (form[2] as string).toLowerCase() as HtmlMeta['name'], closing: form[1] === '/', source: form[0] } satisfies HtmlMeta as HtmlMeta & Record<string, unknown>;
+    token.meta = {
+      name: (form[2] as string).toLowerCase() as HtmlMeta['name'],
+      closing: form[1] === '/',
+      source: form[0],
+    } satisfies HtmlMeta as HtmlMeta & Record<string, unknown>;
   }
   state.pos += form[0].length;
   return true;

@@ -27,7 +27,8 @@ export function splitRow(line: string): string[] {
 
 type TableLine = { readonly line: number; readonly text: string; readonly tag?: Tag };
 
-const lineText = (state: BlockState, line: number): string => state.src.slice((state.bMarks[line] ?? 0) + (state.tShift[line] ?? 0), state.eMarks[line]).trim();
+const lineText = (state: BlockState, line: number): string =>
+  state.src.slice((state.bMarks[line] ?? 0) + (state.tShift[line] ?? 0), state.eMarks[line]).trim();
 
 /** The lines that may belong to the body: up to a blank one, an outdent, or another block's beginning. */
 function bodyLines(state: BlockState, from: number, endLine: number): TableLine[] {
@@ -61,7 +62,11 @@ function ownLines(lines: readonly TableLine[]): number {
 /** The block rule. */
 export function tableRule(state: BlockState, startLine: number, endLine: number, silent: boolean): boolean {
   if (startLine + 1 >= endLine || (state.sCount[startLine + 1] ?? 0) < state.blkIndent) return false;
-  if ((state.sCount[startLine] ?? 0) - state.blkIndent >= 4 || (state.sCount[startLine + 1] ?? 0) - state.blkIndent >= 4) return false;
+  if (
+    (state.sCount[startLine] ?? 0) - state.blkIndent >= 4 ||
+    (state.sCount[startLine + 1] ?? 0) - state.blkIndent >= 4
+  )
+    return false;
   const head = lineText(state, startLine);
   const delimiter = lineText(state, startLine + 1);
   if (!head.includes('|') || !DELIMITER.test(delimiter)) return false;
@@ -73,7 +78,9 @@ export function tableRule(state: BlockState, startLine: number, endLine: number,
   const candidates = bodyLines(state, startLine + 2, endLine);
   const lines = candidates.slice(0, ownLines(candidates));
   state.push('table_open', 'table', 1).meta = {
-    align: delimiters.map((cell) => (/^:-*:$/.test(cell) ? 'center' : cell.endsWith(':') ? 'right' : cell.startsWith(':') ? 'left' : null)),
+    align: delimiters.map((cell) =>
+      /^:-*:$/.test(cell) ? 'center' : cell.endsWith(':') ? 'right' : cell.startsWith(':') ? 'left' : null,
+    ),
   };
   const row = (text: string, line: number): void => {
     const open = state.push('tr_open', 'tr', 1);

@@ -11,7 +11,11 @@ export type Tag =
   | { readonly kind: 'malformed'; readonly reason: string };
 
 /** A tag and where it stands: from `start` to before `end`. */
-export interface FoundTag { readonly tag: Tag; readonly start: number; readonly end: number }
+export interface FoundTag {
+  readonly tag: Tag;
+  readonly start: number;
+  readonly end: number;
+}
 
 const KEY = '[a-z][a-z0-9_]*';
 const CONDITION = new RegExp(`^(${KEY})(?:\\.(${KEY}(?:\\|${KEY})*))?$`);
@@ -25,10 +29,21 @@ export function scanTag(source: string, pos: number): FoundTag | undefined {
   if (source.startsWith('{{{', pos)) {
     // A brace before a tag is text; only three on both sides ask for something.
     const triple = /^\{{3}[^{}]*\}{3}/.exec(source.slice(pos, pos + 400));
-    return triple ? { tag: { kind: 'unsupported', reason: 'Three braces would put a value in unescaped. Write two.' }, start: pos, end: pos + triple[0].length } : undefined;
+    return triple
+      ? {
+          tag: { kind: 'unsupported', reason: 'Three braces would put a value in unescaped. Write two.' },
+          start: pos,
+          end: pos + triple[0].length,
+        }
+      : undefined;
   }
-  if (source[pos + 2] === '&') return bounded(source, pos, '}}', 'A tag with & would put a value in unescaped. Leave the & out.');
-  if (source[pos + 2] === '=') return bounded(source, pos, '=}}', 'The delimiters of tags cannot be changed.') ?? bounded(source, pos, '}}', 'The delimiters of tags cannot be changed.');
+  if (source[pos + 2] === '&')
+    return bounded(source, pos, '}}', 'A tag with & would put a value in unescaped. Leave the & out.');
+  if (source[pos + 2] === '=')
+    return (
+      bounded(source, pos, '=}}', 'The delimiters of tags cannot be changed.') ??
+      bounded(source, pos, '}}', 'The delimiters of tags cannot be changed.')
+    );
   const close = source.indexOf('}}', pos + 2);
   if (close < 0) return undefined;
   const inner = source.slice(pos + 2, close);
@@ -44,15 +59,23 @@ function readInner(inner: string): Tag {
   const sigil = inner.charAt(0);
   if (sigil === '!') return { kind: 'comment', text: inner.slice(1).trim() };
   const rest = ('#^/>'.includes(sigil) && sigil !== '' ? inner.slice(1) : inner).trim();
-  if (sigil === '>') return INCLUSION.test(rest) ? { kind: 'inclusion', name: rest } : { kind: 'malformed', reason: `“${rest}” is not the name of a text: small letters, digits and hyphens.` };
+  if (sigil === '>')
+    return INCLUSION.test(rest)
+      ? { kind: 'inclusion', name: rest }
+      : { kind: 'malformed', reason: `“${rest}” is not the name of a text: small letters, digits and hyphens.` };
   if (sigil === '#' || sigil === '^' || sigil === '/') {
     const match = CONDITION.exec(rest);
-    if (!match) return { kind: 'malformed', reason: `“${rest}” is not the name of a condition, such as guide or gate.river.` };
+    if (!match)
+      return { kind: 'malformed', reason: `“${rest}” is not the name of a condition, such as guide or gate.river.` };
     if (sigil === '/') return { kind: 'close', name: rest };
     return { kind: 'open', condition: condition(match[1] as string, match[2]?.split('|') ?? [], sigil === '^') };
   }
   const match = PLACEHOLDER.exec(rest);
-  if (!match || FIELD_SOURCE.test(match[1] as string)) return { kind: 'malformed', reason: `“${rest}” is not the name of a variable: small letters, digits and underscores.` };
+  if (!match || FIELD_SOURCE.test(match[1] as string))
+    return {
+      kind: 'malformed',
+      reason: `“${rest}” is not the name of a variable: small letters, digits and underscores.`,
+    };
   return { kind: 'placeholder', name: match[1] as string, view: match[2] ?? '' };
 }
 
@@ -67,7 +90,7 @@ export const commentTag = (text: string): string => `{{! ${text}}}`;
 /** All tags of a line of text, such as a link's target, in order; `\{{` begins none. */
 export function tagsIn(source: string): FoundTag[] {
   const found: FoundTag[] = [];
-  for (let pos = source.indexOf('{{'); pos >= 0; ) {
+  for (let pos = source.indexOf('{{'); pos >= 0;) {
     const backslashes = /\\*$/.exec(source.slice(0, pos))?.[0].length ?? 0;
     const tag = backslashes % 2 === 0 ? scanTag(source, pos) : undefined;
     if (tag) found.push(tag);

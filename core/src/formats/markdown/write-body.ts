@@ -60,7 +60,9 @@ function writeParagraph(content: readonly Inline[] = []): string {
   const text = writeInline(nodes, 'marks');
   const back = readBody(text, new Reading(new Set()));
   const [only] = back;
-  return back.length === 1 && only?.type === 'paragraph' && sameInline(normaliseInline(only.content), nodes) ? text : writeInline(nodes, 'html');
+  return back.length === 1 && only?.type === 'paragraph' && sameInline(normaliseInline(only.content), nodes)
+    ? text
+    : writeInline(nodes, 'html');
 }
 
 /** Inline content that may not break its line: headings, cells, wordings. */
@@ -74,8 +76,12 @@ function oneLine(content: readonly Inline[] = []): string {
 export const writeWording = (content: readonly Inline[] = []): string => oneLine(content);
 
 const clean = (nodes: readonly Inline[]): unknown =>
-  nodes.map((node) => ({ ...node, marks: node.marks?.map((mark) => (mark.type === 'phrase' ? { ...mark, attrs: { ...mark.attrs, run: 0 } } : mark)) }));
-const sameInline = (a: readonly Inline[], b: readonly Inline[]): boolean => JSON.stringify(clean(a)) === JSON.stringify(clean(b));
+  nodes.map((node) => ({
+    ...node,
+    marks: node.marks?.map((mark) => (mark.type === 'phrase' ? { ...mark, attrs: { ...mark.attrs, run: 0 } } : mark)),
+  }));
+const sameInline = (a: readonly Inline[], b: readonly Inline[]): boolean =>
+  JSON.stringify(clean(a)) === JSON.stringify(clean(b));
 
 const MARKS: Record<Style, Record<string, readonly [open: string, close: string]>> = {
   marks: { bold: ['**', '**'], italic: ['*', '*'], strike: ['~~', '~~'], underline: ['<u>', '</u>'] },
@@ -84,11 +90,19 @@ const MARKS: Record<Style, Record<string, readonly [open: string, close: string]
 
 function writeInline(nodes: readonly Inline[], style: Style, mayBreak = true): string {
   const hard = style === 'marks' && mayBreak ? '\\\n' : '<br>';
-  const text = writeRuns(nodes, (mark) => mark.type !== 'code', (node, index) => leaf(node, nodes[index - 1]), {
-    open: (mark) => delimiter(mark, style, true),
-    close: (mark) => delimiter(mark, style, false),
-  });
-  return text.split(BREAK).map(mayBreak ? lineStart : lineEdges).join(hard);
+  const text = writeRuns(
+    nodes,
+    (mark) => mark.type !== 'code',
+    (node, index) => leaf(node, nodes[index - 1]),
+    {
+      open: (mark) => delimiter(mark, style, true),
+      close: (mark) => delimiter(mark, style, false),
+    },
+  );
+  return text
+    .split(BREAK)
+    .map(mayBreak ? lineStart : lineEdges)
+    .join(hard);
 
   function leaf(node: Inline, before: Inline | undefined): string {
     switch (node.type) {
@@ -116,10 +130,15 @@ function delimiter(mark: Mark, style: Style, open: boolean): string {
 
 /** An image's alternative text, as the label it stands in. */
 const label = (alt: readonly Inline[]): string =>
-  writeRuns(alt, (mark) => mark.type === 'phrase', (node, index) => (node.type === 'text' ? escapeText(node.text, alt[index - 1]) : tagOf(node)), {
-    open: (mark) => delimiter(mark, 'marks', true),
-    close: (mark) => delimiter(mark, 'marks', false),
-  });
+  writeRuns(
+    alt,
+    (mark) => mark.type === 'phrase',
+    (node, index) => (node.type === 'text' ? escapeText(node.text, alt[index - 1]) : tagOf(node)),
+    {
+      open: (mark) => delimiter(mark, 'marks', true),
+      close: (mark) => delimiter(mark, 'marks', false),
+    },
+  );
 
 function target(href: string): string {
   if (href !== '' && !/[\s<>()\\]/.test(href)) return href;
@@ -130,7 +149,10 @@ function codeSpan(text: string): string {
   const longest = Math.max(0, ...[...text.matchAll(/`+/g)].map((run) => run[0].length));
   const fence = '`'.repeat(longest + 1);
   // CommonMark trims one space from both ends, unless there are only spaces; a tab is not a space.
-  const pad = text.startsWith('`') || text.endsWith('`') || (text.startsWith(' ') && text.endsWith(' ') && /[^ ]/.test(text)) ? ' ' : '';
+  const pad =
+    text.startsWith('`') || text.endsWith('`') || (text.startsWith(' ') && text.endsWith(' ') && /[^ ]/.test(text))
+      ? ' '
+      : '';
   return fence + pad + text + pad + fence;
 }
 
@@ -138,13 +160,18 @@ function codeSpan(text: string): string {
 function escapeText(text: string, before?: Inline): string {
   let out = text
     .replace(/[\\`*[\]]/g, '\\$&')
-    .replace(/_/g, (bar, at: number) => (/[\p{L}\p{N}]/u.test(text[at - 1] ?? '') && /[\p{L}\p{N}]/u.test(text[at + 1] ?? '') ? bar : `\\${bar}`))
+    .replace(/_/g, (bar, at: number) =>
+      /[\p{L}\p{N}]/u.test(text[at - 1] ?? '') && /[\p{L}\p{N}]/u.test(text[at + 1] ?? '') ? bar : `\\${bar}`,
+    )
     .replace(/<(?=[a-z/!?])/gi, '\\<')
     .replace(/~(?=~)|(?<=~)~/g, '\\~')
     .replace(/&(?=#?\w+;)/g, '\\&')
     .replace(/\{\{+/g, (run) => '\\{{'.repeat(run.length >> 1) + (run.length % 2 ? '&#123;' : ''))
     .replace(/\u00A0/g, '&nbsp;')
-    .replace(/[\t\u000B\f\u0085\u1680\u2000-\u200A\u2028\u2029\u202F\u205F\u3000\uFEFF]/g, (space) => `&#${space.charCodeAt(0)};`)
+    .replace(
+      /[\t\u000B\f\u0085\u1680\u2000-\u200A\u2028\u2029\u202F\u205F\u3000\uFEFF]/g,
+      (space) => `&#${space.charCodeAt(0)};`,
+    )
     .replace(/\n/g, ' ');
   if (out.endsWith('{')) out = `${out.slice(0, -1)}&#123;`;
   if (out.endsWith('!')) out = `${out.slice(0, -1)}\\!`;
@@ -172,16 +199,27 @@ function writeCode(text: string, language: string | null): string {
 }
 
 function prefix(text: string, first: string, rest: string): string {
-  return text.split('\n').map((line, i) => (i === 0 ? first : line === '' && rest.trim() === '' ? '' : rest) + line).join('\n');
+  return text
+    .split('\n')
+    .map((line, i) => (i === 0 ? first : line === '' && rest.trim() === '' ? '' : rest) + line)
+    .join('\n');
 }
 
 /** Writes children with tag lines around the stretches that conditions govern. */
-function governed<N extends { readonly attrs: { readonly when: readonly Condition[] } }>(children: readonly N[], write: (child: N, index: number) => string): string {
+function governed<N extends { readonly attrs: { readonly when: readonly Condition[] } }>(
+  children: readonly N[],
+  write: (child: N, index: number) => string,
+): string {
   const lines: string[] = [];
   const open: Condition[] = [];
   children.forEach((child, index) => {
     let shared = 0;
-    while (shared < open.length && shared < child.attrs.when.length && sameCondition(open[shared] as Condition, child.attrs.when[shared] as Condition)) shared += 1;
+    while (
+      shared < open.length &&
+      shared < child.attrs.when.length &&
+      sameCondition(open[shared] as Condition, child.attrs.when[shared] as Condition)
+    )
+      shared += 1;
     while (open.length > shared) lines.push(closingTag(open.pop() as Condition));
     for (const governing of child.attrs.when.slice(shared)) {
       lines.push(openingTag(governing));
@@ -195,7 +233,12 @@ function governed<N extends { readonly attrs: { readonly when: readonly Conditio
 
 function writeList(list: List, otherMarker: boolean): string {
   return governed<ListItem>(list.content, (item, index) => {
-    const marker = list.type === 'bulletList' ? (otherMarker ? '* ' : '- ') : `${list.attrs.start + index}${otherMarker ? ')' : '.'} `;
+    const marker =
+      list.type === 'bulletList'
+        ? otherMarker
+          ? '* '
+          : '- '
+        : `${list.attrs.start + index}${otherMarker ? ')' : '.'} `;
     // Behind a marker, a rule of dashes would make a rule of the whole line.
     const text = writeBody(item.content).replace(/^---(?=\n|$)/, '___');
     return prefix(text, marker, ' '.repeat(marker.length));

@@ -4,7 +4,15 @@ import { isDay } from '../../values/date.js';
 import type { TypeName } from '../../template/variable.js';
 
 /** Types a column of a table may have. */
-export const COLUMN_TYPES = ['text', 'number', 'date', 'yes-no', 'email', 'phone', 'link'] as const satisfies readonly TypeName[];
+export const COLUMN_TYPES = [
+  'text',
+  'number',
+  'date',
+  'yes-no',
+  'email',
+  'phone',
+  'link',
+] as const satisfies readonly TypeName[];
 export type ColumnType = (typeof COLUMN_TYPES)[number];
 
 /** How to rewrite a cell, told from the whole column. */
@@ -29,12 +37,31 @@ export function recogniseColumn(cells: readonly string[]): ColumnForm {
   // A leading zero is part of a number plate, a post code or a member's number: never a quantity.
   if (all((cell) => !/^[+-]?0\d/.test(cell) && cell.length <= 17)) {
     if (all((cell) => /^[+-]?\d+$/.test(cell))) return { type: 'number', rewrite: (cell) => cell.trim() };
-    if (all((cell) => POINT.test(cell)) && !filled.every((cell) => /^[+-]?\d{1,3},\d{3}$/.test(cell))) return { type: 'number', rewrite: (cell) => cell.trim().replace(/,/g, '') };
-    if (all((cell) => COMMA.test(cell)) && filled.some((cell) => cell.includes(',')) && !filled.every((cell) => /^[+-]?\d{1,3},\d{3}$/.test(cell))) return { type: 'number', rewrite: (cell) => cell.trim().replace(/[.\u00A0\u202F ]/g, '').replace(',', '.') };
+    if (all((cell) => POINT.test(cell)) && !filled.every((cell) => /^[+-]?\d{1,3},\d{3}$/.test(cell)))
+      return { type: 'number', rewrite: (cell) => cell.trim().replace(/,/g, '') };
+    if (
+      all((cell) => COMMA.test(cell)) &&
+      filled.some((cell) => cell.includes(',')) &&
+      !filled.every((cell) => /^[+-]?\d{1,3},\d{3}$/.test(cell))
+    )
+      return {
+        type: 'number',
+        rewrite: (cell) =>
+          cell
+            .trim()
+            .replace(/[.\u00A0\u202F ]/g, '')
+            .replace(',', '.'),
+      };
   }
-  if (all((cell) => /^(?:true|false|yes|no)$/i.test(cell))) return { type: 'yes-no', rewrite: (cell) => ({ true: 'true', yes: 'true', false: 'false', no: 'false' })[cell.trim().toLowerCase()] ?? cell };
+  if (all((cell) => /^(?:true|false|yes|no)$/i.test(cell)))
+    return {
+      type: 'yes-no',
+      rewrite: (cell) =>
+        ({ true: 'true', yes: 'true', false: 'false', no: 'false' })[cell.trim().toLowerCase()] ?? cell,
+    };
   if (all((cell) => /^\+[\d ()./-]{6,24}$/.test(cell))) return { type: 'phone', rewrite: asIs };
-  if (all((cell) => /^(?:https?|mailto|tel):/i.test(cell) && safeUrl(cell) !== undefined)) return { type: 'link', rewrite: asIs };
+  if (all((cell) => /^(?:https?|mailto|tel):/i.test(cell) && safeUrl(cell) !== undefined))
+    return { type: 'link', rewrite: asIs };
   return { type: 'text', rewrite: asIs };
 }
 

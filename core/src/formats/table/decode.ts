@@ -4,7 +4,10 @@ export type Encoding = 'UTF-8' | 'UTF-16LE' | 'UTF-16BE' | 'Windows-1252';
 
 /** Decodes text. A byte order mark decides; then valid UTF-8; then zeros at every other place; else Windows-1252. */
 export function decode(bytes: Uint8Array): { readonly text: string; readonly encoding: Encoding } {
-  const as = (encoding: Encoding, skip = 0): { text: string; encoding: Encoding } => ({ text: new TextDecoder(encoding.toLowerCase()).decode(bytes.subarray(skip)), encoding });
+  const as = (encoding: Encoding, skip = 0): { text: string; encoding: Encoding } => ({
+    text: new TextDecoder(encoding.toLowerCase()).decode(bytes.subarray(skip)),
+    encoding,
+  });
   if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return as('UTF-8', 3);
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return as('UTF-16LE', 2);
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return as('UTF-16BE', 2);

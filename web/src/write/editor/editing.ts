@@ -10,7 +10,9 @@ function selectBeside(editor: Editor, side: -1 | 1): boolean {
   if (!empty) return false;
   const beside = side < 0 ? $from.nodeBefore : $from.nodeAfter;
   if (beside?.isAtom && beside.isInline && beside.type.name !== 'hardBreak' && !beside.isText) {
-    view.dispatch(state.tr.setSelection(NodeSelection.create(state.doc, side < 0 ? $from.pos - beside.nodeSize : $from.pos)));
+    view.dispatch(
+      state.tr.setSelection(NodeSelection.create(state.doc, side < 0 ? $from.pos - beside.nodeSize : $from.pos)),
+    );
     return true;
   }
   return false;
@@ -23,7 +25,14 @@ function atPassageEdge(editor: Editor, side: -1 | 1): boolean {
   for (let depth = $from.depth - 1; depth >= 0; depth -= 1) {
     const index = $from.index(depth);
     const parent = $from.node(depth);
-    const neighbour = side < 0 ? (index > 0 ? parent.child(index - 1) : undefined) : index < parent.childCount - 1 ? parent.child(index + 1) : undefined;
+    const neighbour =
+      side < 0
+        ? index > 0
+          ? parent.child(index - 1)
+          : undefined
+        : index < parent.childCount - 1
+          ? parent.child(index + 1)
+          : undefined;
     if (neighbour) return neighbour.type.name === 'passage';
     if (parent.type.name === 'passage') return true;
     if (parent.type.name === 'body') return false;
@@ -43,7 +52,9 @@ export const contentEditing = {
         const inPassage = $from.depth > 1 && $from.node($from.depth - 1).type.name === 'passage';
         const inLine = $from.depth <= 1 || ['address', 'attachment'].includes($from.parent.type.name);
         if (inLine) return leaveLine(editor);
-        return inPassage && $from.parent.type.name === 'paragraph' ? splitBlock(editor.state, editor.view.dispatch) : false;
+        return inPassage && $from.parent.type.name === 'paragraph'
+          ? splitBlock(editor.state, editor.view.dispatch)
+          : false;
       },
       Escape: () => {
         editor.commands.blur();
@@ -64,4 +75,3 @@ function leaveLine(editor: Editor): boolean {
   });
   return target < 0 ? false : editor.commands.setTextSelection(target);
 }
-

@@ -2,7 +2,17 @@
 import type { Editor } from '@tiptap/core';
 import type { Fragment, Mark, Node as PmNode } from '@tiptap/pm/model';
 import { NodeSelection, type Transaction } from '@tiptap/pm/state';
-import { findMarkers, guessVariable, keyFromLabel, readLine, type Condition, type Marker, type MarkerKind, type TypeName, type Variable } from '@vocabula/core';
+import {
+  findMarkers,
+  guessVariable,
+  keyFromLabel,
+  readLine,
+  type Condition,
+  type Marker,
+  type MarkerKind,
+  type TypeName,
+  type Variable,
+} from '@vocabula/core';
 
 export const variablesOf = (doc: PmNode): readonly Variable[] => doc.attrs.variables as readonly Variable[];
 const keysOf = (doc: PmNode): Set<string> => new Set(variablesOf(doc).map((variable) => variable.key));
@@ -14,7 +24,13 @@ export function setVariables(tr: Transaction, variables: readonly Variable[]): T
 
 /** A new variable with a key of its own, made from its label. */
 export function newVariable(doc: PmNode, label: string, type: TypeName, more: Partial<Variable> = {}): Variable {
-  const variable: Variable = { key: keyFromLabel(label, keysOf(doc)), type, label, ...(type === 'money' ? { currency: 'EUR' } : {}), ...more };
+  const variable: Variable = {
+    key: keyFromLabel(label, keysOf(doc)),
+    type,
+    label,
+    ...(type === 'money' ? { currency: 'EUR' } : {}),
+    ...more,
+  };
   return variable;
 }
 
@@ -22,10 +38,17 @@ export function newVariable(doc: PmNode, label: string, type: TypeName, more: Pa
 export function findWords(doc: PmNode, words: string): { from: number; to: number }[] {
   const tidy = words.trim();
   if (tidy === '') return [];
-  const pattern = new RegExp(`(?<![\\p{L}\\p{N}])${tidy.split(/\s+/).map((word) => word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('\\s+')}(?![\\p{L}\\p{N}])`, 'giu');
+  const pattern = new RegExp(
+    `(?<![\\p{L}\\p{N}])${tidy
+      .split(/\s+/)
+      .map((word) => word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
+      .join('\\s+')}(?![\\p{L}\\p{N}])`,
+    'giu',
+  );
   const found: { from: number; to: number }[] = [];
   eachLine(doc, (text, at) => {
-    for (const match of text.matchAll(pattern)) found.push({ from: at(match.index), to: at(match.index + match[0].length) });
+    for (const match of text.matchAll(pattern))
+      found.push({ from: at(match.index), to: at(match.index + match[0].length) });
   });
   return found;
 }
@@ -47,25 +70,47 @@ function replaceAll(tr: Transaction, places: readonly { from: number; to: number
   const type = tr.doc.type.schema.nodes.placeholder;
   for (const { from, to, name } of [...places].sort((a, b) => b.from - a.from)) {
     const marks = tr.doc.resolve(from).marksAcross(tr.doc.resolve(to)) ?? ([] as readonly Mark[]);
-    const node = type?.create({ name, view: '' }, undefined, marks.filter((mark) => mark.type.name !== 'code'));
+    const node = type?.create(
+      { name, view: '' },
+      undefined,
+      marks.filter((mark) => mark.type.name !== 'code'),
+    );
     if (node) tr.replaceWith(from, to, node);
   }
 }
 
 /** Makes a variable of words, everywhere they stand or only where they are selected. */
-export function makeVariable(editor: Editor, variable: Variable, places: readonly { from: number; to: number }[]): void {
+export function makeVariable(
+  editor: Editor,
+  variable: Variable,
+  places: readonly { from: number; to: number }[],
+): void {
   const { tr } = editor.state;
-  replaceAll(tr, places.map((place) => ({ ...place, name: variable.key })));
+  replaceAll(
+    tr,
+    places.map((place) => ({ ...place, name: variable.key })),
+  );
   setVariables(tr, [...variablesOf(editor.state.doc), variable]);
   editor.view.dispatch(tr.scrollIntoView());
 }
 
 /** Markers of one wording, with what they would become. */
-export interface MarkerGroup { readonly id: string; readonly kind: MarkerKind; readonly text: string; readonly places: readonly { from: number; to: number }[]; readonly type: TypeName; readonly label: string; readonly options: readonly string[] | undefined }
+export interface MarkerGroup {
+  readonly id: string;
+  readonly kind: MarkerKind;
+  readonly text: string;
+  readonly places: readonly { from: number; to: number }[];
+  readonly type: TypeName;
+  readonly label: string;
+  readonly options: readonly string[] | undefined;
+}
 
 /** All hand-made markers of a document, equal ones together. Rules are told apart by the word before them. */
 export function findMarkerGroups(doc: PmNode): MarkerGroup[] {
-  const groups = new Map<string, { marker: Marker; text: string; guess: ReturnType<typeof guessVariable>; places: { from: number; to: number }[] }>();
+  const groups = new Map<
+    string,
+    { marker: Marker; text: string; guess: ReturnType<typeof guessVariable>; places: { from: number; to: number }[] }
+  >();
   eachLine(doc, (text, at) => {
     for (const marker of findMarkers(text)) {
       const guess = guessVariable(marker, text.slice(0, marker.start));
@@ -75,22 +120,42 @@ export function findMarkerGroups(doc: PmNode): MarkerGroup[] {
       groups.set(id, group);
     }
   });
-  return [...groups.entries()].map(([id, { marker, text, guess, places }]) => ({ id, kind: marker.kind, text, places, type: guess.type, label: guess.label, options: guess.options }));
+  return [...groups.entries()].map(([id, { marker, text, guess, places }]) => ({
+    id,
+    kind: marker.kind,
+    text,
+    places,
+    type: guess.type,
+    label: guess.label,
+    options: guess.options,
+  }));
 }
 
 /** Turns markers into variables in one step. A label that a variable of the type has already joins it. */
-export function convertMarkers(editor: Editor, groups: readonly Pick<MarkerGroup, 'places' | 'type' | 'label' | 'options'>[]): number {
+export function convertMarkers(
+  editor: Editor,
+  groups: readonly Pick<MarkerGroup, 'places' | 'type' | 'label' | 'options'>[],
+): number {
   const { tr, doc } = editor.state;
   const variables = [...variablesOf(doc)];
   const taken = new Set(variables.map((variable) => variable.key));
   const places: { from: number; to: number; name: string }[] = [];
   for (const group of groups) {
-    let variable = variables.find((each) => each.type === group.type && each.label?.toLowerCase() === group.label.toLowerCase());
+    let variable = variables.find(
+      (each) => each.type === group.type && each.label?.toLowerCase() === group.label.toLowerCase(),
+    );
     if (!variable) {
       const key = keyFromLabel(group.label, taken);
       taken.add(key);
       const options = group.type === 'choice' ? optionsFrom(group.options ?? [group.label]) : undefined;
-      variable = { key, type: group.type, label: group.label, required: true, ...(group.type === 'money' ? { currency: 'EUR' } : {}), ...(options ? { options } : {}) };
+      variable = {
+        key,
+        type: group.type,
+        label: group.label,
+        required: true,
+        ...(group.type === 'money' ? { currency: 'EUR' } : {}),
+        ...(options ? { options } : {}),
+      };
       variables.push(variable);
     }
     for (const place of group.places) places.push({ ...place, name: variable.key });
@@ -104,25 +169,36 @@ export function convertMarkers(editor: Editor, groups: readonly Pick<MarkerGroup
 /** Options from lines: the label, and after a colon the wording; a line without one is both. */
 export function optionsFrom(lines: readonly string[]): NonNullable<Variable['options']> {
   const taken = new Set<string>(['empty']);
-  return lines.filter((each) => each.trim() !== '').map((each) => {
-    const [, label = each, wording = ''] = /^([^:]{1,40}):\s+(.+)$/.exec(each.trim()) ?? [];
-    const key = keyFromLabel(label.trim(), taken);
-    taken.add(key);
-    return { key, label: label.trim(), wording: readLine((wording || label).trim()) };
-  });
+  return lines
+    .filter((each) => each.trim() !== '')
+    .map((each) => {
+      const [, label = each, wording = ''] = /^([^:]{1,40}):\s+(.+)$/.exec(each.trim()) ?? [];
+      const key = keyFromLabel(label.trim(), taken);
+      taken.add(key);
+      return { key, label: label.trim(), wording: readLine((wording || label).trim()) };
+    });
 }
 
 /** Puts the selection under a condition: a phrase inside one line, else a passage around whole blocks. */
-export function wrap(editor: Editor, condition: Condition, variables: readonly Variable[] = [], alternatives: readonly Condition[] = []): void {
+export function wrap(
+  editor: Editor,
+  condition: Condition,
+  variables: readonly Variable[] = [],
+  alternatives: readonly Condition[] = [],
+): void {
   const { state } = editor;
   const { tr, schema, selection } = state;
   const { $from, $to, from, to } = selection;
-  const whole = $from.parent !== $to.parent || (from === $from.start() && to === $to.end() && inBody($from.depth, $from.node.bind($from)));
+  const whole =
+    $from.parent !== $to.parent ||
+    (from === $from.start() && to === $to.end() && inBody($from.depth, $from.node.bind($from)));
   if (!whole || !inBody($from.depth, $from.node.bind($from))) {
     const mark = schema.marks.phrase?.create(condition);
     if (mark) tr.addMark(from, to, mark);
   } else {
-    const range = $from.blockRange($to, (node) => ['body', 'passage', 'blockquote', 'listItem'].includes(node.type.name));
+    const range = $from.blockRange($to, (node) =>
+      ['body', 'passage', 'blockquote', 'listItem'].includes(node.type.name),
+    );
     const passage = schema.nodes.passage;
     if (!range || !passage) return;
     const others = alternatives.map((each) => passage.create(each, schema.nodes.paragraph?.create()));
@@ -167,7 +243,12 @@ export function selectNode(editor: Editor, pos: number): void {
 
 /** Changes one variable, everywhere it is declared here. */
 export function changeVariable(editor: Editor, key: string, change: (variable: Variable) => Variable): void {
-  editor.view.dispatch(setVariables(editor.state.tr, variablesOf(editor.state.doc).map((variable) => (variable.key === key ? change(variable) : variable))));
+  editor.view.dispatch(
+    setVariables(
+      editor.state.tr,
+      variablesOf(editor.state.doc).map((variable) => (variable.key === key ? change(variable) : variable)),
+    ),
+  );
 }
 
 /** Takes a variable out; placeholders of it become its label's words, passages on it lose their brackets. */
@@ -175,8 +256,13 @@ export function removeVariable(editor: Editor, variable: Variable): void {
   const { tr, doc, schema } = editor.state;
   const places: { pos: number; node: PmNode }[] = [];
   doc.descendants((node, pos) => {
-    if ((node.type.name === 'placeholder' && node.attrs.name === variable.key) || (node.type.name === 'passage' && node.attrs.of === variable.key)) places.push({ pos, node });
-    for (const mark of node.marks) if (mark.type.name === 'phrase' && mark.attrs.of === variable.key) tr.removeMark(pos, pos + node.nodeSize, mark);
+    if (
+      (node.type.name === 'placeholder' && node.attrs.name === variable.key) ||
+      (node.type.name === 'passage' && node.attrs.of === variable.key)
+    )
+      places.push({ pos, node });
+    for (const mark of node.marks)
+      if (mark.type.name === 'phrase' && mark.attrs.of === variable.key) tr.removeMark(pos, pos + node.nodeSize, mark);
   });
   for (const { pos, node } of places.reverse()) {
     const at = tr.mapping.map(pos);
@@ -184,6 +270,9 @@ export function removeVariable(editor: Editor, variable: Variable): void {
     if (node.type.name === 'passage') tr.replaceWith(at, at + size, tr.doc.nodeAt(at)?.content ?? node.content);
     else tr.replaceWith(at, at + size, schema.text(variable.label ?? variable.key, node.marks));
   }
-  setVariables(tr, variablesOf(doc).filter((each) => each.key !== variable.key));
+  setVariables(
+    tr,
+    variablesOf(doc).filter((each) => each.key !== variable.key),
+  );
   editor.view.dispatch(tr);
 }

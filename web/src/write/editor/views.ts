@@ -2,11 +2,34 @@
 import type { NodeViewRenderer } from '@tiptap/core';
 import type { Node as PmNode } from '@tiptap/pm/model';
 import type { NodeView } from '@tiptap/pm/view';
-import { bodyOf, childrenOf, labelFromKey, type Inline, type Node as DocumentNode, type TypeName, type Variable } from '@vocabula/core';
+import {
+  bodyOf,
+  childrenOf,
+  labelFromKey,
+  type Inline,
+  type Node as DocumentNode,
+  type TypeName,
+  type Variable,
+} from '@vocabula/core';
 import { knownText } from '../../ui/library';
 
 /** Marks of types in text: letters where letters do, a drawn sign where they do not. */
-const SIGNS: Partial<Record<TypeName | 'field' | 'fact', string>> = { text: 'Aa', paragraphs: '¶', number: '12', money: '€', date: '▦', 'yes-no': '½', choice: '⋔', choices: '⋔', email: '@', phone: '☏', link: '↗', list: '≡', field: '@', fact: '⌂' };
+const SIGNS: Partial<Record<TypeName | 'field' | 'fact', string>> = {
+  text: 'Aa',
+  paragraphs: '¶',
+  number: '12',
+  money: '€',
+  date: '▦',
+  'yes-no': '½',
+  choice: '⋔',
+  choices: '⋔',
+  email: '@',
+  phone: '☏',
+  link: '↗',
+  list: '≡',
+  field: '@',
+  fact: '⌂',
+};
 const LONGEST = 24;
 
 /** Names and, when asked for, values of the current recipient; every view follows them. */
@@ -33,9 +56,21 @@ class Labels {
 
   of(name: string): { label: string; type: TypeName | 'field' | 'fact'; known: boolean } {
     const [source, field] = name.split('.');
-    if (field) return { label: `${source === 'recipient' ? 'Recipient’s' : source === 'sender' ? 'My' : ''} ${labelFromKey(field).toLowerCase()}`.trim(), type: source === 'house' ? 'fact' : 'field', known: true };
-    const variable = this.variables.find((each) => each.key === name) ?? this.variables.flatMap((each) => each.columns ?? []).find((each) => each.key === name);
-    return { label: variable?.label ?? labelFromKey(name), type: variable?.type ?? 'text', known: variable !== undefined };
+    if (field)
+      return {
+        label:
+          `${source === 'recipient' ? 'Recipient’s' : source === 'sender' ? 'My' : ''} ${labelFromKey(field).toLowerCase()}`.trim(),
+        type: source === 'house' ? 'fact' : 'field',
+        known: true,
+      };
+    const variable =
+      this.variables.find((each) => each.key === name) ??
+      this.variables.flatMap((each) => each.columns ?? []).find((each) => each.key === name);
+    return {
+      label: variable?.label ?? labelFromKey(name),
+      type: variable?.type ?? 'text',
+      known: variable !== undefined,
+    };
   }
 
   value(name: string, view: string): string | undefined {
@@ -93,7 +128,16 @@ export const inclusionView: NodeViewRenderer = ({ node }) => {
     dom.dataset.inclusion = name;
     const text = knownText(name);
     dom.setAttribute('aria-label', `block, ${text?.attrs.front.title ?? name}`);
-    dom.replaceChildren(...(text ? show(bodyOf(text), inline, [name]) : [Object.assign(document.createElement('span'), { className: 'missing', textContent: `There is no block “${name}”.` })]));
+    dom.replaceChildren(
+      ...(text
+        ? show(bodyOf(text), inline, [name])
+        : [
+            Object.assign(document.createElement('span'), {
+              className: 'missing',
+              textContent: `There is no block “${name}”.`,
+            }),
+          ]),
+    );
   });
 };
 
