@@ -145,18 +145,16 @@ export class FillService {
       way === 'draft' ? await toEml(message, { date: now, draft: true, ...(from ? { from } : {}) }) : undefined;
     const at = now.toISOString();
     await this.database.write(async (writer) => {
-      await writer
-        .insert(schema.handedOver)
-        .values({
-          id: randomUUID(),
-          fillId: id,
-          way,
-          subject: message.subject,
-          recipients: JSON.stringify(message.to),
-          html: message.html,
-          plain: message.text,
-          at,
-        });
+      await writer.insert(schema.handedOver).values({
+        id: randomUUID(),
+        fillId: id,
+        way,
+        subject: message.subject,
+        recipients: JSON.stringify(message.to),
+        html: message.html,
+        plain: message.text,
+        at,
+      });
       await writer.update(schema.fills).set({ state: 'handed over', updatedAt: at }).where(eq(schema.fills.id, id));
     });
     const { subject, to, text, html, blanks, findings } = message;

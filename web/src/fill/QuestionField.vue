@@ -117,8 +117,7 @@ function number(value: string): void {
           :class="{ on: shown === option.key }"
           @click="emit('answer', option.key)"
         >
-          <i class="quiet small" aria-hidden="true">{{ option.letter }}</i
-          >{{ option.label }}
+          <i class="quiet small" aria-hidden="true">{{ option.letter }}</i>{{ option.label }}
         </button>
         <input
           v-if="variable.other"
@@ -149,8 +148,7 @@ function number(value: string): void {
           :class="{ on: picked.includes(option.key) }"
           @click="toggle(option.key)"
         >
-          <i class="quiet small" aria-hidden="true">{{ option.letter }}</i
-          >{{ option.label }}
+          <i class="quiet small" aria-hidden="true">{{ option.letter }}</i>{{ option.label }}
         </button>
       </div>
       <RowsField

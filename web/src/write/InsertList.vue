@@ -203,8 +203,7 @@ function onKey(event: KeyboardEvent): void {
           @mousedown.prevent="choose(entry)"
           @mousemove="at = index"
         >
-          <span>{{ entry.words }}</span
-          ><span class="quiet small right">{{ entry.detail }}</span>
+          <span>{{ entry.words }}</span><span class="quiet small right">{{ entry.detail }}</span>
         </li>
       </template>
     </ul>

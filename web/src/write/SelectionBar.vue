@@ -107,8 +107,7 @@ function onKey(event: KeyboardEvent): void {
   >
     <div v-if="!what" class="acts">
       <button v-for="[key, name, title] in offered" :key="name" class="plain" @mousedown.prevent @click="begin(name)">
-        <kbd>{{ key }}</kbd
-        >{{ title }}
+        <kbd>{{ key }}</kbd>{{ title }}
       </button>
     </div>
     <ConditionForm
