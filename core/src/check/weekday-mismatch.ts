@@ -1,4 +1,4 @@
-import { weekdaysOf } from '../compile/line.js';
+import { weekdaysOf } from '../values/weekdays.js';
 import { advice } from '../findings/finding.js';
 import { dayNumber, isDay, weekdayNumber } from '../values/date.js';
 import { placeIn, type Check } from './check.js';

@@ -9,7 +9,9 @@ import { sameMark } from '../template/normalise.js';
 import { safeUrl } from '../values/address.js';
 import { textFormatter } from '../values/text.js';
 import { valueType, type Formatter } from '../values/index.js';
-import type { Compilation, Site } from './compile.js';
+import type { BodyCompiler } from './body.js';
+import { weekdayBefore } from '../values/weekdays.js';
+import type { Site } from './site.js';
 import { escapeFixed, escapeHtml } from './escape.js';
 import type { Leaf, Line, MarkPiece, Origin, Read, Test, TextLeaf, ValueLeaf } from './program.js';
 import { declarationOf } from './scope.js';
@@ -29,7 +31,7 @@ export class LineCompiler {
   private readonly pieces: { mark: Mark; piece: MarkPiece }[] = [];
 
   constructor(
-    private readonly compilation: Compilation,
+    private readonly compiler: BodyCompiler,
     private readonly site: Site,
   ) {}
 
@@ -80,14 +82,14 @@ export class LineCompiler {
         ];
       }
       case 'inlineInclusion':
-        return this.compilation.splice(node.attrs.name, path, { ...this.site, path }, base);
+        return this.compiler.splice(node.attrs.name, path, { ...this.site, path }, base);
       case 'inlineComment':
         return [];
     }
   }
 
   private test(condition: Condition, path: readonly number[]): Test[] {
-    const bound = this.compilation.test(condition, this.site, path);
+    const bound = this.compiler.binder.test(condition, this.site, path);
     if (bound?.kind === 'list' && !condition.not) {
       this.report(
         'repeat-in-line',
@@ -104,7 +106,7 @@ export class LineCompiler {
     message: string,
     path: readonly number[],
   ): void {
-    this.compilation.findings.push(error(code, message, this.site.unit.place({ path })));
+    this.compiler.findings.push(error(code, message, this.site.unit.place({ path })));
   }
 
   private origin(path: readonly number[], conditions: readonly Condition[], variable?: string): Origin {
@@ -127,7 +129,7 @@ export class LineCompiler {
   }
 
   private linkPiece(href: string, path: readonly number[]): MarkPiece {
-    const { link } = this.compilation.house.style;
+    const { link } = this.compiler.house.style;
     const close = '</a>';
     const style = ` style="color:${link};text-decoration:underline">`;
     const line = this.compile(readLine(href), path);
@@ -153,7 +155,7 @@ export class LineCompiler {
   ): Leaf {
     const { name, view } = attrs;
     const common = { tests: base.tests, marks: base.marks };
-    const read = this.compilation.read(name, this.site);
+    const read = this.compiler.binder.read(name, this.site);
     if (!read) {
       this.report(
         'unknown-variable',
@@ -199,7 +201,7 @@ export class LineCompiler {
       this.report('value-loop', `The wording of “${name}” holds itself.`, path);
       return textLeaf(`[${label}]`, { ...common, origin });
     }
-    const inner = new LineCompiler(this.compilation, {
+    const inner = new LineCompiler(this.compiler, {
       ...this.site,
       wordings: [...this.site.wordings, name],
       tests: [],
@@ -223,7 +225,7 @@ export class LineCompiler {
     const { locale } = this.site.unit;
     if (read.from === 'recipient' || read.from === 'sender') return textFormatter(view, locale);
     if (read.from === 'fact') {
-      const fact = this.compilation.house.facts[read.key];
+      const fact = this.compiler.house.facts[read.key];
       return (
         fact &&
         valueType(fact.type).formatter(
@@ -286,26 +288,3 @@ const mayVanish = (leaf: Leaf): boolean =>
   (leaf.kind === 'value' && (!leaf.required || leaf.wordings !== undefined));
 
 const WITHOUT_WEEKDAY = new Set(['', 'short', 'medium', 'long', 'day', 'iso']);
-const weekdayNames = new Map<string, readonly string[]>();
-
-/** The weekday names of a locale, from Sunday. */
-export function weekdaysOf(locale: string): readonly string[] {
-  let names = weekdayNames.get(locale);
-  if (!names) {
-    const format = new Intl.DateTimeFormat(locale, { weekday: 'long', timeZone: 'UTC' });
-    // 4 January 1970 was a Sunday.
-    names = Array.from({ length: 7 }, (_, day) => format.format((day + 3) * 86_400_000).toLocaleLowerCase(locale));
-    weekdayNames.set(locale, names);
-  }
-  return names;
-}
-
-/** The weekday that a text ends with, right before a date. */
-function weekdayBefore(text: string, locale: string): number | undefined {
-  const words = text.toLocaleLowerCase(locale).replace(/[\s,]+$/u, '');
-  if (words.length === text.length) return undefined;
-  const day = weekdaysOf(locale).findIndex(
-    (name) => words.endsWith(name) && !/\p{L}$/u.test(words.slice(0, -name.length)),
-  );
-  return day < 0 ? undefined : day;
-}

@@ -1,4 +1,4 @@
-/** Links a template with everything it includes: loops, depth and declarations (engine notes, section 4). */
+/** Texts as a compilation uses them, and what can be told from a text alone: its inclusions, whether it fits a line. */
 import { error, type Finding, type Place } from '../findings/finding.js';
 import {
   ExpressionCompiler,
@@ -113,6 +113,25 @@ export interface Declaration {
   readonly variable: Variable;
   readonly unit: TextUnit;
   readonly depth: number;
+}
+
+/**
+ * True for a computed variable that reads, through others too, a column of the repeat around its text:
+ * every row then has its own value.
+ */
+export function readsShadow(
+  unit: TextUnit,
+  variable: Variable,
+  shadows: ReadonlyMap<string, Variable>,
+  seen: ReadonlySet<string> = new Set(),
+): boolean {
+  if (shadows.size === 0 || seen.has(variable.key)) return false;
+  return (unit.expression(variable)?.references ?? []).some((key) => {
+    const next = unit.variables.get(key);
+    return (
+      shadows.has(key) || (next !== undefined && readsShadow(unit, next, shadows, new Set([...seen, variable.key])))
+    );
+  });
 }
 
 /** Inclusions and repeats of a body, in reading order. */

@@ -1,0 +1,179 @@
+/**
+ * Finds every text that a template needs and gathers their declarations; reports loops, depth and names
+ * without a text (engine notes, section 4).
+ */
+import { advice, error, type Finding } from '../findings/finding.js';
+import type { ExpressionRuntime } from '../expression/expression.js';
+import type { NamedDocument, TextDocument } from '../template/document.js';
+import type { Variable } from '../template/variable.js';
+import type { CompileOptions } from './compile.js';
+import type { House } from './house.js';
+import { checkDeclaration, clash } from './slots.js';
+import {
+  fitsLine,
+  inclusionsOf,
+  MAX_INCLUSION_DEPTH,
+  MAX_INCLUSIONS,
+  readsShadow,
+  TextUnit,
+  type Declaration,
+} from './texts.js';
+
+/** A template with everything it includes. */
+export interface Linked {
+  readonly own: TextUnit;
+  /** Every text that is used, the template first. */
+  readonly units: ReadonlyMap<string, TextUnit>;
+  /** What all of them declare, in reading order; variables that a repeat's columns shadow are not among them. */
+  readonly declarations: readonly Declaration[];
+  /** The signature that stands after the body, if the body brings none. */
+  readonly after: TextUnit | undefined;
+}
+
+/** Links a template; what is wrong is added to `findings`. */
+export function link(
+  named: NamedDocument,
+  options: CompileOptions,
+  house: House,
+  runtime: ExpressionRuntime,
+  findings: Finding[],
+): Linked {
+  return new Linker(named, options, house, runtime, findings).linked();
+}
+
+class Linker {
+  private readonly units = new Map<string, TextUnit>();
+  private readonly declarations: Declaration[] = [];
+  private inclusions = 0;
+
+  constructor(
+    private readonly named: NamedDocument,
+    private readonly options: CompileOptions,
+    private readonly house: House,
+    private readonly runtime: ExpressionRuntime,
+    private readonly findings: Finding[],
+  ) {}
+
+  linked(): Linked {
+    const own = this.unit(this.named.name, this.named.document) as TextUnit;
+    this.link(own, 0, [own.name], new Map());
+    const after = own.kind === 'message' ? this.signatureAfter(own) : undefined;
+    if (after) this.link(after, 1, [own.name, after.name], new Map());
+    return { own, units: this.units, declarations: this.declarations, after };
+  }
+
+  /** The text of that name, once; undefined and a finding if there is none. */
+  private unit(name: string, document: TextDocument | undefined): TextUnit | undefined {
+    const known = this.units.get(name);
+    if (known) return known;
+    if (!document) return undefined;
+    const unit = new TextUnit(
+      name,
+      document,
+      this.locale(document, name),
+      this.house,
+      this.runtime,
+      this.findings,
+      this.units.size === 0,
+    );
+    this.units.set(name, unit);
+    for (const variable of document.attrs.variables)
+      checkDeclaration(variable, unit, { today: this.runtime.today, locale: unit.locale }, this.findings);
+    // Wrong expressions are reported whether or not the value is used.
+    for (const variable of document.attrs.variables) {
+      unit.expression(variable);
+      for (const each of variable.columns ?? []) unit.columnExpression(variable, each);
+    }
+    return unit;
+  }
+
+  private locale(document: TextDocument, name: string): string {
+    const wanted = document.attrs.front.locale ?? this.house.locale;
+    try {
+      if (Intl.DateTimeFormat.supportedLocalesOf(wanted).length > 0) return wanted;
+    } catch {
+      // A malformed tag is as unknown as one without data.
+    }
+    this.findings.push(
+      advice(
+        'unknown-locale',
+        `The language “${wanted}” is not known here; ${this.house.locale} stands in.`,
+        this.units.size === 0 ? { attribute: 'locale' } : { text: name, attribute: 'locale' },
+      ),
+    );
+    return this.house.locale;
+  }
+
+  /** Gathers the declarations of a text and of what it includes; reports loops, depth and names without a text. */
+  private link(unit: TextUnit, depth: number, chain: readonly string[], shadows: ReadonlyMap<string, Variable>): void {
+    for (const variable of unit.variables.values()) {
+      const shadow = shadows.get(variable.key);
+      if (shadow) {
+        const attribute = clash(shadow, variable);
+        if (attribute)
+          this.findings.push(
+            error(
+              'type-clash',
+              `“${variable.key}” differs in its ${attribute} between the list it repeats over and ${unit.name}.`,
+              unit.place({ variable: variable.key, attribute }),
+            ),
+          );
+      } else if (!readsShadow(unit, variable, shadows)) this.declarations.push({ variable, unit, depth });
+    }
+    for (const { name, path, inline, repeats } of inclusionsOf(unit.document)) {
+      this.inclusions += 1;
+      const at = unit.place({ path });
+      if (chain.includes(name)) {
+        this.findings.push(
+          error(
+            'block-loop',
+            `This block includes itself: ${[...chain.slice(chain.indexOf(name)), name].join(' → ')}.`,
+            at,
+          ),
+        );
+        continue;
+      }
+      if (depth + 1 > MAX_INCLUSION_DEPTH || this.inclusions > MAX_INCLUSIONS) {
+        const words =
+          this.inclusions > MAX_INCLUSIONS
+            ? `More than ${MAX_INCLUSIONS} blocks would be included.`
+            : `Blocks nest ${MAX_INCLUSION_DEPTH} deep at most: ${chain.join(' → ')}.`;
+        if (!this.findings.some((finding) => finding.code === 'too-deep'))
+          this.findings.push(error('too-deep', words, at));
+        continue;
+      }
+      const included = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
+      if (!included) {
+        this.findings.push(error('unknown-block', `There is no block “${name}”.`, at));
+        continue;
+      }
+      if (inline && !fitsLine(included.document))
+        this.findings.push(
+          error('block-in-line', `“${name}” is more than one paragraph, so it cannot stand inside a line.`, at),
+        );
+      const inner = new Map(shadows);
+      for (const repeat of repeats)
+        for (const each of unit.variables.get(repeat.of)?.columns ?? []) inner.set(each.key, each);
+      this.link(included, depth + 1, [...chain, name], inner);
+    }
+  }
+
+  /** The signature that stands after the body: the one that is named, else the sender's if the body includes none. */
+  private signatureAfter(own: TextUnit): TextUnit | undefined {
+    const wanted = own.document.attrs.front.signature;
+    if (wanted === 'none') return undefined;
+    const name = wanted ?? (this.includesSignature(own) ? undefined : this.options.senderSignature);
+    if (name === undefined) return undefined;
+    const unit = this.unit(name, this.options.library.get(name));
+    const path = { attribute: 'signature' };
+    if (!unit) this.findings.push(error('unknown-block', `There is no signature “${name}”.`, path));
+    else if (unit.kind !== 'signature')
+      this.findings.push(error('unknown-block', `“${name}” is not a signature.`, path));
+    else return unit === own ? undefined : unit;
+    return undefined;
+  }
+
+  private includesSignature(own: TextUnit): boolean {
+    return [...this.units.values()].some((unit) => unit !== own && unit.kind === 'signature');
+  }
+}

@@ -1,0 +1,24 @@
+/** Weekdays as they are written in a language. */
+const weekdayNames = new Map<string, readonly string[]>();
+
+/** The weekday names of a locale, from Sunday. */
+export function weekdaysOf(locale: string): readonly string[] {
+  let names = weekdayNames.get(locale);
+  if (!names) {
+    const format = new Intl.DateTimeFormat(locale, { weekday: 'long', timeZone: 'UTC' });
+    // 4 January 1970 was a Sunday.
+    names = Array.from({ length: 7 }, (_, day) => format.format((day + 3) * 86_400_000).toLocaleLowerCase(locale));
+    weekdayNames.set(locale, names);
+  }
+  return names;
+}
+
+/** The weekday that a text ends with, right before a date: 0 is Sunday; undefined if it ends with none. */
+export function weekdayBefore(text: string, locale: string): number | undefined {
+  const words = text.toLocaleLowerCase(locale).replace(/[\s,]+$/u, '');
+  if (words.length === text.length) return undefined;
+  const day = weekdaysOf(locale).findIndex(
+    (name) => words.endsWith(name) && !/\p{L}$/u.test(words.slice(0, -name.length)),
+  );
+  return day < 0 ? undefined : day;
+}

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+/** The head of Write: the title, whether the working copy is kept, and what is about the whole text. */
+import { computed } from 'vue';
+import type { Desk } from './useDesk';
+
+const props = defineProps<{ desk: Desk }>();
+const { copy, texts } = props.desk;
+const { front } = props.desk.manuscript;
+const signatures = computed(() => texts.value.filter((text) => text.kind === 'signature' && !text.binned));
+</script>
+
+<template>
+  <header class="head">
+    <h1>
+      <input
+        class="title"
+        :value="front.title"
+        aria-label="Title"
+        @change="desk.setFront('title', ($event.target as HTMLInputElement).value)"
+      />
+    </h1>
+    <span class="quiet small state" :class="{ error: copy.failed.value }" role="status">{{ copy.state.value }}</span>
+    <details class="about right">
+      <summary class="small">Call word, kind of mail, signature</summary>
+      <div class="sheet about-sheet">
+        <label class="field"
+          ><span>Call word</span
+          ><input
+            :value="front.call ?? ''"
+            maxlength="30"
+            @change="desk.setFront('call', ($event.target as HTMLInputElement).value.toLowerCase())"
+        /></label>
+        <label v-if="front.kind === 'message'" class="field"
+          ><span>Sent as</span
+          ><select
+            :value="front.purpose ?? 'new'"
+            @change="desk.setFront('purpose', ($event.target as HTMLSelectElement).value)"
+          >
+            <option value="new">new message</option>
+            <option value="reply">reply</option>
+            <option value="invitation">invitation</option>
+          </select></label
+        >
+        <label v-if="front.kind === 'message'" class="field"
+          ><span>Signature</span
+          ><select
+            :value="front.signature ?? ''"
+            @change="desk.setFront('signature', ($event.target as HTMLSelectElement).value)"
+          >
+            <option value="">the sender’s own</option>
+            <option value="none">none</option>
+            <option v-for="text in signatures" :key="text.name" :value="text.name">{{ text.title }}</option>
+          </select></label
+        >
+        <label class="field"
+          ><span>Language</span
+          ><input
+            :value="front.locale ?? ''"
+            placeholder="en-GB"
+            @change="desk.setFront('locale', ($event.target as HTMLInputElement).value)"
+        /></label>
+        <a class="small" :href="`/api/texts/${copy.name.value}/file`" download>Save as a file</a>
+      </div>
+    </details>
+    <RouterLink
+      v-if="front.kind === 'message'"
+      v-slot="{ navigate }"
+      :to="{ name: 'filling', params: { id: 'new' }, query: { template: copy.name.value } }"
+      custom
+      ><button @click="copy.flush().then(() => navigate())">Fill</button></RouterLink
+    >
+  </header>
+</template>
+
+<style scoped>
+.title {
+  font: 500 1.125rem/1.5rem var(--serif);
+  border-color: transparent !important;
+  background: transparent !important;
+  padding: 2px 4px !important;
+  margin-left: -4px;
+  width: auto !important;
+  field-sizing: content;
+  max-width: 420px;
+  text-overflow: ellipsis;
+}
+.title:hover {
+  border-color: var(--edge) !important;
+}
+.state.error {
+  color: var(--error);
+}
+.about {
+  position: relative;
+}
+.about summary {
+  cursor: pointer;
+  color: var(--quiet);
+}
+.about-sheet {
+  position: absolute;
+  right: 0;
+  top: 28px;
+  width: 280px;
+  padding: 16px;
+  display: grid;
+  gap: 12px;
+  z-index: 8;
+}
+@media (max-width: 899px) {
+  .about summary {
+    max-width: 96px;
+    overflow: hidden;
+    white-space: nowrap;
+    text-overflow: ellipsis;
+  }
+}
+</style>
