@@ -4,6 +4,7 @@ import { sameCondition, type Condition } from '../template/condition.js';
 import { bodyOf, type Block, type ListItem, type Paragraph, type Row } from '../template/document.js';
 import { labelFromKey } from '../template/keys.js';
 import type { Variable } from '../template/variable.js';
+import { valueType } from '../values/index.js';
 import type { Binder } from './bind.js';
 import type { House } from './house.js';
 import { LineCompiler, textLeaf } from './line.js';
@@ -206,7 +207,7 @@ export class BodyCompiler {
           index: this.slots + this.rowSlots.length,
           key: variable.key,
           variable,
-          declarations: [{ variable, locale: unit.locale }],
+          declarations: [{ variable, locale: unit.locale, type: valueType(variable.type) }],
           label: variable.label ?? labelFromKey(variable.key),
           locale: unit.locale,
           text: unit.name,
@@ -267,7 +268,7 @@ export class BodyCompiler {
     const line: Line = {
       leaves,
       spacesPunctuation: new LineCompiler(this, inner).compile([]).spacesPunctuation,
-      fixed: false,
+      plain: false,
     };
     const lang = inner.unit.locale === site.unit.locale ? undefined : inner.unit.locale;
     return [{ kind: 'splice', line, lang, name, signature: inner.unit.kind === 'signature', ...base }];

@@ -1,18 +1,40 @@
 /** Escaping of text for the places it lands in. */
 
-const SPECIAL = /[&<>"']/;
-const SPECIALS = /[&<>"']/g;
-const ENTITIES: Readonly<Record<string, string>> = {
-  '&': '&amp;',
-  '<': '&lt;',
-  '>': '&gt;',
-  '"': '&quot;',
-  "'": '&#39;',
-};
+/** The entity of a character that HTML would take for structure. */
+function entity(code: number): string | undefined {
+  switch (code) {
+    case 0x26:
+      return '&amp;';
+    case 0x3c:
+      return '&lt;';
+    case 0x3e:
+      return '&gt;';
+    case 0x22:
+      return '&quot;';
+    case 0x27:
+      return '&#39;';
+    default:
+      return undefined;
+  }
+}
 
-/** For HTML text and quoted attributes alike. */
+/**
+ * For HTML text and quoted attributes alike. Goes through the characters itself: for the short texts that
+ * values are, that was measured to be faster than a pattern with a replacing function.
+ */
 export function escapeHtml(text: string): string {
-  return SPECIAL.test(text) ? text.replace(SPECIALS, (character) => ENTITIES[character] as string) : text;
+  let out = '';
+  let from = 0;
+  for (let at = 0; at < text.length; at += 1) {
+    const code = text.charCodeAt(at);
+    // Letters and what is above them need nothing.
+    if (code > 0x3e) continue;
+    const escaped = entity(code);
+    if (escaped === undefined) continue;
+    out += text.slice(from, at) + escaped;
+    from = at + 1;
+  }
+  return from === 0 ? text : out + text.slice(from);
 }
 
 /** Fixed text of a paragraph: runs of spaces and those at its ends stay visible. */

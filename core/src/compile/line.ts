@@ -8,7 +8,7 @@ import { labelFromKey } from '../template/keys.js';
 import { sameMark } from '../template/normalise.js';
 import { safeUrl } from '../values/address.js';
 import { textFormatter } from '../values/text.js';
-import { valueType, type Formatter } from '../values/index.js';
+import { asItIs, valueType, type Formatter } from '../values/index.js';
 import type { BodyCompiler } from './body.js';
 import { weekdayBefore } from '../values/weekdays.js';
 import type { Site } from './site.js';
@@ -42,13 +42,10 @@ export class LineCompiler {
       if (leaf.kind === 'text' && leaf.trail !== '')
         (leaf as { defer: boolean }).defer = index === leaves.length - 1 || mayVanish(leaves[index + 1] as Leaf);
     });
-    const [only] = leaves;
     return {
       leaves,
       spacesPunctuation: SPACING_LANGUAGES.has(new Intl.Locale(this.site.unit.locale).language),
-      fixed:
-        leaves.length === 0 ||
-        (leaves.length === 1 && only?.kind === 'text' && only.tests.length === 0 && only.marks.length === 0),
+      plain: leaves.every(isPlain),
     };
   }
 
@@ -190,6 +187,7 @@ export class LineCompiler {
       origin,
       read,
       format,
+      asItIs: format === asItIs,
       label,
       required: declaration?.required === true && declaration.value === undefined,
       fallback: declaration?.fallback ?? '',
@@ -281,6 +279,11 @@ export function textLeaf(
     origin: base.origin,
   };
 }
+
+const isPlain = (leaf: Leaf): boolean =>
+  leaf.tests.length === 0 &&
+  leaf.marks.length === 0 &&
+  (leaf.kind === 'text' || (leaf.kind === 'value' && leaf.wordings === undefined && leaf.weekday === undefined));
 
 const mayVanish = (leaf: Leaf): boolean =>
   leaf.tests.length > 0 ||

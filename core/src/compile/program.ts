@@ -4,7 +4,7 @@ import type { Condition } from '../template/condition.js';
 import type { Align, Purpose } from '../template/document.js';
 import type { Variable } from '../template/variable.js';
 import type { Expression } from '../expression/expression.js';
-import type { Formatter, Value } from '../values/index.js';
+import type { Formatter, Value, ValueType } from '../values/index.js';
 import type { House } from './house.js';
 
 /** A variable of the whole message: all declarations with one key and type are one question. */
@@ -14,7 +14,11 @@ export interface Slot {
   /** The outermost declaration, which says label, help, default and the like. */
   readonly variable: Variable;
   /** Every declaration, for the constraints of all hold; each with the locale of its file. */
-  readonly declarations: readonly { readonly variable: Variable; readonly locale: string }[];
+  readonly declarations: readonly {
+    readonly variable: Variable;
+    readonly locale: string;
+    readonly type: ValueType;
+  }[];
   readonly label: string;
   readonly locale: string;
   /** The text it was declared in, and the file that is meant by findings about it. */
@@ -100,6 +104,8 @@ export interface ValueLeaf extends LeafBase {
   readonly kind: 'value';
   readonly read: Read;
   readonly format: Formatter;
+  /** True if `format` shows the value as it is. */
+  readonly asItIs: boolean;
   readonly label: string;
   readonly required: boolean;
   readonly fallback: string;
@@ -135,8 +141,8 @@ export interface Line {
   readonly leaves: readonly Leaf[];
   /** True in locales that set a space before some punctuation. */
   readonly spacesPunctuation: boolean;
-  /** True if the line is one fixed text and no more. */
-  readonly fixed: boolean;
+  /** True if the line has only fixed text and values, none of them under a condition or a mark. */
+  readonly plain: boolean;
 }
 
 /** Nodes under the conditions that govern them. */

@@ -59,7 +59,11 @@ export function makeSlots(
       index,
       key,
       variable: winner.variable,
-      declarations: [winner, ...agreeing].map(({ variable, unit }) => ({ variable, locale: unit.locale })),
+      declarations: [winner, ...agreeing].map(({ variable, unit }) => ({
+        variable,
+        locale: unit.locale,
+        type: valueType(variable.type),
+      })),
       label: winner.variable.label ?? labelFromKey(key),
       locale: winner.unit.locale,
       text: winner.unit.name,

@@ -1,7 +1,15 @@
 /** The values of one message: answers, prefilled fields, defaults and what is worked out from them. */
 import type { Program, Read, Slot, Test } from '../compile/program.js';
 import { error, type Finding } from '../findings/finding.js';
-import { isMissing, valueType, type RowValue, type Value } from '../values/index.js';
+import {
+  inOneLine,
+  isMissing,
+  textOf,
+  valueType,
+  type RowValue,
+  type Value,
+  type ValueContext,
+} from '../values/index.js';
 
 /** Fields of a recipient or sender by column key; the empty string is missing. */
 export type Fields = Readonly<Record<string, unknown>>;
@@ -22,6 +30,8 @@ interface Settled {
   readonly value: Value | undefined;
   readonly source: Source;
   readonly problem?: string;
+  /** True if the value is text that stands for itself wherever it lands. */
+  readonly inert?: boolean;
 }
 
 const NOTHING: Settled = { value: undefined, source: 'none' };
@@ -32,6 +42,7 @@ export class Frame {
   private readonly recipient: Fields;
   private readonly sender: Fields;
   private readonly answers: Readonly<Record<string, unknown>>;
+  private valueContext: ValueContext;
   private contextFields: Record<string, unknown> | undefined;
 
   constructor(
@@ -43,6 +54,7 @@ export class Frame {
     this.recipient = input.recipient ?? {};
     this.sender = input.sender ?? {};
     this.answers = input.answers ?? {};
+    this.valueContext = { today: input.today, locale: program.locale };
     program.runtime.today = input.today;
     program.runtime.locale = program.locale;
   }
@@ -63,29 +75,15 @@ export class Frame {
 
   /** A recipient or sender field as one line of text. */
   field(source: 'recipient' | 'sender', key: string): string | undefined {
-    const fields = source === 'recipient' ? this.recipient : this.sender;
-    const raw: unknown = Object.hasOwn(fields, key) ? fields[key] : undefined;
+    const raw = own(source === 'recipient' ? this.recipient : this.sender, key);
     if (raw === undefined || raw === null || typeof raw === 'object') return undefined;
-
-    const text = String(raw)
-      .replace(/\s*[\r\n]+\s*/g, ' ')
-      .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F]/g, '\uFFFD');
+    const text = inOneLine(textOf(String(raw)) ?? '');
     return text === '' ? undefined : text;
   }
 
   /** True or false as the condition says; what cannot be told counts as no before `not` turns it round. */
   holds(test: Test): boolean {
-    const value = this.read(test.read);
-    const { is, not } = test.condition;
-    const yes =
-      test.kind === 'yes-no'
-        ? value === true
-        : test.kind === 'list'
-          ? Array.isArray(value) && value.length > 0
-          : Array.isArray(value)
-            ? (value as readonly string[]).some((key) => is.includes(key))
-            : typeof value === 'string' && is.includes(value);
-    return yes !== not;
+    return isMet(test, this.read(test.read)) !== test.condition.not;
   }
 
   /** The rows a repeat goes through. */
@@ -110,20 +108,21 @@ export class Frame {
   }
 
   private work(slot: Slot): Settled {
-    // What waits for itself is undecided; the compiler has reported the loop.
-    this.settled[slot.index] = NOTHING;
     if (slot.variable.value !== undefined) {
+      // What waits for itself is undecided; the compiler has reported the loop.
+      this.settled[slot.index] = NOTHING;
       const raw = slot.expression?.evaluate(this.context(slot.inputs, {}));
       return raw === undefined ? { value: undefined, source: 'computed' } : this.accept(slot, raw, 'computed');
     }
     const { from, default: fallback } = slot.variable;
-    const answer = Object.hasOwn(this.answers, slot.key) ? this.answers[slot.key] : undefined;
+    const answer = own(this.answers, slot.key);
     if (!isMissing(answer)) return this.accept(slot, answer, 'answer');
-    const [source, key] = from?.split('.') ?? [];
-    if (key !== undefined && (source === 'recipient' || source === 'sender')) {
-      const fields = source === 'recipient' ? this.recipient : this.sender;
-      const cell = Object.hasOwn(fields, key) ? fields[key] : undefined;
-      if (!isMissing(cell)) return this.accept(slot, cell, source);
+    if (from !== undefined) {
+      const [source, key] = from.split('.');
+      if (key !== undefined && (source === 'recipient' || source === 'sender')) {
+        const cell = own(source === 'recipient' ? this.recipient : this.sender, key);
+        if (!isMissing(cell)) return this.accept(slot, cell, source);
+      }
     }
     return isMissing(fallback) ? NOTHING : this.accept(slot, fallback, 'default');
   }
@@ -131,8 +130,9 @@ export class Frame {
   /** Parses a value by every declaration; the first words against it make it missing. */
   private accept(slot: Slot, raw: unknown, source: Source): Settled {
     let value: Value | undefined;
-    for (const { variable, locale } of slot.declarations) {
-      const parsed = valueType(variable.type).parse(raw, variable, { today: this.input.today, locale });
+    let inert = true;
+    for (const { variable, locale, type } of slot.declarations) {
+      const parsed = type.parse(raw, variable, this.contextFor(locale));
       if ('problem' in parsed) {
         this.findings.push(
           error('bad-value', `${slot.label}: ${parsed.problem}`, {
@@ -143,10 +143,16 @@ export class Frame {
         return { value: undefined, source, problem: parsed.problem };
       }
       value ??= parsed.value;
+      if (parsed.inert !== true) inert = false;
     }
     if (value !== undefined && slot.columns.length > 0)
       value = (value as readonly RowValue[]).map((row) => this.completeRow(slot, row));
-    return isMissing(value) && slot.variable.type !== 'list' ? { value: undefined, source } : { value, source };
+    return isMissing(value) && slot.variable.type !== 'list' ? { value: undefined, source } : { value, source, inert };
+  }
+
+  private contextFor(locale: string): ValueContext {
+    if (this.valueContext.locale !== locale) this.valueContext = { today: this.input.today, locale };
+    return this.valueContext;
   }
 
   private completeRow(slot: Slot, row: RowValue): RowValue {
@@ -154,7 +160,7 @@ export class Frame {
     for (const { variable, expression, inputs } of slot.columns) {
       const raw = expression.evaluate(this.context(inputs, full));
       if (raw === undefined) continue;
-      const parsed = valueType(variable.type).parse(raw, variable, { today: this.input.today, locale: slot.locale });
+      const parsed = valueType(variable.type).parse(raw, variable, this.contextFor(slot.locale));
       if ('value' in parsed) full[variable.key] = parsed.value;
       else
         this.findings.push(
@@ -210,4 +216,20 @@ export class Frame {
       return input.slot.variable.required ? [input.slot] : [];
     });
   }
+}
+
+/**
+ * What an object holds under a key. Keys begin with a small letter, and all that such a name could inherit are
+ * functions, which no value is; asking for the type is measurably quicker than asking whose the key is.
+ */
+function own(fields: Readonly<Record<string, unknown>>, key: string): unknown {
+  const value = fields[key];
+  return typeof value === 'function' ? undefined : value;
+}
+
+function isMet({ kind, condition: { is } }: Test, value: Value | undefined): boolean {
+  if (kind === 'yes-no') return value === true;
+  if (kind === 'list') return Array.isArray(value) && value.length > 0;
+  if (Array.isArray(value)) return (value as readonly string[]).some((key) => is.includes(key));
+  return typeof value === 'string' && is.includes(value);
 }

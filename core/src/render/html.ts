@@ -1,7 +1,7 @@
 /** Writes a body as HTML: self-contained, styles inline, with what mail programs keep. */
 import { escapeHtml } from '../compile/escape.js';
 import type { HouseStyle } from '../compile/house.js';
-import type { BlockUnit, Governed, ItemUnit, Line, RowUnit, Unit } from '../compile/program.js';
+import type { BlockUnit, Governed, ItemUnit, RowUnit, Unit } from '../compile/program.js';
 import type { Frame } from './frame.js';
 import { LineWriter, maySign, type Collected } from './writer.js';
 import { walk } from './walk.js';
@@ -21,6 +21,8 @@ export interface HtmlStyles {
   readonly table: string;
   readonly th: string;
   readonly td: string;
+  /** Whole opening tags of what a message has most of. */
+  readonly open: Readonly<Record<'p' | 'h1' | 'h2' | 'h3' | 'li', string>>;
 }
 
 const made = new WeakMap<HouseStyle, HtmlStyles>();
@@ -32,7 +34,7 @@ export function htmlStyles(style: HouseStyle): HtmlStyles {
     const heading = (size: number): string =>
       `margin:0 0 12px;font-size:${size}px;line-height:${Math.round(size * 1.35)}px;font-weight:bold`;
     const cell = `padding:4px 16px 4px 0;vertical-align:top;border-bottom:1px solid ${style.rule}`;
-    styles = {
+    const named = {
       body: `margin:0;font-family:${style.font};font-size:${style.size}px;line-height:${style.lineHeight}px;color:${style.ink}`,
       p: 'margin:0 0 14px',
       h1: heading(style.heading[0]),
@@ -47,6 +49,16 @@ export function htmlStyles(style: HouseStyle): HtmlStyles {
       th: `${cell};font-weight:bold`,
       td: cell,
     };
+    styles = {
+      ...named,
+      open: {
+        p: `<p style="${named.p}">`,
+        h1: `<h1 style="${named.h1}">`,
+        h2: `<h2 style="${named.h2}">`,
+        h3: `<h3 style="${named.h3}">`,
+        li: `<li style="${named.item}">`,
+      },
+    };
     made.set(style, styles);
   }
   return styles;
@@ -55,12 +67,14 @@ export function htmlStyles(style: HouseStyle): HtmlStyles {
 export class HtmlWriter {
   out = '';
   private readonly styles: HtmlStyles;
+  private readonly writer: LineWriter;
 
   constructor(
     private readonly frame: Frame,
     private readonly collected: Collected,
   ) {
     this.styles = htmlStyles(frame.program.house.style);
+    this.writer = new LineWriter(frame, 'html', collected);
   }
 
   blocks(nodes: readonly Governed<BlockUnit>[]): void {
@@ -100,11 +114,10 @@ export class HtmlWriter {
     switch (unit.kind) {
       case 'line': {
         const { tag, line } = unit;
-        const open = `<${tag}${this.attributes(unit, styles[tag])}>`;
-        const takeBack = this.mark();
-        const html = this.line(line, this.out.length + open.length);
-        if (html === undefined) takeBack();
-        else this.out += `${open}${html === '' ? '<br>' : html}</${tag}>`;
+        const open = this.collected.proof ? `<${tag}${this.attributes(unit, styles[tag])}>` : styles.open[tag];
+        // A line that leaving out has emptied has written nothing, so there is nothing to take back.
+        const html = this.writer.write(line, this.out.length + open.length);
+        if (html !== undefined) this.out += `${open}${html === '' ? '<br>' : html}</${tag}>`;
         return;
       }
       case 'code':
@@ -148,13 +161,6 @@ export class HtmlWriter {
     };
   }
 
-  /** A line's HTML; undefined if leaving out has emptied it. */
-  private line(line: Line, at: number): string | undefined {
-    const writer = new LineWriter(this.frame, 'html', this.collected, at);
-    writer.line(line);
-    return writer.finish();
-  }
-
   /** Writes a container, and takes it back if nothing came of what it held. */
   private around(open: string, close: string, inside: () => void): void {
     const takeBack = this.mark();
@@ -172,11 +178,11 @@ export class HtmlWriter {
       children.length === 1 && only && 'node' in only && only.node.kind === 'line' && only.node.tag === 'p'
         ? only.node
         : undefined;
-    this.around(`<li${this.attributes(item, this.styles.item)}>`, '</li>', () => {
-      if (!tight) return this.blocks(children);
-      this.out += this.line(tight.line, this.out.length) ?? '';
-      if (tight.line.leaves.length === 0) this.out += '<br>';
-    });
+    const open = this.collected.proof ? `<li${this.attributes(item, this.styles.item)}>` : this.styles.open.li;
+    if (!tight) return this.around(open, '</li>', () => this.blocks(children));
+    const html = this.writer.write(tight.line, this.out.length + open.length) ?? '';
+    const words = tight.line.leaves.length === 0 ? '<br>' : html;
+    if (words !== '') this.out += `${open}${words}</li>`;
   }
 
   private table(unit: Extract<BlockUnit, { kind: 'table' }>): void {
@@ -203,7 +209,7 @@ export class HtmlWriter {
     for (const { line, align, head } of row.cells) {
       const tag = head ? 'th' : 'td';
       this.out += `<${tag} style="${head ? this.styles.th : this.styles.td};text-align:${align ?? 'left'}">`;
-      const html = this.line(line, this.out.length);
+      const html = this.writer.write(line, this.out.length);
       if (html === undefined) emptied = true;
       else if (html !== '') filled = true;
       this.out += `${html ?? ''}</${tag}>`;

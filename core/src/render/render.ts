@@ -103,9 +103,24 @@ function fragmentOf(program: Program, frame: Frame, collected: Collected): strin
   return writer.out;
 }
 
+interface Page {
+  readonly beforeTitle: string;
+  readonly beforeBody: string;
+}
+const pages = new WeakMap<Program, Page>();
+
+/** The whole document around a body; what does not vary is made once for each program. */
 function page(program: Program, subject: string, fragment: string): string {
-  const locale = escapeHtml(program.locale);
-  return `<!doctype html><html lang="${locale}" dir="${direction(program.locale)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(subject)}</title></head><body style="${htmlStyles(program.house.style).body}">${fragment}</body></html>`;
+  let made = pages.get(program);
+  if (!made) {
+    const locale = escapeHtml(program.locale);
+    made = {
+      beforeTitle: `<!doctype html><html lang="${locale}" dir="${direction(program.locale)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>`,
+      beforeBody: `</title></head><body style="${htmlStyles(program.house.style).body}">`,
+    };
+    pages.set(program, made);
+  }
+  return `${made.beforeTitle}${escapeHtml(subject)}${made.beforeBody}${fragment}</body></html>`;
 }
 
 function checkAddresses(envelope: Envelope, findings: Finding[]): void {

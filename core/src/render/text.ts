@@ -6,10 +6,14 @@ import { LineWriter, maySign, type Collected } from './writer.js';
 import { walk } from './walk.js';
 
 export class TextWriter {
+  private readonly writer: LineWriter;
+
   constructor(
     private readonly frame: Frame,
     private readonly collected: Collected,
-  ) {}
+  ) {
+    this.writer = new LineWriter(frame, 'text', collected);
+  }
 
   /** The blocks that came of something, each as text of one or more lines. */
   blocks(nodes: readonly Governed<BlockUnit>[]): string[] {
@@ -26,9 +30,7 @@ export class TextWriter {
   }
 
   private line(line: Line): string | undefined {
-    const writer = new LineWriter(this.frame, 'text', this.collected);
-    writer.line(line);
-    return writer.finish();
+    return this.writer.write(line);
   }
 
   private block(unit: Exclude<BlockUnit, { kind: 'include' }>): string | undefined {

@@ -20,7 +20,7 @@ export function walk<N>(
       continue;
     }
     const { test, children } = each;
-    noteCondition(frame, test, collected);
+    if (frame.read(test.read) === undefined) noteCondition(frame, test, collected);
     if (test.kind === 'list' && !test.condition.not) {
       const rows = frame.rowsOf(test);
       for (const row of rows) {

@@ -2,11 +2,11 @@
  * Writes lines: leaves become output in one of several dialects, and where something was left out the
  * white space around it is joined (clean joins, engine notes, section 3).
  */
-import { closeDirections, escapeHtml } from '../compile/escape.js';
+import { closeDirections, escapeFixed, escapeHtml } from '../compile/escape.js';
 import type { Leaf, Line, MarkPiece, Origin, Slot, SpliceLeaf, Test, TextLeaf, ValueLeaf } from '../compile/program.js';
 import { error, type Finding } from '../findings/finding.js';
 import { safeUrl } from '../values/address.js';
-import type { Value } from '../values/index.js';
+import { inOneLine, isInert, type Value } from '../values/index.js';
 import type { Frame } from './frame.js';
 
 /** `html` with form; `text` and `plain` without, `plain` in one line; `url` for what a link leads to. */
@@ -35,10 +35,12 @@ const CLOSE_UP = new Set([',', '.', ';', ':', '!', '?']);
 const SPACED = new Set([';', ':', '!', '?']);
 
 export class LineWriter {
-  out = '';
+  private out = '';
   private marks: readonly MarkPiece[] = NO_MARKS;
   /** For each open link: where its words began, and its address. */
   private readonly links: { at: number; href: string }[] = [];
+  /** Where the line begins in the whole output, for the trace. */
+  private offset = 0;
   private waiting = '';
   private seam = false;
   private emitted = false;
@@ -51,11 +53,28 @@ export class LineWriter {
     private readonly frame: Frame,
     private readonly dialect: Dialect,
     private readonly collected: Collected,
-    private readonly offset = 0,
   ) {}
 
-  /** Writes a line's leaves. */
-  line(line: Line): void {
+  /**
+   * Writes one line, which begins at `offset` of the whole output; undefined if leaving out has emptied it.
+   * A writer writes any number of lines, one after the other.
+   */
+  write(line: Line, offset = 0): string | undefined {
+    if (line.plain && this.dialect === 'html' && !this.collected.proof && !this.collected.trace) {
+      const whole = plainHtml(line, this.frame);
+      if (whole !== undefined) return whole;
+    }
+    this.out = '';
+    this.offset = offset;
+    this.marks = NO_MARKS;
+    this.waiting = '';
+    this.seam = this.emitted = this.anything = this.leftOut = this.everLeftOut = false;
+    this.breaks = 0;
+    this.line(line);
+    return this.finish();
+  }
+
+  private line(line: Line): void {
     const { leaves } = line;
     for (let index = 0; index < leaves.length; index += 1) {
       const leaf = leaves[index] as Leaf;
@@ -66,8 +85,7 @@ export class LineWriter {
     }
   }
 
-  /** Ends the line: undefined if leaving out has emptied it. */
-  finish(): string | undefined {
+  private finish(): string | undefined {
     this.endSegment();
     const emptiedLast = !this.emitted && this.leftOut;
     if (emptiedLast && this.breaks > 0) this.breaks -= 1;
@@ -79,7 +97,7 @@ export class LineWriter {
   private kept(tests: readonly Test[]): boolean {
     for (let index = 0; index < tests.length; index += 1) {
       const test = tests[index] as Test;
-      noteCondition(this.frame, test, this.collected);
+      if (this.frame.read(test.read) === undefined) noteCondition(this.frame, test, this.collected);
       if (!this.frame.holds(test)) return false;
     }
     return true;
@@ -148,6 +166,11 @@ export class LineWriter {
     this.anything = true;
   }
 
+  /** Everything due before what is no fixed text: its first character joins like a letter. */
+  private beforeWords(marks: readonly MarkPiece[]): void {
+    this.before(marks, this.seam ? this.joint(this.waiting, '', false) : undefined);
+  }
+
   private flushBreaks(): void {
     for (; this.breaks > 0; this.breaks -= 1)
       this.out += this.dialect === 'html' ? '<br>' : this.dialect === 'text' ? '\n' : ' ';
@@ -159,7 +182,7 @@ export class LineWriter {
   }
 
   private emit(leaf: Leaf, text: string): void {
-    if (this.collected.trace) {
+    if (this.collected.trace && text !== '') {
       const from = this.offset + this.out.length;
       this.collected.trace.push({ from, to: from + text.length, origin: leaf.origin });
     }
@@ -167,11 +190,7 @@ export class LineWriter {
   }
 
   private escape(text: string): string {
-    return this.dialect === 'html'
-      ? escapeHtml(text)
-          .replace(/ {2,}/g, (run) => `${'&nbsp;'.repeat(run.length - 1)} `)
-          .replace(/\u00A0/g, '&nbsp;')
-      : text;
+    return this.dialect === 'html' && text !== ' ' && text !== '' ? escapeFixed(text) : text;
   }
 
   private value(leaf: ValueLeaf): void {
@@ -179,17 +198,16 @@ export class LineWriter {
     if (value === undefined) return this.missing(leaf);
     if (leaf.weekday !== undefined) this.compareWeekday(leaf, String(value));
     if (leaf.wordings) return this.wording(leaf, value, leaf.wordings);
-    const text = closeDirections(leaf.format(value));
+    const text = leaf.format(value);
     if (text === '') return this.gap();
     this.words(leaf, text);
   }
 
-  private words(leaf: Leaf, text: string, blank?: string): void {
-    this.before(leaf.marks, this.seam ? this.joint(this.waiting, '', false) : undefined);
+  private words(leaf: ValueLeaf, words: string, blank?: string): void {
+    this.beforeWords(leaf.marks);
+    const text = closeDirections(words);
     if (this.dialect === 'html') {
-      let html = escapeHtml(text);
-      if (leaf.kind === 'value' && text.includes('\n'))
-        html = leaf.breaks ? html.replace(/\n/g, '<br>') : html.replace(/\n+/g, ' ');
+      const html = valueHtml(text, leaf.breaks);
       if (!this.collected.proof) return this.emit(leaf, html);
       this.out += `<span ${blank ? `class="vx-blank" data-blank="${escapeHtml(blank)}"` : 'class="vx-value"'} data-of="${escapeHtml(leaf.origin.variable ?? '')}">`;
       this.emit(leaf, html);
@@ -197,10 +215,7 @@ export class LineWriter {
     } else if (this.dialect === 'url') {
       this.emit(leaf, this.out === '' ? text : encodeURIComponent(text).replace(/%40/g, '@'));
     } else {
-      this.emit(
-        leaf,
-        this.dialect === 'text' && leaf.kind === 'value' && leaf.breaks ? text : text.replace(/\s*\n+\s*/g, ' '),
-      );
+      this.emit(leaf, this.dialect === 'text' && leaf.breaks ? text : inOneLine(text));
     }
   }
 
@@ -220,7 +235,7 @@ export class LineWriter {
   private wording(leaf: ValueLeaf, value: Value, wordings: ReadonlyMap<string, Line>): void {
     const one = (key: string): void => {
       const line = wordings.get(key);
-      if (!line) return this.words(leaf, closeDirections(leaf.format(leaf.join ? [key] : key)));
+      if (!line) return this.words(leaf, leaf.format(leaf.join ? [key] : key));
       this.splice(line, leaf.marks);
     };
     if (typeof value === 'string') return one(value);
@@ -256,7 +271,7 @@ export class LineWriter {
       }
       case 'image': {
         const alt = plainLine(leaf.alt, this.frame, this.collected);
-        this.before(leaf.marks, this.seam ? this.joint(this.waiting, '', false) : undefined);
+        this.beforeWords(leaf.marks);
         return this.emit(
           leaf,
           this.dialect === 'html'
@@ -272,7 +287,7 @@ export class LineWriter {
   private spliced(leaf: SpliceLeaf): void {
     if (leaf.signature && !maySign(this.collected)) return this.gap();
     const html = leaf.lang !== undefined && this.dialect === 'html';
-    if (html) this.before(leaf.marks, this.seam ? this.joint(this.waiting, '', false) : undefined);
+    if (html) this.beforeWords(leaf.marks);
     if (html) this.out += `<span lang="${escapeHtml(leaf.lang ?? '')}">`;
     this.splice(leaf.line, leaf.marks);
     if (html) {
@@ -318,8 +333,7 @@ export class LineWriter {
   private address(line: Line): string {
     const blanks = this.collected.blanks.size;
     const writer = new LineWriter(this.frame, 'url', { ...this.collected, trace: undefined, proof: false });
-    writer.line(line);
-    const href = writer.finish() ?? '';
+    const href = writer.write(line) ?? '';
     if (this.collected.blanks.size > blanks || href === '') return '';
     if (safeUrl(href)) return href;
     this.collected.findings.push(error('unsafe-link', `A link would lead to “${href.slice(0, 60)}”.`));
@@ -342,6 +356,39 @@ export class LineWriter {
   }
 }
 
+/**
+ * The HTML of a plain line whose values are all there, without any of the bookkeeping of seams, for none can
+ * arise; undefined where one is missing. Most lines of most messages are such lines.
+ */
+function plainHtml({ leaves }: Line, frame: Frame): string | undefined {
+  let out = '';
+  for (let index = 0; index < leaves.length; index += 1) {
+    const leaf = leaves[index] as TextLeaf | ValueLeaf;
+    if (leaf.kind === 'text') {
+      out += leaf.html;
+      continue;
+    }
+    const { read } = leaf;
+    const settled = read.from === 'slot' ? frame.settle(read.slot) : undefined;
+    if (settled?.inert === true && leaf.asItIs) {
+      out += settled.value as string;
+      continue;
+    }
+    const value = settled ? settled.value : frame.read(read);
+    if (value === undefined) return undefined;
+    const text = leaf.format(value);
+    if (text === '') return undefined;
+    out += isInert(text) ? text : valueHtml(closeDirections(text), leaf.breaks);
+  }
+  return out;
+}
+
+/** A value as HTML text; its line breaks are breaks where its type has them. */
+function valueHtml(text: string, breaks: boolean): string {
+  const html = escapeHtml(text);
+  return html.includes('\n') ? (breaks ? html.replace(/\n/g, '<br>') : html.replace(/\n+/g, ' ')) : html;
+}
+
 /** True for the first signature of a message; later ones are left out. */
 export function maySign(collected: Collected): boolean {
   const first = !collected.signed;
@@ -361,7 +408,7 @@ function noteMissing(frame: Frame, leaf: ValueLeaf, collected: Collected): strin
 
 /** Notes the required values that only govern: what a condition asks and has not been told. */
 export function noteCondition(frame: Frame, test: Test, collected: Collected): void {
-  if (test.read.from !== 'slot' || frame.read(test.read) !== undefined) return;
+  if (test.read.from !== 'slot') return;
   const { slot } = test.read;
   if (slot.variable.value !== undefined) addBlanks(frame.waitsFor(slot), collected);
   else if (slot.variable.required) collected.blanks.add(slot.key);
@@ -375,6 +422,5 @@ function addBlanks(slots: readonly Slot[], collected: Collected): string | undef
 /** A line without form, in one line: subjects, addresses, file names, alternative texts. */
 export function plainLine(line: Line, frame: Frame, collected: Collected): string {
   const writer = new LineWriter(frame, 'plain', { ...collected, trace: undefined });
-  writer.line(line);
-  return writer.finish() ?? '';
+  return writer.write(line) ?? '';
 }

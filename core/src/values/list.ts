@@ -24,27 +24,39 @@ function parseRow(
   if (typeof input !== 'object' || input === null || Array.isArray(input))
     return { problem: `Row ${at + 1} must have columns.` };
   const columns = variable.columns ?? [];
-  const unknown = Object.keys(input).find((key) => !columns.some((column) => column.key === key));
-  if (unknown !== undefined)
-    return { problem: `Row ${at + 1} has a column “${unknown.slice(0, 40)}”, which the list has not.` };
-  const row: Record<string, Value> = {};
+  for (const key of Object.keys(input))
+    if (!isColumn(columns, key))
+      return { problem: `Row ${at + 1} has a column “${key.slice(0, 40)}”, which the list has not.` };
+  const cells = input as Record<string, unknown>;
+  // A row whose cells are values as they stand is taken as it stands.
+  let row = cells as Record<string, Value>;
   for (const column of columns) {
-    if (column.value !== undefined) continue;
-    const label = column.label ?? labelFromKey(column.key);
-    const given: unknown = Object.hasOwn(input, column.key)
-      ? (input as Record<string, unknown>)[column.key]
-      : undefined;
-    const cell = isMissing(given) ? column.default : given;
+    const given = Object.hasOwn(cells, column.key) ? cells[column.key] : undefined;
+    const computed = column.value !== undefined;
+    const cell = computed ? undefined : isMissing(given) ? column.default : given;
     if (isMissing(cell)) {
-      if (column.required) return { problem: `Row ${at + 1}, ${label}: this must be filled.` };
+      if (column.required && !computed) return { problem: `${cellInWords(at, column)}: this must be filled.` };
+      if (given === undefined) continue;
+      if (row === cells) row = { ...row };
+      delete row[column.key];
       continue;
     }
     const parsed: Parsed = valueType(column.type).parse(cell, column, context);
-    if ('problem' in parsed) return { problem: `Row ${at + 1}, ${label}: ${parsed.problem}` };
+    if ('problem' in parsed) return { problem: `${cellInWords(at, column)}: ${parsed.problem}` };
+    if (parsed.value === given) continue;
+    if (row === cells) row = { ...row };
     row[column.key] = parsed.value;
   }
   return { row };
 }
+
+function isColumn(columns: readonly Variable[], key: string): boolean {
+  for (const column of columns) if (column.key === key) return true;
+  return false;
+}
+
+const cellInWords = (row: number, column: Variable): string =>
+  `Row ${row + 1}, ${column.label ?? labelFromKey(column.key)}`;
 
 function declaredColumns(variable: Variable, context: ValueContext): DeclarationProblem[] {
   const problems: DeclarationProblem[] = [];

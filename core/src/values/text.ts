@@ -4,6 +4,9 @@ import type { Variable } from '../template/variable.js';
 import {
   MAX_LENGTH,
   TOO_LONG,
+  asItIs,
+  inOneLine,
+  isInert,
   limitsSwapped,
   textOf,
   type DeclarationProblem,
@@ -51,6 +54,10 @@ function declared(variable: Variable): DeclarationProblem[] {
 }
 
 function parseText(input: unknown, variable: Variable, tidy: (text: string) => string): Parsed {
+  if (typeof input === 'string' && input.length <= MAX_LENGTH && isInert(input)) {
+    const problem = constraint(input, variable);
+    return problem === undefined ? { value: input, inert: true } : { problem };
+  }
   const raw = textOf(input);
   if (raw === undefined) return { problem: 'This must be text.' };
   if (raw.length > MAX_LENGTH) return { problem: TOO_LONG };
@@ -69,12 +76,12 @@ const titleCase = (text: string, locale: string): string =>
 /** The views that recipient and sender fields share with text. */
 export function textFormatter(view: string, locale: string): Formatter | undefined {
   const casing: Record<string, (text: string) => string> = {
-    '': (text) => text,
     upper: (text) => text.toLocaleUpperCase(locale),
     lower: (text) => text.toLocaleLowerCase(locale),
     title: (text) => titleCase(text, locale),
     sentence: (text) => text.replace(/^\p{Ll}/u, (letter) => letter.toLocaleUpperCase(locale)),
   };
+  if (view === '') return asItIs;
   const change = Object.hasOwn(casing, view) ? casing[view] : undefined;
   return change && ((value: Value) => change(String(value)));
 }
@@ -84,7 +91,7 @@ export const TEXT_VIEWS = ['upper', 'lower', 'title', 'sentence'] as const;
 export const text: ValueType = {
   name: 'text',
   attributes: ['min_length', 'max_length', 'pattern', 'fallback'],
-  parse: (input, variable) => parseText(input, variable, (raw) => raw.replace(/\s*\n\s*/g, ' ')),
+  parse: (input, variable) => parseText(input, variable, inOneLine),
   views: () => TEXT_VIEWS,
   formatter: (_variable, view, locale) => textFormatter(view, locale),
   declared,
@@ -96,7 +103,7 @@ export const paragraphs: ValueType = {
   attributes: ['min_length', 'max_length', 'fallback'],
   parse: (input, variable) => parseText(input, variable, (raw) => raw),
   views: () => [],
-  formatter: (_variable, view) => (view === '' ? String : undefined),
+  formatter: (_variable, view) => (view === '' ? asItIs : undefined),
   declared,
   expressionType: 'string',
 };

@@ -15,8 +15,8 @@ export interface ValueContext {
   readonly locale: string;
 }
 
-/** The outcome of parsing: a value, or words for the person who gave it. */
-export type Parsed = { readonly value: Value } | { readonly problem: string };
+/** The outcome of parsing: a value, known to be inert or not (see `isInert`), or words for the person who gave it. */
+export type Parsed = { readonly value: Value; readonly inert?: boolean } | { readonly problem: string };
 
 /** Something wrong with a declaration: the attribute meant, and words. */
 export interface DeclarationProblem {
@@ -27,6 +27,9 @@ export interface DeclarationProblem {
 
 /** Turns a value into its literal text in one view and locale. Never escaped here. */
 export type Formatter = (value: Value) => string;
+
+/** The formatter of views that show a text value as it is. */
+export const asItIs: Formatter = String;
 
 export interface ValueType {
   readonly name: TypeName;
@@ -56,9 +59,22 @@ export function isMissing(input: unknown): boolean {
 export function textOf(input: unknown): string | undefined {
   if (typeof input === 'number' && Number.isFinite(input)) return String(input);
   if (typeof input !== 'string') return undefined;
-  return input.replace(/\r\n?/g, '\n').replace(CONTROL, '\uFFFD');
+  return UNUSUAL.test(input) ? input.replace(/\r\n?/g, '\n').replace(CONTROL, '\uFFFD') : input;
 }
 
+/** Text in one line: a line break, with the white space around it, is one space. */
+export function inOneLine(text: string): string {
+  return text.includes('\n') ? text.replace(/\s*\n\s*/g, ' ') : text;
+}
+
+/**
+ * True for text that stands for itself wherever it lands: in a line, in HTML, after parsing. One look at the
+ * characters spares most values every other look.
+ */
+export const isInert = (text: string): boolean => !STRUCTURE.test(text);
+
+const STRUCTURE = /[\u0000-\u001F\u007F&<>"'\u202A-\u202E\u2066-\u2069\uFFFE\uFFFF]/;
+const UNUSUAL = /[\u0000-\u0008\u000B-\u001F\u007F\uFFFE\uFFFF]/;
 const CONTROL = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F\uFFFE\uFFFF]/g;
 
 export const TOO_LONG = `This is longer than ${MAX_LENGTH.toLocaleString('en')} characters.`;

@@ -26,14 +26,23 @@ const WORDS: Record<string, readonly [yes: string, no: string]> = {
   he: ['כן', 'לא'],
 };
 
-const SPELT: Record<string, boolean> = { true: true, yes: true, false: false, no: false };
+const SPELT: ReadonlyMap<string, boolean> = new Map([
+  ['true', true],
+  ['yes', true],
+  ['false', false],
+  ['no', false],
+]);
 
 export const yesNo: ValueType = {
   name: 'yes-no',
   attributes: ['words'],
   parse(input) {
     const value =
-      typeof input === 'boolean' ? input : typeof input === 'string' ? SPELT[input.trim().toLowerCase()] : undefined;
+      typeof input === 'boolean'
+        ? input
+        : typeof input === 'string'
+          ? SPELT.get(input.trim().toLowerCase())
+          : undefined;
     return value === undefined ? { problem: 'This must be yes or no.' } : { value };
   },
   views: () => ['words'],

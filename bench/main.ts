@@ -1,0 +1,16 @@
+export {};
+/** `npm run bench [-- NAME…]`: runs the measured comparisons, all of them or those named. */
+const BENCHES: Readonly<Record<string, () => Promise<{ bench(): void | Promise<void> }>>> = {
+  render: () => import('./render.js'),
+};
+
+const wanted = process.argv.slice(2);
+const unknown = wanted.find((name) => !(name in BENCHES));
+if (unknown !== undefined) {
+  console.error(`There is no comparison “${unknown}”; there are: ${Object.keys(BENCHES).join(', ')}`);
+  process.exit(2);
+}
+for (const name of wanted.length > 0 ? wanted : Object.keys(BENCHES)) {
+  console.log(`\n## ${name}`);
+  await (await BENCHES[name]?.())?.bench();
+}
