@@ -31,4 +31,5 @@ export { direction, htmlStyles } from './render/html.js';
 export { questions, type Question } from './questions/questions.js';
 export { check, checkProgram } from './check/index.js';
 export { findMarkers, guessVariable, type Marker, type MarkerKind } from './check/markers.js';
+export { fold, holdsWords } from './words/fold.js';
 export { readLine, writeLine } from './formats/markdown/line.js';

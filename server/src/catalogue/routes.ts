@@ -47,10 +47,8 @@ export function catalogueRoutes(catalogue: CatalogueService): Router {
     '/:name/file',
     route(async (request, response) => {
       const name = nameOf(request);
-      response
-        .attachment(`${name}.md`)
-        .type('text/markdown; charset=utf-8')
-        .send(await catalogue.file(name, askerOf()));
+      const file = await catalogue.file(name, askerOf());
+      response.attachment(`${name}.md`).type('text/markdown; charset=utf-8').send(file);
     }),
   );
   router.put(

@@ -13,6 +13,7 @@ import type {
 } from '@vocabula/contract';
 import {
   emptyDocument,
+  fold,
   hasErrors,
   isName,
   namesIncluded,
@@ -27,7 +28,7 @@ import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/service.js';
 import { closure, rowOf, workingCopy, type Row } from './current.js';
-import { fold, opening, searchWords, subjectWords } from './words.js';
+import { opening, searchWords, subjectWords } from './words.js';
 
 export class CatalogueService {
   constructor(private readonly database: Database) {}

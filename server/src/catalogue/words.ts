@@ -1,5 +1,5 @@
 /** What a text says, for lists and for searching. */
-import { bodyOf, childrenOf, part, plainWords, visit, type Inline, type TextDocument } from '@vocabula/core';
+import { bodyOf, childrenOf, fold, part, plainWords, visit, type Inline, type TextDocument } from '@vocabula/core';
 
 /** A subject with placeholders by their labels. */
 export function subjectWords(document: TextDocument): string {
@@ -28,13 +28,6 @@ export function searchWords(document: TextDocument): string {
   }
   return fold(parts.join('\n'));
 }
-
-/** For comparing as people type: lower case, without marks. */
-export const fold = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}+/gu, '')
-    .toLowerCase();
 
 /** The first words of a body. */
 export function opening(document: TextDocument): string {

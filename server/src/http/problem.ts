@@ -17,8 +17,13 @@ export class RequestProblem extends Error {
 export const notFound = (what: string): RequestProblem =>
   new RequestProblem(404, 'not-found', `There is no such ${what}.`);
 
+/** How deep a body may nest. Far beyond any document, and far from what exhausts a stack. */
+const MAX_DEPTH = 400;
+
 /** Parses input at the edge. Throws a 400 that says where it is wrong. */
 export function parsed<S extends z.ZodType>(schema: S, input: unknown): z.output<S> {
+  if (isDeeper(input, MAX_DEPTH))
+    throw new RequestProblem(400, 'bad-request', `This nests more than ${MAX_DEPTH} deep.`);
   const result = schema.safeParse(input);
   if (result.success) return result.data;
   const [issue] = result.error.issues;
@@ -29,6 +34,16 @@ export function parsed<S extends z.ZodType>(schema: S, input: unknown): z.output
     `${where ? `${where}: ` : ''}${issue?.message ?? 'not understood'}`,
     result.error.issues.slice(0, 10).map(({ path, message }) => ({ path: path.join('.'), message })),
   );
+}
+
+/** Level by level rather than by recursion, which is what is being guarded against. */
+function isDeeper(input: unknown, limit: number): boolean {
+  let level: unknown[] = [input];
+  for (let depth = 0; level.length > 0; depth += 1) {
+    if (depth > limit) return true;
+    level = level.flatMap((each) => (typeof each === 'object' && each !== null ? Object.values(each) : []));
+  }
+  return false;
 }
 
 /** A route whose failures become answers. */

@@ -2,8 +2,8 @@
 import { randomUUID } from 'node:crypto';
 import type { RecipientHit, Recognised, StoredTable, TableSummary, Use } from '@vocabula/contract';
 import { readTable, TableProblem, writeCsv, type Table, type TableColumn, type TableRow } from '@vocabula/core/tables';
+import { holdsWords } from '@vocabula/core';
 import { and, asc, count, eq, isNull } from 'drizzle-orm';
-import { fold } from '../catalogue/words.js';
 import { schema, type Database } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/service.js';
@@ -120,15 +120,13 @@ export class TableService {
 
   /** People of the recipient lists whose name, address or other fields hold all typed words. */
   async recipients(query: string, asker: Asker): Promise<RecipientHit[]> {
-    const words = fold(query).split(/\s+/).filter(Boolean);
     const hits: RecipientHit[] = [];
     for (const { id } of await this.list('recipients', asker)) {
       const table = await this.get(id, asker);
       const email = table.columns.find((column) => column.type === 'email')?.key;
       for (const fields of table.cells) {
         if (hits.length >= 12) return hits;
-        const all = fold(Object.values(fields).join(' '));
-        if (words.every((word) => all.includes(word)))
+        if (holdsWords(Object.values(fields).join(' '), query))
           hits.push({
             table: id,
             list: table.title,

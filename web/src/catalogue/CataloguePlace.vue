@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** All templates, blocks and signatures: narrowed by one typed line, read at the side. */
 import type { Closure, TextSummary } from '@vocabula/contract';
-import { compile, direction, htmlStyles, labelFromKey, render } from '@vocabula/core';
+import { compile, direction, holdsWords, htmlStyles, labelFromKey, render } from '@vocabula/core';
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
@@ -31,22 +31,14 @@ const typed = ref('');
 const files = useTemplateRef('files');
 const reading = shallowRef<Closure>();
 
-const fold = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}+/gu, '')
-    .toLowerCase();
-const shown = computed(() => {
-  const words = fold(typed.value).split(/\s+/).filter(Boolean);
-  return texts.value.filter(
+const shown = computed(() =>
+  texts.value.filter(
     (text) =>
       (kind.value === 'bin') === text.binned &&
       (kind.value === 'all' || kind.value === 'bin' || text.kind === kind.value) &&
-      words.every((word) =>
-        fold(`${text.title} ${text.subject} ${text.call ?? ''} ${KIND_WORD[text.kind]}`).includes(word),
-      ),
-  );
-});
+      holdsWords(`${text.title} ${text.subject} ${text.call ?? ''} ${KIND_WORD[text.kind]}`, typed.value),
+  ),
+);
 const count = (of: keyof typeof KINDS): number =>
   texts.value.filter((text) => (of === 'bin' ? text.binned : !text.binned && (of === 'all' || text.kind === of)))
     .length;

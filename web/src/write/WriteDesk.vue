@@ -22,7 +22,7 @@ const sheet = useTemplateRef<HTMLElement>('sheet');
 const more = ref(false);
 const part = ref<'manuscript' | 'proof'>('manuscript');
 const desk = useDesk(props.copy, props.document);
-const { proof, tab, list, bar, texts, fields, blanks } = desk;
+const { proof, tab, list, bar, insertable, blanks } = desk;
 const { editor, variables, front, path, words, level, inBody, oneLine, selectionWords, selectionPlaces } =
   desk.manuscript;
 const kind = computed(() => front.value.kind);
@@ -82,17 +82,7 @@ async function settle(choice: 'mine' | 'theirs'): Promise<void> {
     >
     <span class="right">next recipient <kbd>F9</kbd></span>
   </footer>
-  <InsertList
-    v-if="list"
-    :variables="variables"
-    :fields="fields"
-    :texts="texts"
-    :own="copy.name.value"
-    :in-body="inBody"
-    :place="list"
-    @choose="desk.onInsert"
-    @close="desk.leave"
-  />
+  <InsertList v-if="list" :insertable="insertable" :place="list" @choose="desk.onInsert" @close="desk.leave" />
   <SelectionBar
     v-if="bar"
     :key="String(bar.focus)"

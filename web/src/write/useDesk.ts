@@ -16,7 +16,7 @@ import {
   type MarkerGroup,
 } from './editor/operations';
 import { labels } from './editor/views';
-import type { Insertion } from './InsertList.vue';
+import type { Insertable, Insertion } from './insertions';
 import type { Making } from './SelectionBar.vue';
 import { useManuscript } from './useManuscript';
 import { useProof } from './useProof';
@@ -57,11 +57,16 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const values = computed(() =>
     currentValues(proof.program.value, proof.recipient.value, me.fields(), proof.answers.value),
   );
-  /** What a placeholder may name besides variables. */
-  const fields = computed(() => [
-    ...(proof.set.value?.columns ?? [{ key: 'first_name' }, { key: 'email' }]).map(({ key }) => `recipient.${key}`),
-    ...Object.keys(me.fields()).map((key) => `sender.${key}`),
-  ]);
+  const insertable = computed<Insertable>(() => ({
+    variables: variables.value,
+    fields: [
+      ...(proof.set.value?.columns ?? [{ key: 'first_name' }, { key: 'email' }]).map(({ key }) => `recipient.${key}`),
+      ...Object.keys(me.fields()).map((key) => `sender.${key}`),
+    ],
+    texts: texts.value,
+    own: copy.name.value,
+    inBody: manuscript.inBody.value,
+  }));
   const chosenHolds = computed(() => (chosen.value ? holds(chosen.value.condition) : undefined));
   const blanks = computed(() => proof.message.value?.blanks ?? []);
 
@@ -252,7 +257,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     list,
     bar,
     values,
-    fields,
+    insertable,
     chosenHolds,
     blanks,
     openList,

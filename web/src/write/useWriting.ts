@@ -2,7 +2,7 @@
 import type { Editor } from '@tiptap/core';
 import type { Node as PmNode } from '@tiptap/pm/model';
 import type { Condition } from '@vocabula/core';
-import type { Insertion } from './InsertList.vue';
+import type { Insertion } from './insertions';
 import type { Making } from './SelectionBar.vue';
 import {
   convertMarkers,

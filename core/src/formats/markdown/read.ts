@@ -65,11 +65,15 @@ export function readText(source: string): ReadText {
     );
     return {
       ...withLines(document, new Map(), new Map()),
-      findings: [error('bad-file', early ?? '', { line: 1 }), ...reading.findings],
+      findings: [error('bad-file', early ?? '', { line: lineOf(text, '\0') }), ...reading.findings],
     };
   }
   return readParts(front[1] ?? '', text.slice(front[0].length), front[0].split('\n').length - 1);
 }
+
+/** The line, from 1, in which something first stands; the first one if it stands nowhere. */
+const lineOf = (text: string, what: string): number =>
+  text.slice(0, Math.max(0, text.indexOf(what))).split('\n').length;
 
 function readParts(yaml: string, body: string, bodyOffset: number): ReadText {
   // Repeats are numbered while reading, so the lists must be known before the first tag.
