@@ -1,0 +1,181 @@
+import { cpSync, mkdtempSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import PostalMime from 'postal-mime';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { run } from './run.js';
+
+const EXAMPLE = fileURLToPath(new URL('../../core/fixtures/example', import.meta.url));
+let folder: string;
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'vocabula-'));
+});
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+/** Runs a call and catches what it prints. */
+async function call(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  let out = '';
+  let err = '';
+  const spies = [
+    vi.spyOn(process.stdout, 'write').mockImplementation((text) => ((out += String(text)), true)),
+    vi.spyOn(process.stderr, 'write').mockImplementation((text) => ((err += String(text)), true)),
+  ];
+  try {
+    return { code: await run(args), out, err };
+  } finally {
+    for (const spy of spies) spy.mockRestore();
+  }
+}
+const put = (name: string, content: string): string => {
+  const path = join(folder, name);
+  writeFileSync(path, content);
+  return path;
+};
+const template = (body: string, variables = '  name: { type: text, required: true }\n'): string =>
+  `---\nvocabula: 1\nkind: message\ntitle: T\nsubject: "S"\nvariables:\n${variables}---\n${body}\n`;
+const exampleCall = (...more: string[]) =>
+  call(
+    'render',
+    join(EXAMPLE, 'visit.md'),
+    '--recipients',
+    join(EXAMPLE, 'recipients.csv'),
+    '--answers',
+    join(EXAMPLE, 'answers.json'),
+    ...more,
+  );
+
+describe('render', () => {
+  it('renders the example as expected', async () => {
+    const { code, out } = await exampleCall('--as', 'json');
+    expect(code).toBe(0);
+    const messages = JSON.parse(out) as { recipient: number; text: string; html: string }[];
+    const expected = JSON.parse(readFileSync(join(EXAMPLE, 'expected.json'), 'utf8')) as {
+      recipient: number;
+      textStartsWith?: string;
+      htmlContains?: string;
+    }[];
+    expect(messages).toHaveLength(expected.length);
+    for (const { textStartsWith, htmlContains, ...rest } of expected) {
+      const message = messages.find((each) => each.recipient === rest.recipient);
+      expect(message).toMatchObject(rest);
+      if (textStartsWith !== undefined) expect(message?.text.startsWith(textStartsWith)).toBe(true);
+      if (htmlContains !== undefined) expect(message?.html).toContain(htmlContains);
+    }
+  });
+
+  it('writes one file a recipient, and the same bytes each time', async () => {
+    const [one, two] = [join(folder, 'one'), join(folder, 'two')];
+    for (const out of [one, two])
+      expect((await exampleCall('--as', 'eml', '--out', out, '--today', '2027-05-01')).code).toBe(0);
+    const files = readdirSync(one);
+    expect(files).toHaveLength(3);
+    for (const file of files) expect(readFileSync(join(one, file))).toEqual(readFileSync(join(two, file)));
+    const mail = await PostalMime.parse(readFileSync(join(one, files[0] as string)));
+    expect(mail.to?.[0]?.address).toMatch(/\.example$/);
+    expect(mail.html).toContain('<!doctype html>');
+  });
+
+  it('asks for a folder where there are several recipients', async () => {
+    expect(await exampleCall()).toMatchObject({ code: 2, err: expect.stringContaining('--out') });
+  });
+
+  it('still prints what could be rendered of a template with errors', async () => {
+    const file = put('a.md', template('Dear {{name}}{{nobody}}'));
+    const answers = put('answers.json', '{"name":"Ann"}');
+    const { code, out } = await call('render', file, '--answers', answers);
+    expect([code, out]).toEqual([1, 'Dear Ann[Nobody]\n']);
+  });
+});
+
+describe('check', () => {
+  it('finds nothing wrong with the example and exits 0', async () => {
+    expect(await call('check', EXAMPLE)).toEqual({ code: 0, out: '', err: '' });
+  });
+  it('names file, line, level and code, as text and as JSON, and exits 1 for errors', async () => {
+    const file = put('a.md', template('one\n\n{{nobody}} and TBC'));
+    const text = await call('check', file);
+    expect(text.code).toBe(1);
+    expect(text.out).toContain(`${file}: line 11: error unknown-variable: `);
+    const findings = JSON.parse((await call('check', folder, '--as', 'json')).out) as { code: string; where: string }[];
+    expect(findings.map((finding) => finding.code).sort()).toEqual([
+      'leftover-marker',
+      'unknown-variable',
+      'unused-variable',
+    ]);
+    expect(findings.find((finding) => finding.code === 'unknown-variable')?.where).toMatch(/^line 11/);
+  });
+  it('exits 0 for warnings alone', async () => {
+    expect((await call('check', put('a.md', template('{{name}} is TBC')))).code).toBe(0);
+  });
+});
+
+describe('format', () => {
+  it('changes nothing the second time, and nothing that renders', async () => {
+    cpSync(EXAMPLE, folder, { recursive: true });
+    const file = join(folder, 'visit.md');
+    const before = await call('render', file, '--answers', join(folder, 'answers.json'), '--today', '2027-05-01');
+    await call('format', folder);
+    const once = readFileSync(file, 'utf8');
+    const again = await call('format', folder);
+    expect([again.code, again.out, readFileSync(file, 'utf8')]).toEqual([0, '', once]);
+    expect(await call('render', file, '--answers', join(folder, 'answers.json'), '--today', '2027-05-01')).toEqual(
+      before,
+    );
+  });
+  it('leaves a file with errors as it is and says so', async () => {
+    const source = template('{{#name}}\nopen');
+    const file = put('a.md', source);
+    const { code, out } = await call('format', file);
+    expect([code, readFileSync(file, 'utf8')]).toEqual([1, source]);
+    expect(out).toMatch(/a\.md: error: /);
+  });
+  it('only looks with --check', async () => {
+    const source = template('*  a\n*  b', '  name: {type: text}\n');
+    const file = put('a.md', source);
+    expect([(await call('format', '--check', file)).code, readFileSync(file, 'utf8')]).toEqual([1, source]);
+  });
+});
+
+describe('questions', () => {
+  it('lists them in the order of reading, as answered so far', async () => {
+    const variables =
+      '  late: { type: yes-no, required: true }\n  why: { type: text }\n  name: { type: text, required: true, label: Your name }\n';
+    const file = put('a.md', template('Dear {{name}}\n\n{{#late}}\n{{why}}\n{{/late}}', variables));
+    expect(JSON.parse((await call('questions', file, '--as', 'json')).out)).toEqual([
+      { key: 'name', type: 'text', label: 'Your name', required: true },
+      { key: 'late', type: 'yes-no', label: 'Late', required: true },
+    ]);
+    const answers = put('answers.json', '{"late":true}');
+    const { out } = await call('questions', file, '--answers', answers, '--as', 'json');
+    expect((JSON.parse(out) as { key: string }[]).map(({ key }) => key)).toEqual(['name', 'late', 'why']);
+  });
+});
+
+describe('a call that cannot be understood', () => {
+  it.each([
+    [[]],
+    [['nonsense']],
+    [['render']],
+    [['render', 'nowhere.md']],
+    [['render', 'a.md', 'b.md']],
+    [['check', '.', '--as', 'xml']],
+    [['check', '.', '--colour', 'red']],
+    [['cover', join(EXAMPLE, 'visit.md')]],
+    [['render', join(EXAMPLE, 'visit.md'), '--today', '31 February']],
+    [['render', join(EXAMPLE, 'visit.md'), '--answers', join(EXAMPLE, 'visit.md')]],
+  ])('%j exits 2 with one line', async (args) => {
+    const { code, out, err } = await call(...args);
+    expect([code, out, err.split('\n').length]).toEqual([2, '', 2]);
+  });
+  it('names the line of a table that is none', async () => {
+    mkdirSync(join(folder, 'lists'));
+    const { code, err } = await call(
+      'render',
+      join(EXAMPLE, 'visit.md'),
+      '--recipients',
+      put('lists/a.csv', 'a,b\n1,2,3\n'),
+    );
+    expect([code, /line 2/.test(err)]).toEqual([2, true]);
+  });
+});

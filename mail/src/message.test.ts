@@ -1,0 +1,63 @@
+import fc from 'fast-check';
+import PostalMime from 'postal-mime';
+import { describe, expect, it } from 'vitest';
+import { toEml } from './message.js';
+
+const message = {
+  subject: 'Your visit',
+  to: ['ann@x.example'],
+  cc: [],
+  bcc: ['log@x.example'],
+  replyTo: ['Bookings <bookings@larkmoor.example>'],
+  html: '<!doctype html><html><body><p>Dear Ann</p></body></html>',
+  text: 'Dear Ann\n',
+};
+const date = new Date('2027-05-11T09:30:00Z');
+const header = (mail: Awaited<ReturnType<typeof PostalMime.parse>>, key: string) =>
+  mail.headers.find((each) => each.key === key)?.value;
+
+describe('a message as a file', () => {
+  it('is the same bytes for the same message, and others for another', async () => {
+    const [one, two] = [await toEml(message, { date }), await toEml(message, { date })];
+    expect(Buffer.from(one).equals(Buffer.from(two))).toBe(true);
+    const other = await toEml({ ...message, text: 'Dear Bob\n' }, { date });
+    expect(Buffer.from(one).equals(Buffer.from(other))).toBe(false);
+  });
+
+  it('keeps addresses, date, blind copies and what marks a draft', async () => {
+    const mail = await PostalMime.parse(await toEml(message, { date, draft: true, from: '"Maeve, L." <m@x.example>' }));
+    expect(mail.from).toEqual({ address: 'm@x.example', name: 'Maeve, L.' });
+    expect(mail.replyTo).toEqual([{ address: 'bookings@larkmoor.example', name: 'Bookings' }]);
+    expect(mail.bcc?.[0]?.address).toBe('log@x.example');
+    expect(mail.date && new Date(mail.date)).toEqual(date);
+    expect(header(mail, 'x-unsent')).toBe('1');
+    expect(header(await PostalMime.parse(await toEml(message, { date })), 'x-unsent')).toBeUndefined();
+  });
+
+  it('brings attachments as they were', async () => {
+    const content = new Uint8Array([0, 1, 2, 250, 13, 10]);
+    const mail = await PostalMime.parse(
+      await toEml(message, { date, attachments: [{ name: 'Plan für Ann.pdf', content }] }),
+    );
+    expect(mail.attachments[0]?.filename).toBe('Plan für Ann.pdf');
+    expect(new Uint8Array(mail.attachments[0]?.content as ArrayBuffer)).toEqual(content);
+  });
+
+  it('says what it was given, whatever the words, and lets no header in', async () => {
+    const words = fc.string({ unit: 'grapheme', maxLength: 60 }).map((text) => text.replace(/[\p{Cc}\p{Cs}]/gu, ' '));
+    await fc.assert(
+      fc.asyncProperty(words, words, async (subject, body) => {
+        const text = `${body}\n`;
+        const html = `<p>${body.replace(/[&<>]/g, ' ')}</p>`;
+        const mail = await PostalMime.parse(await toEml({ ...message, subject: subject.trim(), text, html }, { date }));
+        expect(mail.text?.trimEnd()).toBe(text.trimEnd());
+        expect(mail.html?.trim()).toBe(html.trim());
+        expect((mail.subject ?? '').replace(/\s+/g, ' ')).toBe(subject.trim().replace(/\s+/g, ' '));
+      }),
+      { numRuns: 150 },
+    );
+    const mail = await PostalMime.parse(await toEml({ ...message, subject: 'a\r\nBcc: evil@x.example' }, { date }));
+    expect(mail.bcc?.map((each) => each.address)).toEqual(['log@x.example']);
+    expect(mail.headers.filter((each) => each.key === 'bcc')).toHaveLength(1);
+  });
+});
