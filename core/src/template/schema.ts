@@ -17,35 +17,46 @@ export const conditionSchema = z.strictObject({
 });
 const when = z.array(conditionSchema).max(20);
 
+const phrase = z.strictObject({ type: z.literal('phrase'), attrs: conditionSchema });
 const mark = z.union([
   z.strictObject({ type: z.enum(['bold', 'italic', 'underline', 'strike', 'code']) }),
   z.strictObject({ type: z.literal('link'), attrs: z.strictObject({ href: z.string().max(4000) }) }),
-  z.strictObject({ type: z.literal('phrase'), attrs: conditionSchema }),
+  phrase,
 ]);
-const marks = z.array(mark).max(30).optional();
+const marksOf = (each: z.ZodType) => z.array(each).max(30).optional();
 
-const text = z.strictObject({ type: z.literal('text'), text: z.string().min(1).max(MAX_TEXT), marks });
-const placeholder = z.strictObject({
-  type: z.literal('placeholder'),
-  attrs: z.strictObject({ name, view: z.string().max(60) }),
-  marks,
-});
-const hardBreak = z.strictObject({ type: z.literal('hardBreak'), marks });
-const inlineInclusion = z.strictObject({ type: z.literal('inlineInclusion'), attrs: z.strictObject({ name }), marks });
-const inlineComment = z.strictObject({
-  type: z.literal('inlineComment'),
-  attrs: z.strictObject({ text: z.string().max(MAX_TEXT) }),
-  marks,
-});
+const textShape = { type: z.literal('text'), text: z.string().min(1).max(MAX_TEXT) };
+/** The nodes that stand in lines and in rich text alike; only the marks they may carry differ. */
+const common = (marks: z.ZodType) =>
+  [
+    z.strictObject({ ...textShape, marks }),
+    z.strictObject({
+      type: z.literal('placeholder'),
+      attrs: z.strictObject({ name, view: z.string().max(60) }),
+      marks,
+    }),
+    z.strictObject({
+      type: z.literal('inlineComment'),
+      attrs: z.strictObject({ text: z.string().max(MAX_TEXT) }),
+      marks,
+    }),
+  ] as const;
+
 /** A line of text: no other form than passages. */
-export const lineSchema = z.array(z.discriminatedUnion('type', [text, placeholder, inlineComment]));
-const image = z.strictObject({
-  type: z.literal('image'),
-  attrs: z.strictObject({ src: z.string().max(4000), alt: lineSchema, title: z.string().max(1000) }),
-  marks,
-});
+export const lineSchema = z.array(z.discriminatedUnion('type', common(marksOf(phrase))));
+
+const marks = marksOf(mark);
 const inline = z.array(
-  z.discriminatedUnion('type', [text, placeholder, hardBreak, image, inlineInclusion, inlineComment]),
+  z.discriminatedUnion('type', [
+    ...common(marks),
+    z.strictObject({ type: z.literal('hardBreak'), marks }),
+    z.strictObject({ type: z.literal('inlineInclusion'), attrs: z.strictObject({ name }), marks }),
+    z.strictObject({
+      type: z.literal('image'),
+      attrs: z.strictObject({ src: z.string().max(4000), alt: lineSchema, title: z.string().max(1000) }),
+      marks,
+    }),
+  ]),
 );
 
 const paragraph = z.strictObject({ type: z.literal('paragraph'), content: inline.optional() });
@@ -78,7 +89,7 @@ const blockUnion = z.discriminatedUnion('type', [
   z.strictObject({
     type: z.literal('codeBlock'),
     attrs: z.strictObject({ language: z.string().nullable() }),
-    content: z.array(text).optional(),
+    content: z.array(z.strictObject(textShape)).optional(),
   }),
   z.strictObject({ type: z.literal('horizontalRule') }),
   z.strictObject({ type: z.literal('blockquote'), content: blocks }),
