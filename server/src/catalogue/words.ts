@@ -1,17 +1,31 @@
 /** What a text says, for lists and for searching. */
-import { bodyOf, childrenOf, fold, part, plainWords, visit, type Inline, type TextDocument } from '@vocabula/core';
+import {
+  bodyOf,
+  childrenOf,
+  fold,
+  labelFromKey,
+  part,
+  plainWords,
+  visit,
+  type Inline,
+  type TextDocument,
+} from '@vocabula/core';
 
-/** A subject with placeholders by their labels. */
-export function subjectWords(document: TextDocument): string {
-  const labels = new Map(document.attrs.variables.map((variable) => [variable.key, variable.label ?? variable.key]));
-  return plainWords(part(document, 'subject').content).replace(
-    /\[([^\]]+)\]/g,
-    (_, name: string) => `[${labels.get(name) ?? name}]`,
-  );
+/** Says inline content of a document in words, placeholders by their labels. */
+function speaker({ attrs: { variables } }: TextDocument): (nodes: readonly Inline[] | undefined) => string {
+  const labels = new Map(variables.map((variable) => [variable.key, variable.label ?? labelFromKey(variable.key)]));
+  return (nodes) =>
+    plainWords(nodes).replace(
+      /\[([a-z][a-z0-9_.]*)\]/g,
+      (_, name: string) => `[${labels.get(name) ?? labelFromKey(name.split('.')[1] ?? name)}]`,
+    );
 }
+
+export const subjectWords = (document: TextDocument): string => speaker(document)(part(document, 'subject').content);
 
 /** Everything that a searcher may have in mind: title, subject, call word, labels, body. */
 export function searchWords(document: TextDocument): string {
+  const say = speaker(document);
   const { front, variables } = document.attrs;
   const parts = [
     front.title,
@@ -22,8 +36,7 @@ export function searchWords(document: TextDocument): string {
   ];
   for (const block of bodyOf(document)) {
     visit(block, (node) => {
-      if (node.type === 'paragraph' || node.type === 'heading')
-        parts.push(plainWords(childrenOf(node) as readonly Inline[]));
+      if (node.type === 'paragraph' || node.type === 'heading') parts.push(say(childrenOf(node) as readonly Inline[]));
     });
   }
   return fold(parts.join('\n'));
@@ -31,11 +44,12 @@ export function searchWords(document: TextDocument): string {
 
 /** The first words of a body. */
 export function opening(document: TextDocument): string {
+  const say = speaker(document);
   const lines: string[] = [];
   for (const block of bodyOf(document)) {
     visit(block, (node) => {
       if ((node.type === 'paragraph' || node.type === 'heading') && lines.length < 3)
-        lines.push(plainWords(childrenOf(node) as readonly Inline[]));
+        lines.push(say(childrenOf(node) as readonly Inline[]));
     });
   }
   return lines.join(' ').slice(0, 220);

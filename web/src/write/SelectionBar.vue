@@ -83,6 +83,11 @@ function done(): void {
   else emit('make', { what: 'optional', label: name });
 }
 function onKey(event: KeyboardEvent): void {
+  // A list of choices does not send its form by itself.
+  if (event.key === 'Enter' && event.target instanceof HTMLSelectElement) {
+    event.preventDefault();
+    return event.target.form?.requestSubmit();
+  }
   if (event.key === 'Escape') {
     event.preventDefault();
     event.stopPropagation();

@@ -74,6 +74,7 @@ async function start(): Promise<void> {
   gap: 32px;
   padding: 24px 28px;
   align-content: start;
+  align-items: start;
 }
 form {
   padding: 20px 24px;

@@ -51,7 +51,7 @@ async function settle(choice: 'mine' | 'theirs'): Promise<void> {
       {{ each === 'manuscript' ? 'Manuscript' : 'Proof and tray' }}
     </button>
   </nav>
-  <div class="desk" :class="part">
+  <div class="desk" :class="`shows-${part}`">
     <main class="left">
       <ToolBar :editor="editor" @insert="desk.openList" @markers="tab = 'Markers'" />
       <div class="table">
@@ -179,8 +179,8 @@ async function settle(choice: 'mine' | 'theirs'): Promise<void> {
   .desk {
     grid-template-columns: minmax(0, 1fr);
   }
-  .desk.manuscript .pane,
-  .desk.proof .left {
+  .desk.shows-manuscript .pane,
+  .desk.shows-proof .left {
     display: none;
   }
   .table {

@@ -1,0 +1,52 @@
+/** Steps that several journeys take, as a person would take them. */
+import { expect, type Locator, type Page } from '@playwright/test';
+
+/** Starts a template with that title and puts the caret into its body. */
+export async function startTemplate(page: Page, title: string): Promise<void> {
+  await page.goto('/write');
+  await page.getByLabel(/^Title/).fill(title);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Manuscript' })).toBeVisible();
+  await page.locator('.body p').first().click();
+}
+
+/** Selects words of the manuscript by their text, as dragging over them would. */
+export async function select(page: Page, words: string): Promise<void> {
+  await page.evaluate((wanted) => {
+    const walker = document.createTreeWalker(document.querySelector('.ProseMirror') as Node, NodeFilter.SHOW_TEXT);
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+      const at = node.textContent?.indexOf(wanted) ?? -1;
+      if (at < 0) continue;
+      (document.querySelector('.ProseMirror') as HTMLElement).focus();
+      getSelection()?.setBaseAndExtent(node, at, node, at + wanted.length);
+      return;
+    }
+    throw new Error(`“${wanted}” is not in the manuscript`);
+  }, words);
+  await expect(page.getByRole('dialog', { name: 'Make of these words' })).toBeVisible();
+}
+
+/** The words of the running proof, without what it shows as left out. */
+export async function proofWords(page: Page): Promise<string> {
+  const body = proof(page);
+  return body.evaluate((element) => {
+    const copy = element.cloneNode(true) as HTMLElement;
+    for (const gone of copy.querySelectorAll('details')) gone.remove();
+    return (copy.textContent ?? '').replace(/\u00A0/g, ' ');
+  });
+}
+export const proof = (page: Page): Locator => page.frameLocator('iframe[title="Proof"]').locator('body');
+
+/** Waits until the proof says something, or does not. */
+export const expectProof = (page: Page) => expect.poll(() => proofWords(page));
+
+/** Waits until the working copy is kept. */
+export const kept = (page: Page): Promise<void> => expect(page.getByText(/^kept /)).toBeVisible();
+
+/** What is on the clipboard, as plain text and as HTML. */
+export const clipboard = (page: Page): Promise<{ text: string; html: string }> =>
+  page.evaluate(async () => {
+    const [item] = await navigator.clipboard.read();
+    const read = async (type: string): Promise<string> => (await item?.getType(type))?.text() ?? '';
+    return { text: await read('text/plain'), html: await read('text/html') };
+  });
