@@ -40,18 +40,21 @@ export class ApiProblem extends Error {
   }
 }
 
+/** Requests that outlive their page must be small; browsers allow 64 kB of them. */
+const OUTLIVING = 60_000;
+
 async function call(method: string, path: string, body?: unknown): Promise<Response> {
   const raw = body instanceof Blob;
   let response: Response;
   try {
+    const content = body === undefined ? undefined : raw ? body : JSON.stringify(body);
     response = await fetch(`/api${path}`, {
       method,
-      ...(body === undefined
+      // What is being kept while the page is left still arrives.
+      keepalive: method === 'PUT' && typeof content === 'string' && content.length < OUTLIVING,
+      ...(content === undefined
         ? {}
-        : {
-            body: raw ? body : JSON.stringify(body),
-            headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' },
-          }),
+        : { body: content, headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' } }),
     });
   } catch {
     throw new ApiProblem(0, 'offline', 'The server cannot be reached. What you wrote is still here.');

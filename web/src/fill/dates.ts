@@ -1,14 +1,32 @@
 /** Understands dates as people type them, in the reader's order of day and month. */
-import { dayFormatter, dayFromNumber, dayNumber, isDay } from '@vocabula/core';
+import { dayFormatter, dayFromNumber, dayNumber, fold, isDay } from '@vocabula/core';
 
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+/** The number of the month, from 1, that some letters begin, in the reader's language or in English; 0 if none. */
+function monthOf(letters: string, locale: string): number {
+  for (const language of [locale, 'en']) {
+    const format = new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' });
+    const names = Array.from({ length: 12 }, (_, month) => fold(format.format(Date.UTC(2027, month, 15))));
+    const found = names.filter((name) => name.startsWith(letters));
+    if (found.length === 1) return names.indexOf(found[0] as string) + 1;
+  }
+  return 0;
+}
+
+/** Takes a weekday off the front; the date says it again. */
+function withoutWeekday(text: string, locale: string): string {
+  const [first = '', ...rest] = text.split(/,?\s+/);
+  const isWeekday = [locale, 'en'].some((language) => {
+    const format = new Intl.DateTimeFormat(language, { weekday: 'long', timeZone: 'UTC' });
+    return Array.from({ length: 7 }, (_, day) => fold(format.format(day * 86_400_000))).some(
+      (name) => first.length > 1 && name.startsWith(first.replace(/\.$/, '')),
+    );
+  });
+  return isWeekday && rest.length > 0 ? rest.join(' ') : text;
+}
 
 /** The ISO day that a text means, or undefined. `11/5/27`, `11 May`, `tomorrow`, `+14`, `2027-05-11`. */
 export function understandDay(text: string, today: string, locale: string): string | undefined {
-  const typed = text
-    .trim()
-    .toLowerCase()
-    .replace(/^(mon|tue|wed|thu|fri|sat|sun)[a-z]*,?\s+/, '');
+  const typed = withoutWeekday(fold(text.trim()), locale);
   if (isDay(typed)) return typed;
   const relative =
     { today: 0, tomorrow: 1, yesterday: -1 }[typed] ?? (/^[+-]\d{1,4}$/.test(typed) ? Number(typed) : undefined);
@@ -20,11 +38,11 @@ export function understandDay(text: string, today: string, locale: string): stri
     return build(monthFirst ? second : first, Number(monthFirst ? first : second), numbers[3], today);
   }
   const words =
-    /^(\d{1,2})(?:st|nd|rd|th)?\s+([a-z]{3,})\.?,?(?:\s+(\d{2,4}))?$/.exec(typed) ??
-    /^([a-z]{3,})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?(?:\s+(\d{2,4}))?$/.exec(typed);
+    /^(\d{1,2})(?:st|nd|rd|th|\.)?\s+(?:de\s+)?(\p{L}{3,})\.?,?(?:\s+(?:de\s+)?(\d{2,4}))?$/u.exec(typed) ??
+    /^(\p{L}{3,})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?(?:\s+(\d{2,4}))?$/u.exec(typed);
   if (!words) return undefined;
   const dayGroup = /^\d/.test(words[1] ?? '') ? words[1] : words[2];
-  const month = MONTHS.indexOf(((dayGroup === words[1] ? words[2] : words[1]) ?? '').slice(0, 3)) + 1;
+  const month = monthOf((dayGroup === words[1] ? words[2] : words[1]) ?? '', locale);
   return build(dayGroup ?? '', month, words[3], today);
 }
 

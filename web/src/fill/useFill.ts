@@ -1,7 +1,7 @@
 /** One message being filled: its answers, its questions, its preview, kept at every change. */
 import type { Fill } from '@vocabula/contract';
 import { compile, direction, htmlStyles, questions, render, type Program } from '@vocabula/core';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { today } from '../ui/today';
@@ -70,6 +70,7 @@ export function useFill() {
     () => {
       if (!loaded) return;
       clearTimeout(timer);
+      keeping.value = 'keeping';
       timer = setTimeout(() => void keep(), KEEP_AFTER_MS);
     },
     { deep: true },
@@ -79,6 +80,13 @@ export function useFill() {
   const settled = async (): Promise<void> => {
     if (timer) await keep();
   };
+  // Leaving, by whatever way, does not wait for the pause.
+  const leave = (): void => void settled();
+  window.addEventListener('pagehide', leave);
+  onBeforeUnmount(() => {
+    window.removeEventListener('pagehide', leave);
+    leave();
+  });
   const answer = (key: string, value: unknown): void => {
     answers.value = { ...answers.value, [key]: value };
   };
