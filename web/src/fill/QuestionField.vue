@@ -71,7 +71,7 @@ function number(value: string): void {
         :checked="question.value === true"
         @change="emit('answer', ($event.target as HTMLInputElement).checked)"
       />
-      <span>{{ question.label }}</span> <span v-if="adds" class="quiet small">adds “{{ adds }}”</span>
+      <span>{{ question.label }}</span><span v-if="adds" class="quiet small">adds “{{ adds }}”</span>
     </label>
     <template v-else>
       <span :id="id" class="label"
@@ -204,15 +204,21 @@ function number(value: string): void {
   line-height: 1.25rem;
   color: var(--quiet);
 }
+.label .quiet {
+  margin-left: 6px;
+}
 .label .source {
   border-bottom: 1.5px dotted var(--edge);
 }
 .tick {
-  display: block;
-  line-height: 36px;
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  padding: 8px 0;
 }
 .tick input {
-  margin-right: 8px;
+  flex: none;
+  align-self: flex-start;
 }
 input.control:not([type='checkbox']),
 .day :deep(.control) {

@@ -14,6 +14,8 @@ export function addedWords(program: Program, question: Question): string {
         leaf.kind === 'text' && leaf.tests.at(-1)?.read.key === question.key && !leaf.tests.at(-1)?.condition.not,
     )
     .map((leaf) => (leaf.kind === 'text' ? leaf.text : ''))
-    .join('');
+    .join('')
+    // Out of its sentence, the comma that leads in says nothing.
+    .replace(/^[\s,;–—-]+|\s+$/g, '');
   return words.length > FEW ? `${words.slice(0, FEW - 1).trimEnd()}…` : words;
 }

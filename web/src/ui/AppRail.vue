@@ -99,6 +99,18 @@ a:focus-visible,
     padding: 0 10px;
     gap: 6px;
   }
+  @media (max-width: 599px) {
+    .wordmark {
+      display: none;
+    }
+    a,
+    .keys {
+      flex: 1;
+      flex-direction: column;
+      padding: 6px 2px 0;
+      gap: 2px;
+    }
+  }
   a.on {
     box-shadow: inset 0 -3px var(--action);
   }

@@ -111,6 +111,14 @@ function path({ kind, height, level }: Bracket): string {
       return `M${right} 1 H${left} V${height - 1} H${right}`;
   }
 }
+/** What stands for a label where there is no room for its words. */
+const MARKS: Readonly<Record<Bracket['kind'], string>> = {
+  optional: 'M10 3H6v10h4',
+  alternative: 'M12 3Q6 3 6 8T12 13',
+  conditional: 'M8 3l5 5-5 5-5-5z',
+  repeated: 'M5 6a4 4 0 1 1-1 4M5 2v4h4',
+  block: 'M10 3H5v10h5M8 3v10',
+};
 function choose(pos: number): void {
   selectNode(props.editor, pos);
   emit('choose', pos);
@@ -124,6 +132,7 @@ function choose(pos: number): void {
       :key="bracket.pos"
       role="treeitem"
       :aria-level="bracket.level + 1"
+      :aria-label="bracket.label"
       :aria-selected="bracket.here"
       :class="{ here: bracket.here }"
     >
@@ -134,7 +143,8 @@ function choose(pos: number): void {
         @mousedown.prevent
         @click="choose(bracket.pos)"
       >
-        {{ bracket.label }}
+        <span class="words">{{ bracket.label }}</span>
+        <svg class="mark" viewBox="0 0 16 16" aria-hidden="true"><path :d="MARKS[bracket.kind]" /></svg>
       </button>
       <svg
         class="bracket"
@@ -193,12 +203,28 @@ function choose(pos: number): void {
   color: var(--action);
   font-weight: 600;
 }
+.mark {
+  display: none;
+  width: 16px;
+  height: 16px;
+  fill: none;
+  stroke: currentcolor;
+  stroke-width: 1.5;
+}
 @media (max-width: 1279px) {
   .score {
     width: 80px;
   }
   .label {
+    left: 0;
+    width: 16px;
+    display: block;
+  }
+  .words {
     display: none;
+  }
+  .mark {
+    display: block;
   }
   .bracket {
     left: 16px;
@@ -206,10 +232,10 @@ function choose(pos: number): void {
 }
 @media (max-width: 899px) {
   .score {
-    width: 62px;
+    width: 72px;
   }
   .bracket {
-    left: 0;
+    left: 12px;
   }
 }
 </style>

@@ -190,7 +190,15 @@ async function settle(choice: 'mine' | 'theirs'): Promise<void> {
     padding: 16px;
   }
   .foot {
-    overflow-x: auto;
+    height: auto;
+    min-height: 28px;
+    padding: 4px 16px;
+    gap: 2px 16px;
+    flex-wrap: wrap;
+  }
+  .more {
+    position: static;
+    margin-left: -8px;
   }
 }
 </style>

@@ -81,13 +81,17 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
   margin-left: -4px;
   width: auto !important;
   field-sizing: content;
-  max-width: 420px;
+  max-width: min(420px, 100%);
   text-overflow: ellipsis;
 }
 .title:hover {
   border-color: var(--edge) !important;
 }
+.state {
+  white-space: nowrap;
+}
 .state.error {
+  white-space: normal;
   color: var(--error);
 }
 .about {

@@ -1,0 +1,86 @@
+/** Every place: what an accessibility checker says of it, at three widths, and what its first load weighs. */
+import { gzipSync } from 'node:zlib';
+import { expect, test, type Page } from '@playwright/test';
+import axe from 'axe-core';
+
+const FILLING = '/fill/new?template=group-visit-confirmed';
+const PLACES: readonly (readonly [name: string, address: string, ready: (page: Page) => Promise<void>])[] = [
+  ['Catalogue', '/catalogue', (page) => expect(page.getByText('Group visit confirmed').first()).toBeVisible()],
+  ['Write, nothing open', '/write', (page) => expect(page.getByLabel(/^Title/)).toBeVisible()],
+  ['Write', '/write/group-visit-confirmed', (page) => expect(page.locator('.passage').first()).toBeVisible()],
+  ['Samples', '/samples', (page) => expect(page.getByRole('cell').first()).toBeVisible()],
+  ['Fill, nothing open', '/fill', (page) => expect(page.getByRole('option').first()).toBeVisible()],
+  ['Fill', FILLING, (page) => expect(page.getByLabel('Recipient', { exact: true })).toBeVisible()],
+  ['Settings', '/settings', (page) => expect(page.getByLabel(/^Name/)).toBeVisible()],
+];
+
+/**
+ * The serious and critical faults of a page, in words. Frames are left out: proofs stand in frames that run no
+ * scripts, the checker's included; what they show is checked as a page of its own below.
+ */
+async function seriousFaults(page: Page): Promise<string[]> {
+  await page.evaluate(axe.source);
+  const violations = await page.evaluate(async () => {
+    const { axe: checker } = globalThis as unknown as { axe: typeof axe };
+    return (await checker.run(document, { iframes: false, resultTypes: ['violations'] })).violations;
+  });
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`);
+}
+
+for (const [name, address, ready] of PLACES)
+  test(`${name} has no serious fault of accessibility, and nothing runs over its edge at any width`, async ({
+    page,
+  }) => {
+    await page.goto(address);
+    await ready(page);
+    for (const width of [1280, 900, 420]) {
+      await page.setViewportSize({ width, height: 800 });
+      await page.waitForTimeout(150);
+      const serious = await seriousFaults(page);
+      expect([width, serious]).toEqual([width, []]);
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+      expect([width, over]).toEqual([width, 0]);
+    }
+  });
+
+test('the call line, the table of keys and the insert list have no serious fault either', async ({ page }) => {
+  await page.goto('/catalogue');
+  await page.keyboard.press('Control+k');
+  await expect(page.getByRole('dialog', { name: 'Call line' })).toBeVisible();
+  expect(await seriousFaults(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Keys' }).click();
+  expect(await seriousFaults(page)).toEqual([]);
+  await page.goto('/write/group-visit-confirmed');
+  await page.locator('.body p').first().click();
+  await page.keyboard.press('Alt+Enter');
+  await expect(page.getByRole('dialog', { name: 'Insert' })).toBeVisible();
+  expect(await seriousFaults(page)).toEqual([]);
+});
+
+test('a rendered message has no serious fault by itself', async ({ page, request }) => {
+  const { id } = (await (await request.post('/api/fills', { data: { text: 'group-visit-confirmed' } })).json()) as {
+    id: string;
+  };
+  const answer = await request.post(`/api/fills/${id}/hand-over`, { data: { way: 'copy', incomplete: true } });
+  await page.setContent(((await answer.json()) as { html: string }).html);
+  // Messages are read inside mail programs, which bring the landmarks and headings of a page.
+  expect(await seriousFaults(page)).toEqual([]);
+});
+
+test('Fill loads at most 300 kB of JavaScript, gzipped, before the browser is idle', async ({ page }) => {
+  const sizes = new Map<string, number>();
+  page.on('response', async (response) => {
+    if (/\.js$/.test(new URL(response.url()).pathname))
+      sizes.set(response.url(), gzipSync(await response.body(), { level: 9 }).length);
+  });
+  await page.goto(FILLING);
+  await expect(page.getByLabel('Recipient', { exact: true })).toBeFocused();
+  await page.waitForLoadState('networkidle');
+  const total = [...sizes.values()].reduce((sum, size) => sum + size, 0);
+  expect(sizes.size).toBeGreaterThan(2);
+  expect(Math.round(total / 1000)).toBeLessThanOrEqual(300);
+  test.info().annotations.push({ type: 'kB', description: String(Math.round(total / 1000)) });
+});
