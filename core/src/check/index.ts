@@ -1,4 +1,5 @@
 /** The checks, and the one way to run them all. A new check is a file here and a line in this table. */
+import { languageOf } from '../values/intl.js';
 import { compile, type CompileOptions } from '../compile/compile.js';
 import type { Program } from '../compile/program.js';
 import { distinct, type Finding } from '../findings/finding.js';
@@ -33,7 +34,7 @@ export function check(named: NamedDocument, options: CompileOptions): Finding[] 
 
 /** Checks a text that is compiled already. */
 export function checkProgram({ document }: NamedDocument, program: Program): Finding[] {
-  const language = new Intl.Locale(program.locale).language;
+  const language = languageOf(program.locale);
   const context = { document, program, language, lines: fixedLines(document) };
   const advice = CHECKS.map((each) => each())
     .filter((each) => !each.languages || each.languages.includes(language))

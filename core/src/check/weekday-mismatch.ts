@@ -1,3 +1,4 @@
+import { dayFormat } from '../values/intl.js';
 import { weekdaysOf } from '../values/weekdays.js';
 import { advice } from '../findings/finding.js';
 import { dayNumber, isDay, weekdayNumber } from '../values/date.js';
@@ -11,7 +12,7 @@ const patterns = new Map<string, { readonly pattern: RegExp; readonly months: re
 function patternFor(language: string): { readonly pattern: RegExp; readonly months: readonly string[] } {
   let made = patterns.get(language);
   if (!made) {
-    const format = new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' });
+    const format = dayFormat(language, { month: 'long' });
     const months = Array.from({ length: 12 }, (_, month) =>
       format.format(Date.UTC(2001, month, 15)).toLocaleLowerCase(language),
     );
@@ -51,9 +52,7 @@ export const weekdayMismatch: Check = {
             ),
           ];
         if (weekdayNumber(day) === written) return [];
-        const right = new Intl.DateTimeFormat(language, { weekday: 'long', timeZone: 'UTC' }).format(
-          dayNumber(day) * 86_400_000,
-        );
+        const right = dayFormat(language, { weekday: 'long' }).format(dayNumber(day) * 86_400_000);
         const place = placeIn(line, match.index, weekday.length);
         const repair =
           'offset' in place

@@ -1,4 +1,5 @@
 /** Compiles inline content to leaves: what may be left out, and the white space around it, is known before rendering. */
+import { languageOf, listFormat } from '../values/intl.js';
 import { error } from '../findings/finding.js';
 import { readLine } from '../formats/markdown/line.js';
 import { tagsIn } from '../formats/markdown/tags.js';
@@ -44,7 +45,7 @@ export class LineCompiler {
     });
     return {
       leaves,
-      spacesPunctuation: SPACING_LANGUAGES.has(new Intl.Locale(this.site.unit.locale).language),
+      spacesPunctuation: SPACING_LANGUAGES.has(languageOf(this.site.unit.locale)),
       plain: leaves.every(isPlain),
     };
   }
@@ -213,9 +214,7 @@ export class LineCompiler {
     return {
       ...leaf,
       wordings,
-      ...(declaration.type === 'choices'
-        ? { join: new Intl.ListFormat(this.site.unit.locale, { type: 'conjunction' }) }
-        : {}),
+      ...(declaration.type === 'choices' ? { join: listFormat(this.site.unit.locale) } : {}),
     };
   }
 

@@ -1,4 +1,5 @@
 /** Our functions in expressions. All are total: what they cannot do throws, and the result is undecided. */
+import { listFormat } from '../values/intl.js';
 import type { Environment } from '@marcbachmann/cel-js';
 import { dayFromNumber, dayNumber, isDay, weekdayNumber, WEEKDAYS } from '../values/date.js';
 import { roundMoney, sumMoney } from '../values/money.js';
@@ -80,8 +81,6 @@ export function registerFunctions(env: Environment, runtime: ExpressionRuntime):
   add('max(double, double): double', (a: number, b: number) => Math.max(a, b));
   add('upper(string): string', (text: string) => limited(text.toLocaleUpperCase(runtime.locale)));
   add('lower(string): string', (text: string) => limited(text.toLocaleLowerCase(runtime.locale)));
-  add('join(list<string>): string', (list: readonly string[]) =>
-    limited(new Intl.ListFormat(runtime.locale, { type: 'conjunction' }).format(list)),
-  );
+  add('join(list<string>): string', (list: readonly string[]) => limited(listFormat(runtime.locale).format(list)));
   add('join(list<string>, string): string', (list: readonly string[], between: string) => limited(list.join(between)));
 }

@@ -1,4 +1,5 @@
 /** Writes a body as HTML: self-contained, styles inline, with what mail programs keep. */
+import { languageOf } from '../values/intl.js';
 import { escapeHtml } from '../compile/escape.js';
 import type { HouseStyle } from '../compile/house.js';
 import type { BlockUnit, Governed, ItemUnit, RowUnit, Unit } from '../compile/program.js';
@@ -223,5 +224,5 @@ const RIGHT_TO_LEFT = new Set(['ar', 'he', 'fa', 'ur', 'yi', 'ps', 'sd', 'ug', '
 
 /** The direction a locale is written in. */
 export function direction(locale: string): 'ltr' | 'rtl' {
-  return RIGHT_TO_LEFT.has(new Intl.Locale(locale).language) ? 'rtl' : 'ltr';
+  return RIGHT_TO_LEFT.has(languageOf(locale)) ? 'rtl' : 'ltr';
 }

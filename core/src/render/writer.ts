@@ -2,6 +2,7 @@
  * Writes lines: leaves become output in one of several dialects, and where something was left out the
  * white space around it is joined (clean joins, engine notes, section 3).
  */
+import { dayFormat } from '../values/intl.js';
 import { closeDirections, escapeFixed, escapeHtml } from '../compile/escape.js';
 import type { Leaf, Line, MarkPiece, Origin, Slot, SpliceLeaf, Test, TextLeaf, ValueLeaf } from '../compile/program.js';
 import { error, type Finding } from '../findings/finding.js';
@@ -344,9 +345,7 @@ export class LineWriter {
     const actual = new Date(`${day}T00:00:00Z`).getUTCDay();
     if (actual === leaf.weekday || Number.isNaN(actual)) return;
     const { text, path } = leaf.origin;
-    const name = new Intl.DateTimeFormat(this.frame.program.locale, { weekday: 'long', timeZone: 'UTC' }).format(
-      Date.parse(`${day}T00:00:00Z`),
-    );
+    const name = dayFormat(this.frame.program.locale, { weekday: 'long' }).format(Date.parse(`${day}T00:00:00Z`));
     this.collected.findings.push({
       code: 'weekday-mismatch',
       level: 'warning',

@@ -3,6 +3,7 @@
  * keys in the order of the options. The plain view is the wording, which renders as a line of its own;
  * the formatters here give its words without form, for places that hold plain text only.
  */
+import { listFormat, numberFormat } from './intl.js';
 import { isKey, labelFromKey } from '../template/keys.js';
 import { plainWords } from '../template/document.js';
 import type { Option, Variable } from '../template/variable.js';
@@ -104,7 +105,7 @@ export const choices: ValueType = {
   },
   views: () => ['labels', 'count'],
   formatter(variable, view, locale) {
-    const list = new Intl.ListFormat(locale, { type: 'conjunction' });
+    const list = listFormat(locale);
     const keys = (value: unknown): string[] => value as string[];
     switch (view) {
       case '':
@@ -112,7 +113,7 @@ export const choices: ValueType = {
       case 'labels':
         return (value) => list.format(keys(value).map((key) => labelOfKey(variable, key)));
       case 'count': {
-        const format = new Intl.NumberFormat(locale);
+        const format = numberFormat(locale);
         return (value) => format.format(keys(value).length);
       }
       default:

@@ -1,4 +1,5 @@
 /** Days. A value is an ISO 8601 day, `2027-05-11`. */
+import { dayFormat } from './intl.js';
 import type { Formatter, ValueContext, ValueType } from './type.js';
 
 const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
@@ -63,7 +64,7 @@ export function dayFormatter(view: string, locale: string): Formatter | undefine
   if (view === 'iso') return String;
   const options = Object.hasOwn(VIEWS, view) ? VIEWS[view] : undefined;
   if (!options) return undefined;
-  const format = new Intl.DateTimeFormat(locale, { ...options, timeZone: 'UTC' });
+  const format = dayFormat(locale, options);
   return (value) => format.format(Date.parse(`${String(value)}T00:00:00Z`));
 }
 

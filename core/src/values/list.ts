@@ -1,4 +1,5 @@
 /** Lists of rows with typed columns. A value is an array of rows by column key. */
+import { listFormat, numberFormat } from './intl.js';
 import { isKey, isReserved, labelFromKey } from '../template/keys.js';
 import type { Variable } from '../template/variable.js';
 import {
@@ -102,13 +103,13 @@ export const list: ValueType = {
   views: (variable) => ['count', ...(variable.columns ?? []).map((column) => column.key)],
   formatter(variable, view, locale) {
     if (view === 'count') {
-      const format = new Intl.NumberFormat(locale);
+      const format = numberFormat(locale);
       return (value) => format.format((value as readonly RowValue[]).length);
     }
     const column = variable.columns?.find((candidate) => candidate.key === view);
     const show = column && valueType(column.type).formatter(column, '', locale);
     if (!show) return undefined;
-    const joined = new Intl.ListFormat(locale, { type: 'conjunction' });
+    const joined = listFormat(locale);
     return (value) =>
       joined.format(
         (value as readonly RowValue[]).flatMap((row) => (row[view] === undefined ? [] : [show(row[view])])),

@@ -1,4 +1,5 @@
 /** Money. A value is a double that is exact to the currency's minor unit as far as doubles go. */
+import { numberFormat } from './intl.js';
 import { decimal } from './number.js';
 import { limitsSwapped, outside, type Formatter, type ValueType } from './type.js';
 
@@ -8,7 +9,7 @@ const digitsByCurrency = new Map<string, number>();
 export function minorDigits(currency: string): number {
   let digits = digitsByCurrency.get(currency);
   if (digits === undefined) {
-    digits = new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+    digits = numberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
     digitsByCurrency.set(currency, digits);
   }
   return digits;
@@ -58,9 +59,9 @@ export const money: ValueType = {
     const digits = minorDigits(currency);
     const format =
       view === ''
-        ? new Intl.NumberFormat(locale, { style: 'currency', currency })
+        ? numberFormat(locale, { style: 'currency', currency })
         : view === 'amount'
-          ? new Intl.NumberFormat(locale, { minimumFractionDigits: digits, maximumFractionDigits: digits })
+          ? numberFormat(locale, { minimumFractionDigits: digits, maximumFractionDigits: digits })
           : undefined;
     return format && ((value) => format.format(value as number));
   },

@@ -1,4 +1,5 @@
 /** Numbers. A value is a finite double. */
+import { numberFormat } from './intl.js';
 import { categoryOf, ordinalSuffix } from './plural.js';
 import { limitsSwapped, outside, type DeclarationProblem, type Formatter, type ValueType } from './type.js';
 
@@ -33,7 +34,7 @@ export const number: ValueType = {
   },
   views: (variable) => [...(variable.plural ? ['counted'] : []), 'ordinal', ...Object.keys(variable.forms ?? {})],
   formatter(variable, view, locale): Formatter | undefined {
-    const format = new Intl.NumberFormat(locale, {
+    const format = numberFormat(locale, {
       useGrouping: variable.grouping ?? true,
       minimumFractionDigits: variable.decimals ?? 0,
       maximumFractionDigits: variable.decimals ?? 10,

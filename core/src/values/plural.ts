@@ -1,21 +1,13 @@
 /** CLDR plural categories, from the runtime, and the suffixes of ordinal numbers. */
-
-const rules = new Map<string, Intl.PluralRules>();
+import { languageOf, pluralRules } from './intl.js';
 
 function rulesFor(locale: string, type: 'cardinal' | 'ordinal', decimals: number | undefined): Intl.PluralRules {
-  const id = `${locale} ${type} ${decimals ?? ''}`;
-  let found = rules.get(id);
-  if (!found) {
-    // "1.0 tickets": the category depends on the digits that are shown.
-    found = new Intl.PluralRules(locale, {
-      type,
-      ...(decimals === undefined
-        ? { maximumFractionDigits: 10 }
-        : { minimumFractionDigits: decimals, maximumFractionDigits: decimals }),
-    });
-    rules.set(id, found);
-  }
-  return found;
+  // "1.0 tickets": the category depends on the digits that are shown.
+  const digits =
+    decimals === undefined
+      ? { maximumFractionDigits: 10 }
+      : { minimumFractionDigits: decimals, maximumFractionDigits: decimals };
+  return pluralRules(locale, { type, ...digits });
 }
 
 /** The category (`one`, `few`, `other` …) of a number shown with so many decimals. */
@@ -42,6 +34,6 @@ const ORDINALS: Record<string, Partial<Record<Intl.LDMLPluralRule, string>>> = {
 
 /** What is written behind a number to make it an ordinal, or undefined for languages without a table. */
 export function ordinalSuffix(locale: string): ((value: number) => string) | undefined {
-  const table = ORDINALS[new Intl.Locale(locale).language];
+  const table = ORDINALS[languageOf(locale)];
   return table && ((value) => table[rulesFor(locale, 'ordinal', undefined).select(value)] ?? table.other ?? '');
 }

@@ -1,11 +1,13 @@
 /** Weekdays as they are written in a language. */
+import { dayFormat } from './intl.js';
+
 const weekdayNames = new Map<string, readonly string[]>();
 
 /** The weekday names of a locale, from Sunday. */
 export function weekdaysOf(locale: string): readonly string[] {
   let names = weekdayNames.get(locale);
   if (!names) {
-    const format = new Intl.DateTimeFormat(locale, { weekday: 'long', timeZone: 'UTC' });
+    const format = dayFormat(locale, { weekday: 'long' });
     // 4 January 1970 was a Sunday.
     names = Array.from({ length: 7 }, (_, day) => format.format((day + 3) * 86_400_000).toLocaleLowerCase(locale));
     weekdayNames.set(locale, names);

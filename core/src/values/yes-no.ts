@@ -1,4 +1,5 @@
 /** Yes or no. A value is a boolean. */
+import { languageOf } from './intl.js';
 import type { ValueType } from './type.js';
 
 /** Yes and no by language, since the runtime has no data for them. English stands in elsewhere. */
@@ -48,7 +49,7 @@ export const yesNo: ValueType = {
   views: () => ['words'],
   formatter(variable, view, locale) {
     if (view !== '' && view !== 'words') return undefined;
-    const [yes, no] = WORDS[new Intl.Locale(locale).language] ?? ['yes', 'no'];
+    const [yes, no] = WORDS[languageOf(locale)] ?? ['yes', 'no'];
     return (value) => (value === true ? (variable.words?.yes ?? yes) : (variable.words?.no ?? no));
   },
   declared: () => [],
