@@ -57,10 +57,25 @@ function update(): void {
     ]),
   );
   const open = new Set([...inside.querySelectorAll('details[open]')].map((each) => each.getAttribute('data-p')));
-  inside.body.innerHTML = props.fragment;
+  replaceChanged(inside.body, props.fragment);
   for (const each of inside.querySelectorAll('details')) if (open.has(each.getAttribute('data-p'))) each.open = true;
   markFocus();
   if (before.size > 0) highlight(inside, before);
+}
+
+/** Puts new content in place of the old, leaving alone the blocks at either end that stay the same. */
+function replaceChanged(body: HTMLElement, fragment: string): void {
+  const template = body.ownerDocument.createElement('template');
+  template.innerHTML = fragment;
+  const [old, next] = [[...body.childNodes], [...template.content.childNodes]];
+  const same = (a: Node | undefined, b: Node | undefined): boolean => a?.isEqualNode(b ?? null) ?? false;
+  let start = 0;
+  while (start < Math.min(old.length, next.length) && same(old[start], next[start])) start += 1;
+  let end = 0;
+  while (end < Math.min(old.length, next.length) - start && same(old.at(-1 - end), next.at(-1 - end))) end += 1;
+  const behind = old[old.length - end] ?? null;
+  for (const node of old.slice(start, old.length - end)) node.remove();
+  for (const node of next.slice(start, next.length - end)) body.insertBefore(node, behind);
 }
 
 /** Underlines what differs from before, between the common beginning and end of each block. */

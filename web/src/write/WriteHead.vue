@@ -67,7 +67,7 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
       v-slot="{ navigate }"
       :to="{ name: 'filling', params: { id: 'new' }, query: { template: copy.name.value } }"
       custom
-      ><button @click="copy.flush().then(() => navigate())">Fill</button></RouterLink
+      ><button @click="desk.keep().then(() => navigate())">Fill</button></RouterLink
     >
   </header>
 </template>

@@ -41,8 +41,12 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const list = ref<Place>();
   const bar = ref<Place & { focus: boolean }>();
 
+  const own = copy.name.value;
+
   const manuscript = useManuscript(document, {
     changed(next, pasted) {
+      // A desk that is being cleared for another text must not write into that one.
+      if (copy.name.value !== own) return;
       copy.changed(next);
       const count = pasted ? manuscript.markers.value.length : 0;
       if (count === 0) return;
@@ -64,7 +68,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
       ...Object.keys(me.fields()).map((key) => `sender.${key}`),
     ],
     texts: texts.value,
-    own: copy.name.value,
+    own,
     inBody: manuscript.inBody.value,
   }));
   const chosenHolds = computed(() => (chosen.value ? holds(chosen.value.condition) : undefined));
@@ -223,6 +227,12 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     );
   }
 
+  /** Sends what was typed last to be kept. */
+  async function keep(): Promise<void> {
+    manuscript.settle();
+    await copy.flush();
+  }
+
   function onKey(event: KeyboardEvent): void {
     const key = keyOf(event);
     if (!key || key.id === 'call') return;
@@ -278,6 +288,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     remove,
     change,
     setFront,
+    keep,
   };
 }
 

@@ -17,19 +17,36 @@ export interface ManuscriptEvents {
   moved(): void;
 }
 
-export function useManuscript(document: TextDocument, events: ManuscriptEvents) {
-  const current = shallowRef<TextDocument>(document);
-  /** Counts transactions: what reads it is derived anew after each. */
+export function useManuscript(opened: TextDocument, events: ManuscriptEvents) {
+  const current = shallowRef<TextDocument>(opened);
+  /** Counts transactions: what must be right at once, such as what is selected, is derived after each. */
   const beat = ref(0);
-  const after = <T>(derive: () => T) =>
+  /** Follows `beat` once the keystroke has been painted: everything else waits for it, several at once. */
+  const rest = ref(0);
+  const after = <T>(count: typeof beat, derive: () => T) =>
     computed(() => {
-      void beat.value;
+      void count.value;
       return derive();
     });
+  let changed = false;
+  let pasted = false;
+  let cancel: (() => void) | undefined;
+
+  /** Does what waits now. */
+  function settle(): void {
+    cancel?.();
+    cancel = undefined;
+    rest.value += 1;
+    if (!changed) return;
+    current.value = normalise(editor.getJSON() as unknown as TextDocument);
+    const wasPasted = pasted;
+    changed = pasted = false;
+    events.changed(current.value, wasPasted);
+  }
 
   const editor = new Editor({
     extensions,
-    content: document as never,
+    content: opened as never,
     editorProps: {
       attributes: { 'aria-label': 'Manuscript', role: 'textbox', 'aria-multiline': 'true' },
       // An address pasted over selected words makes a link of them.
@@ -45,20 +62,22 @@ export function useManuscript(document: TextDocument, events: ManuscriptEvents) 
     },
     onTransaction({ transaction }) {
       beat.value += 1;
-      if (transaction.docChanged) {
-        current.value = normalise(editor.getJSON() as unknown as TextDocument);
-        events.changed(current.value, transaction.getMeta('paste') === true);
-        if (bracesTyped()) {
-          queueMicrotask(() => {
-            removeBefore(editor, 2);
-            events.braces();
-          });
-        }
+      changed ||= transaction.docChanged;
+      pasted ||= transaction.getMeta('paste') === true;
+      cancel ??= afterPaint(settle);
+      if (transaction.docChanged && bracesTyped()) {
+        queueMicrotask(() => {
+          removeBefore(editor, 2);
+          events.braces();
+        });
       }
       events.moved();
     },
   });
-  onBeforeUnmount(() => editor.destroy());
+  onBeforeUnmount(() => {
+    settle();
+    editor.destroy();
+  });
 
   function bracesTyped(): boolean {
     const { $from, empty } = editor.state.selection;
@@ -66,13 +85,14 @@ export function useManuscript(document: TextDocument, events: ManuscriptEvents) 
     return empty && before.endsWith('{{') && $from.parent.type.name !== 'codeBlock';
   }
 
-  const variables = after<readonly Variable[]>(() => variablesOf(editor.state.doc));
-  const selectionWords = after(() => {
+  const variables = after<readonly Variable[]>(rest, () => variablesOf(editor.state.doc));
+  const selectionWords = after(beat, () => {
     const { from, to } = editor.state.selection;
     return editor.state.doc.textBetween(from, to, ' ');
   });
   return {
     editor,
+    settle,
     /** The document in its normal form. */
     current,
     variables,
@@ -82,19 +102,36 @@ export function useManuscript(document: TextDocument, events: ManuscriptEvents) 
     places: computed(() => (current.value ? countPlaces(editor) : new Map<string, number>())),
     words: computed(() => wordCount(current.value)),
     /** The passage that is selected or that the caret is in. */
-    chosen: after(() => passageAt(editor)),
-    path: after(() => pathInWords(editor, variables.value)),
+    chosen: after(rest, () => passageAt(editor)),
+    path: after(rest, () => pathInWords(editor, variables.value)),
     /** The block with the caret, and its height in the window. */
-    level: after(() => caretPlace(editor)),
+    level: after(rest, () => caretPlace(editor)),
     selectionWords,
     /** How many places hold the selected words. */
-    selectionPlaces: after(() => findWords(editor.state.doc, selectionWords.value).length),
+    selectionPlaces: after(beat, () => findWords(editor.state.doc, selectionWords.value).length),
     /** True while words are selected, rather than nothing or a whole node. */
     wordsSelected: after(
+      beat,
       () => selectionWords.value.trim() !== '' && !(editor.state.selection instanceof NodeSelection),
     ),
-    oneLine: after(() => editor.state.selection.$from.parent === editor.state.selection.$to.parent),
-    inBody: after(() => caretPath(editor)[0] === editor.state.doc.childCount - 1),
+    oneLine: after(beat, () => editor.state.selection.$from.parent === editor.state.selection.$to.parent),
+    inBody: after(beat, () => caretPath(editor)[0] === editor.state.doc.childCount - 1),
+  };
+}
+
+/** Runs work once the browser has painted; gives a way to call it off. Pages in the background do not paint. */
+function afterPaint(work: () => void): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  if (document.hidden) {
+    timer = setTimeout(work);
+    return () => clearTimeout(timer);
+  }
+  const frame = requestAnimationFrame(() => {
+    timer = setTimeout(work);
+  });
+  return () => {
+    cancelAnimationFrame(frame);
+    clearTimeout(timer);
   };
 }
 

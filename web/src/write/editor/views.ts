@@ -79,11 +79,17 @@ class Labels {
 }
 export const labels = new Labels();
 
+const dressed = new WeakMap<HTMLElement, string>();
+
 /** Fills an element with a placeholder's look. */
 function dress(element: HTMLElement, name: string, view: string): void {
   const { label, type, known } = labels.of(name);
   const value = labels.value(name, view);
   const shown = value ?? (label.length > LONGEST ? `${label.slice(0, LONGEST - 1)}…` : label);
+  // Most of a manuscript's placeholders stay as they are at most keystrokes.
+  const look = [label, type, known, view, shown].join('\n');
+  if (dressed.get(element) === look) return;
+  dressed.set(element, look);
   element.className = known ? 'placeholder' : 'placeholder unknown';
   element.setAttribute('aria-label', `placeholder, ${label}, ${type}${view ? `, ${view}` : ''}`);
   element.title = `${label}${view ? ` · ${view}` : ''}`;
@@ -123,10 +129,17 @@ export const inclusionView: NodeViewRenderer = ({ node }) => {
   const inline = node.isInline;
   const dom = document.createElement(inline ? 'span' : 'div');
   dom.className = inline ? 'included inline' : 'included';
+  let shown: unknown;
   return dressedView(node, dom, ({ attrs }) => {
     const name = String(attrs.name);
-    dom.dataset.inclusion = name;
     const text = knownText(name);
+    if (shown !== undefined && shown === text && dom.dataset.inclusion === name) {
+      for (const element of dom.querySelectorAll<HTMLElement>('.placeholder'))
+        dress(element, element.dataset.of ?? '', element.dataset.view ?? '');
+      return;
+    }
+    shown = text;
+    dom.dataset.inclusion = name;
     dom.setAttribute('aria-label', `block, ${text?.attrs.front.title ?? name}`);
     dom.replaceChildren(
       ...(text
@@ -151,6 +164,8 @@ function show(nodes: readonly DocumentNode[], inline: boolean, chain: readonly s
         return [document.createElement('br')];
       case 'placeholder': {
         const element = document.createElement('span');
+        element.dataset.of = node.attrs.name;
+        element.dataset.view = node.attrs.view;
         dress(element, node.attrs.name, node.attrs.view);
         return [element];
       }
