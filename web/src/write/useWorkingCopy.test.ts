@@ -1,0 +1,119 @@
+// @vitest-environment happy-dom
+import { mount } from '@vue/test-utils';
+import { afterEach, beforeEach, describe, expect, it, vi, type MockInstance } from 'vitest';
+import { emptyDocument, type TextDocument } from '@vocabula/core';
+import { ApiProblem, api } from '../api/client';
+import { useWorkingCopy } from './useWorkingCopy';
+
+const named = (title: string): TextDocument => emptyDocument({ kind: 'message', title });
+const stored = (document: TextDocument, revision: number) => ({
+  name: 'visit',
+  revision,
+  updatedAt: '2026-11-24T10:00:00.000Z',
+  document,
+});
+let save: MockInstance<typeof api.saveText>;
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  vi.spyOn(api, 'text').mockImplementation(() => Promise.resolve(stored(named('A'), 4)));
+  vi.spyOn(api, 'closure').mockResolvedValue({ texts: [], usedIn: [] });
+  save = vi
+    .spyOn(api, 'saveText')
+    .mockImplementation((_name, { document, revision }) => Promise.resolve(stored(document, revision + 1)));
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.restoreAllMocks();
+});
+
+/** A working copy that is open, in a component as it lives in one. */
+async function opened() {
+  let copy!: ReturnType<typeof useWorkingCopy>;
+  const wrapper = mount({
+    setup() {
+      copy = useWorkingCopy();
+      return () => null;
+    },
+  });
+  await copy.open('visit');
+  return { copy, wrapper };
+}
+const saved = () => save.mock.calls.map(([, body]) => body);
+
+describe('a working copy', () => {
+  it('is kept within a second of the first change, once for several', async () => {
+    const { copy } = await opened();
+    copy.changed(named('B'));
+    await vi.advanceTimersByTimeAsync(500);
+    copy.changed(named('C'));
+    expect(copy.state.value).toBe('keeping…');
+    await vi.advanceTimersByTimeAsync(500);
+    expect(saved().map(({ document, revision }) => [document.attrs.front.title, revision])).toEqual([['C', 4]]);
+    expect(copy.state.value).toMatch(/^kept /);
+    copy.changed(named('D'));
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(saved()[1]?.revision).toBe(5);
+  });
+
+  it('that cannot be sent says so, is tried again, and loses nothing', async () => {
+    const { copy } = await opened();
+    save.mockImplementationOnce(() => Promise.reject(new ApiProblem(0, 'offline', 'The server cannot be reached.')));
+    copy.changed(named('B'));
+    await vi.advanceTimersByTimeAsync(800);
+    expect([copy.failed.value, copy.state.value]).toEqual([true, 'not kept: The server cannot be reached.']);
+    await vi.advanceTimersByTimeAsync(4000);
+    expect([copy.failed.value, saved().at(-1)?.document.attrs.front.title]).toEqual([false, 'B']);
+  });
+
+  it('is sent at once when it is left', async () => {
+    const { copy, wrapper } = await opened();
+    copy.changed(named('B'));
+    wrapper.unmount();
+    await vi.advanceTimersByTimeAsync(0);
+    expect(saved()).toHaveLength(1);
+  });
+});
+
+describe('a conflict', () => {
+  const clash = () => {
+    const theirs = stored(named('A'), 9);
+    save.mockImplementationOnce((_name, { document }) =>
+      Promise.reject(new ApiProblem(409, 'stale-revision', 'saved elsewhere', { yours: document, theirs })),
+    );
+  };
+  const created = () =>
+    vi.spyOn(api, 'createText').mockImplementation(({ title }) => Promise.resolve(stored(named(title), 1)));
+
+  it('stops saving until it is settled', async () => {
+    const { copy } = await opened();
+    clash();
+    copy.changed(named('B'));
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect([saved().length, copy.conflict.value?.theirs.revision]).toEqual([1, 9]);
+  });
+
+  it('settled for mine keeps theirs as a copy and saves over it', async () => {
+    const { copy } = await opened();
+    const make = created();
+    clash();
+    copy.changed(named('B'));
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(await copy.settle('mine')).toBe('A (other copy)');
+    expect(make.mock.calls[0]?.[0].document?.attrs.front.title).toBe('A');
+    expect(saved().at(-1)).toMatchObject({ revision: 9, document: { attrs: { front: { title: 'B' } } } });
+    expect(copy.conflict.value).toBeUndefined();
+  });
+
+  it('settled for theirs keeps mine as a copy, also what was typed since', async () => {
+    const { copy } = await opened();
+    const make = created();
+    clash();
+    copy.changed(named('B'));
+    await vi.advanceTimersByTimeAsync(1000);
+    copy.changed(named('B and more'));
+    await copy.settle('theirs');
+    expect(make.mock.calls[0]?.[0].document?.attrs.front.title).toBe('B and more');
+    expect([saved().length, copy.opened.value?.attrs.front.title]).toEqual([1, 'A']);
+  });
+});
