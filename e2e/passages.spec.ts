@@ -119,6 +119,7 @@ test('one undo goes back over body, envelope and variables, and blanks and findi
   await page.keyboard.type('About guest');
   await select(page, 'Dear guest');
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog', { name: 'Make of these words' })).toHaveCount(0);
   await select(page, 'see you');
   await page.keyboard.press('Alt+Enter');
   await page.keyboard.press('v');

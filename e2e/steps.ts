@@ -1,4 +1,5 @@
 /** Steps that several journeys take, as a person would take them. */
+import type { Editor } from '@tiptap/core';
 import { expect, type Locator, type Page } from '@playwright/test';
 
 /** Starts a template with that title and puts the caret into its body. */
@@ -23,8 +24,17 @@ export async function select(page: Page, words: string): Promise<void> {
     }
     throw new Error(`“${wanted}” is not in the manuscript`);
   }, words);
+  // The editor learns of a selection after the browser has made it.
+  await expect.poll(() => selectedWords(page)).toBe(words);
   await expect(page.getByRole('dialog', { name: 'Make of these words' })).toBeVisible();
 }
+
+/** What the editor holds to be selected. */
+const selectedWords = (page: Page): Promise<string> =>
+  page.locator('.ProseMirror').evaluate((element) => {
+    const { state } = (element as unknown as { editor: Editor }).editor;
+    return state.doc.textBetween(state.selection.from, state.selection.to, ' ');
+  });
 
 /** The words of the running proof, without what it shows as left out. */
 export async function proofWords(page: Page): Promise<string> {
@@ -40,8 +50,11 @@ export const proof = (page: Page): Locator => page.frameLocator('iframe[title="P
 /** Waits until the proof says something, or does not. */
 export const expectProof = (page: Page) => expect.poll(() => proofWords(page));
 
-/** Waits until the working copy is kept. */
-export const kept = (page: Page): Promise<void> => expect(page.getByText(/^kept /)).toBeVisible();
+/** Waits until the working copy is kept, what was typed last included: its state follows the keystroke's painting. */
+export async function kept(page: Page): Promise<void> {
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => setTimeout(done, 50))));
+  await expect(page.getByRole('status').filter({ hasText: /^kept \d/ })).toBeVisible();
+}
 
 /** What is on the clipboard, as plain text and as HTML. */
 export const clipboard = (page: Page): Promise<{ text: string; html: string }> =>

@@ -1,20 +1,90 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
+import { kept, proof, select, startTemplate } from './steps.js';
 
-test('old markers become variables in one step, subject included, and are kept', async ({ page }) => {
-  await page.goto('/write');
-  await page.getByPlaceholder('Volunteer rota for the week').fill('Old reminder');
-  await page.getByRole('button', { name: 'Start', exact: true }).click();
+/** Pastes text where the caret is, as a mail program would have put it on the clipboard. */
+async function paste(page: Page, text: string, html: string): Promise<void> {
+  await page.evaluate(
+    async (parts) => {
+      const blob = (type: string, content: string) => new Blob([content], { type });
+      await navigator.clipboard.write([
+        new ClipboardItem({ 'text/plain': blob('text/plain', parts.text), 'text/html': blob('text/html', parts.html) }),
+      ]);
+    },
+    { text, html },
+  );
+  await page.keyboard.press('Control+v');
+}
+
+test('a pasted old mail: its markers become typed variables in one step, subject included, and are kept', async ({
+  page,
+}) => {
+  await startTemplate(page, 'Old reminder');
   await page.locator('.line.subject .line-text').click();
   await page.keyboard.type('For [First name]');
-  await page.locator('.body').click();
-  await page.keyboard.type('Dear [First name], come on <<date>>.');
-  await page.getByRole('button', { name: 'Find markers' }).click();
-  await page.getByRole('button', { name: /Turn 2 into variables/ }).click();
-  await expect(page.locator('[data-placeholder]')).toHaveCount(3);
-  await expect(page.locator('.line.subject [data-placeholder]')).toHaveCount(1);
-  await expect(page.getByText(/^kept /)).toBeVisible();
+  await page.locator('.body p').first().click();
+  const words =
+    'Dear [First name], come on <<date>>. Your number is ____. Ask for YOUR GUIDE at the gate, [First name].';
+  await paste(
+    page,
+    words,
+    `<p style="color:red" onclick="alert(1)"><b>Dear [First name]</b>, come on &lt;&lt;date&gt;&gt;. Your number is ____. Ask for YOUR GUIDE at the gate, [First name].</p><script>alert(2)</script>`,
+  );
+  await expect(page.getByText('4 markers found in what was pasted.')).toBeVisible();
+  await expect(page.locator('.body')).not.toContainText('alert');
+  await expect(page.locator('.body strong')).toHaveCount(1);
+  await page.getByRole('button', { name: /Turn 4 into variables/ }).click();
+  await expect(page.locator('[data-placeholder]')).toHaveCount(6);
+  await expect(page.locator('.line.subject [data-placeholder="first_name"]')).toHaveCount(1);
+  await expect(page.locator('.body [data-placeholder="first_name"]')).toHaveCount(2);
+  await expect(page.locator('.body [data-placeholder="date"]')).toHaveCount(1);
+  await kept(page);
   await page.reload();
-  await expect(page.locator('[data-placeholder]')).toHaveCount(3);
+  await expect(page.locator('[data-placeholder]')).toHaveCount(6);
+  await page.getByRole('tab', { name: /Variables/ }).click();
+  await expect(page.getByRole('button', { name: /Date/ }).first()).toBeVisible();
+});
+
+test('selected words become options to pick from, and an address pasted over words a link', async ({ page }) => {
+  await startTemplate(page, 'Options and a link');
+  await page.keyboard.type('Come to the north gate and see the map.');
+  await select(page, 'the north gate');
+  await page.keyboard.press('Alt+Enter');
+  await page.keyboard.press('p');
+  await page.getByLabel('The question asks for').fill('Gate');
+  await page.getByLabel(/^Options/).fill('North: the north gate on Quarry Lane\nRiver: the river gate');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.locator('.body [data-placeholder="gate"]')).toHaveCount(1);
+  await select(page, 'the map');
+  await paste(
+    page,
+    'https://larkmoor.example/map',
+    '<a href="https://larkmoor.example/map">https://larkmoor.example/map</a>',
+  );
+  await expect(page.locator('.body a')).toHaveText('the map');
+  await expect(proof(page).locator('a')).toHaveAttribute('href', 'https://larkmoor.example/map');
+});
+
+test('a text saved from elsewhere meanwhile is a conflict in which neither side is lost', async ({ page, request }) => {
+  await startTemplate(page, 'Two hands');
+  await page.keyboard.type('First words.');
+  await kept(page);
+  const address = '/api/texts/two-hands';
+  const theirs = (await (await request.get(address)).json()) as { revision: number; document: { content: unknown[] } };
+  const words = JSON.stringify(theirs.document).replace('First words.', 'Their words.');
+  await request.put(address, { data: { document: JSON.parse(words), revision: theirs.revision } });
+  await page.locator('.body p').first().click();
+  await page.keyboard.press('End');
+  await page.keyboard.type(' And mine.');
+  const dialog = page.getByRole('dialog', { name: /saved from somewhere else/ });
+  await expect(dialog).toContainText('Their words.');
+  await expect(dialog).toContainText('First words. And mine.');
+  await dialog.getByRole('button', { name: /^Go on with mine/ }).click();
+  await expect(dialog).toHaveCount(0);
+  await kept(page);
+  await page.reload();
+  await expect(page.locator('.body')).toContainText('First words. And mine.');
+  await page.goto('/catalogue');
+  await expect(page.getByText('Two hands (other copy)')).toBeVisible();
 });
 
 test('Enter in a passage leaves both halves in it; Backspace selects a placeholder before it deletes', async ({

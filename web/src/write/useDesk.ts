@@ -1,4 +1,5 @@
 /** The desk: manuscript, proof and tray, and what moves between them. */
+import type { Selection } from '@tiptap/pm/state';
 import type { Finding, Condition, TextDocument, Variable } from '@vocabula/core';
 import type { TextSummary } from '@vocabula/contract';
 import { computed, onBeforeUnmount, onMounted, ref, triggerRef, watch } from 'vue';
@@ -41,6 +42,9 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const list = ref<Place>();
   const bar = ref<Place & { focus: boolean }>();
 
+  /** The selection whose bar was closed: it does not open by itself again until something else is selected. */
+  let dismissed: Selection | undefined;
+
   const own = copy.name.value;
 
   const manuscript = useManuscript(document, {
@@ -55,6 +59,11 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     },
     braces: openList,
     moved: placeBar,
+    escaped() {
+      if (!bar.value) return false;
+      leave();
+      return true;
+    },
   });
   const { editor, variables, chosen } = manuscript;
   const proof = useProof(copy.name, manuscript.current);
@@ -112,10 +121,12 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   /** The bar stands by the selection as soon as there is one; `Alt Enter` takes the keys to it. */
   function placeBar(): void {
     if (list.value) return;
+    if (dismissed && !dismissed.eq(editor.state.selection)) dismissed = undefined;
     if (!manuscript.wordsSelected.value) bar.value = undefined;
-    else if (!bar.value?.focus) bar.value = { ...caretBox(), focus: false };
+    else if (!bar.value?.focus && !dismissed) bar.value = { ...caretBox(), focus: false };
   }
   function leave(): void {
+    if (bar.value) dismissed = editor.state.selection;
     list.value = undefined;
     bar.value = undefined;
     editor.commands.focus();

@@ -15,6 +15,8 @@ export interface ManuscriptEvents {
   braces(): void;
   /** The selection, or what stands around it, may have moved. */
   moved(): void;
+  /** `Esc` was pressed in the text; true if that closed something, so that the text is not left yet. */
+  escaped(): boolean;
 }
 
 export function useManuscript(opened: TextDocument, events: ManuscriptEvents) {
@@ -49,6 +51,7 @@ export function useManuscript(opened: TextDocument, events: ManuscriptEvents) {
     content: opened as never,
     editorProps: {
       attributes: { 'aria-label': 'Manuscript', role: 'textbox', 'aria-multiline': 'true' },
+      handleKeyDown: (_view, event) => event.key === 'Escape' && events.escaped(),
       // An address pasted over selected words makes a link of them.
       handlePaste(view, event) {
         const text = event.clipboardData?.getData('text/plain').trim() ?? '';
