@@ -9,7 +9,7 @@ export * from './values/index.js';
 export { labelOf } from './values/choice.js';
 export { dayFormatter, dayFromNumber, dayIn, dayNumber, isDay } from './values/date.js';
 export { isEmail, isMailbox, safeUrl } from './values/address.js';
-export { escapeHtml } from './compile/escape.js';
+export { escapeHtml } from './words/escape.js';
 export { compile, type CompileOptions } from './compile/compile.js';
 export { DEFAULT_LOCALE, PLAIN_HOUSE, type Fact, type House } from './compile/house.js';
 export type { Line, Origin, Program, Slot } from './compile/program.js';

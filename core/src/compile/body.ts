@@ -208,6 +208,7 @@ export class BodyCompiler {
           key: variable.key,
           variable,
           declarations: [{ variable, locale: unit.locale, type: valueType(variable.type) }],
+          asGiven: undefined,
           label: variable.label ?? labelFromKey(variable.key),
           locale: unit.locale,
           text: unit.name,

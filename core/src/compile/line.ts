@@ -13,7 +13,7 @@ import { asItIs, valueType, type Formatter } from '../values/index.js';
 import type { BodyCompiler } from './body.js';
 import { weekdayBefore } from '../values/weekdays.js';
 import type { Site } from './site.js';
-import { escapeFixed, escapeHtml } from './escape.js';
+import { escapeFixed, escapeHtml } from '../words/escape.js';
 import type { Leaf, Line, MarkPiece, Origin, Read, Test, TextLeaf, ValueLeaf } from './program.js';
 import { declarationOf } from './scope.js';
 

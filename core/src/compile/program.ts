@@ -4,7 +4,7 @@ import type { Condition } from '../template/condition.js';
 import type { Align, Purpose } from '../template/document.js';
 import type { Variable } from '../template/variable.js';
 import type { Expression } from '../expression/expression.js';
-import type { Formatter, Value, ValueType } from '../values/index.js';
+import type { AsGiven, Formatter, Value, ValueType } from '../values/index.js';
 import type { House } from './house.js';
 
 /** A variable of the whole message: all declarations with one key and type are one question. */
@@ -19,6 +19,8 @@ export interface Slot {
     readonly locale: string;
     readonly type: ValueType;
   }[];
+  /** Takes inputs that are values as they stand by every declaration; none if one has to look at all. */
+  readonly asGiven: AsGiven | undefined;
   readonly label: string;
   readonly locale: string;
   /** The text it was declared in, and the file that is meant by findings about it. */
@@ -44,6 +46,8 @@ export type Read =
       readonly key: string;
       readonly depth: number;
       readonly variable: Variable;
+      /** The column's place among those of the list. */
+      readonly at: number;
       readonly list: Slot;
     }
   | { readonly from: 'recipient' | 'sender'; readonly key: string }

@@ -16,8 +16,10 @@ export function column(scope: Scope | undefined, key: string): Read | undefined 
   for (let at = scope; at; at = at.parent) {
     const row = at.rowSlots.get(key);
     if (row) return { from: 'slot', key, slot: row };
-    const variable = at.list.variable.columns?.find((candidate) => candidate.key === key);
-    if (variable) return { from: 'column', key, depth: at.depth, variable, list: at.list };
+    const columns = at.list.variable.columns ?? [];
+    const place = columns.findIndex((candidate) => candidate.key === key);
+    const variable = columns[place];
+    if (variable) return { from: 'column', key, depth: at.depth, variable, at: place, list: at.list };
   }
   return undefined;
 }

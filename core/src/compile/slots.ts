@@ -55,15 +55,17 @@ export function makeSlots(
       );
       return false;
     });
+    const all = [winner, ...agreeing];
     const slot: Slot = {
       index,
       key,
       variable: winner.variable,
-      declarations: [winner, ...agreeing].map(({ variable, unit }) => ({
+      declarations: all.map(({ variable, unit }) => ({
         variable,
         locale: unit.locale,
         type: valueType(variable.type),
       })),
+      asGiven: asGivenByAll(all.map(({ variable }) => variable)),
       label: winner.variable.label ?? labelFromKey(key),
       locale: winner.unit.locale,
       text: winner.unit.name,
@@ -74,6 +76,17 @@ export function makeSlots(
     return slot;
   });
   return { slots, units };
+}
+
+/** What all declarations take as it stands. */
+export function asGivenByAll(variables: readonly Variable[]): Slot['asGiven'] {
+  if (variables.some(({ value }) => value !== undefined)) return undefined;
+  const takes = variables.map((variable) => valueType(variable.type).asGiven?.(variable));
+  const [first, ...others] = takes;
+  if (!first || !others.every((take) => take !== undefined)) return undefined;
+  return others.length === 0
+    ? first
+    : (input) => (others.every((take) => take(input) !== undefined) ? first(input) : undefined);
 }
 
 /** Gives computed slots and computed columns their expressions, bound to what they read. */

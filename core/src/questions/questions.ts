@@ -137,8 +137,8 @@ class Asking {
     const outer = this.within;
     this.within = outer.includes(test.label) ? outer : [...outer, test.label];
     if (test.kind === 'list' && !test.condition.not) {
-      for (const row of this.frame.rowsOf(test)) {
-        this.frame.enterRow(test, row);
+      for (const [at, row] of this.frame.rowsOf(test).entries()) {
+        this.frame.enterRow(test, row, at);
         inside();
       }
       this.frame.leaveRow(test);

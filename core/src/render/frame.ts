@@ -6,6 +6,7 @@ import {
   isMissing,
   textOf,
   valueType,
+  type GivenHtml,
   type RowValue,
   type Value,
   type ValueContext,
@@ -30,19 +31,20 @@ interface Settled {
   readonly value: Value | undefined;
   readonly source: Source;
   readonly problem?: string;
-  /** True if the value is text that stands for itself wherever it lands. */
-  readonly inert?: boolean;
+  /** Of a value that was taken as given. */
+  readonly html?: GivenHtml;
 }
 
 const NOTHING: Settled = { value: undefined, source: 'none' };
 
 export class Frame {
   private readonly settled: (Settled | undefined)[];
-  private readonly rows: RowValue[] = [];
+  /** The rows that are gone through, outermost first, with the HTML of their cells where they were taken as given. */
+  private readonly rows: { readonly row: RowValue; readonly html: readonly (string | undefined)[] | undefined }[] = [];
   private readonly recipient: Fields;
   private readonly sender: Fields;
   private readonly answers: Readonly<Record<string, unknown>>;
-  private valueContext: ValueContext;
+  private valueContext: ValueContext | undefined;
   private contextFields: Record<string, unknown> | undefined;
 
   constructor(
@@ -54,7 +56,6 @@ export class Frame {
     this.recipient = input.recipient ?? {};
     this.sender = input.sender ?? {};
     this.answers = input.answers ?? {};
-    this.valueContext = { today: input.today, locale: program.locale };
     program.runtime.today = input.today;
     program.runtime.locale = program.locale;
   }
@@ -65,12 +66,19 @@ export class Frame {
       case 'slot':
         return this.settle(read.slot).value;
       case 'column':
-        return this.rows[read.depth]?.[read.key];
+        return this.rows[read.depth]?.row[read.key];
       case 'fact':
         return read.value;
       default:
         return this.field(read.from, read.key);
     }
+  }
+
+  /** The HTML of a text as it is, where it was taken as given. */
+  html(read: Read): string | undefined {
+    if (read.from === 'column') return this.rows[read.depth]?.html?.[read.at];
+    const html = read.from === 'slot' ? this.settle(read.slot).html : undefined;
+    return typeof html === 'string' ? html : undefined;
   }
 
   /** A recipient or sender field as one line of text. */
@@ -83,7 +91,7 @@ export class Frame {
 
   /** True or false as the condition says; what cannot be told counts as no before `not` turns it round. */
   holds(test: Test): boolean {
-    return isMet(test, this.read(test.read)) !== test.condition.not;
+    return meets(test, this.read(test.read));
   }
 
   /** The rows a repeat goes through. */
@@ -92,13 +100,15 @@ export class Frame {
     return Array.isArray(value) ? (value as readonly RowValue[]) : [];
   }
 
-  enterRow(test: Test, row: RowValue): void {
-    this.rows[test.depth] = row;
+  /** Goes into the row of that number. */
+  enterRow(test: Test, row: RowValue, at: number): void {
+    const html = test.read.from === 'slot' ? this.settle(test.read.slot).html : undefined;
+    this.rows[test.depth] = { row, html: typeof html === 'object' ? html[at] : undefined };
     for (const slot of test.rowSlots) this.settled[slot.index] = undefined;
   }
 
   leaveRow(test: Test): void {
-    this.rows.length = test.depth;
+    while (this.rows.length > test.depth) this.rows.pop();
     for (const slot of test.rowSlots) this.settled[slot.index] = undefined;
   }
 
@@ -108,6 +118,9 @@ export class Frame {
   }
 
   private work(slot: Slot): Settled {
+    const answer = own(this.answers, slot.key);
+    const html = slot.asGiven?.(answer);
+    if (html !== undefined) return { value: answer as Value, source: 'answer', html };
     if (slot.variable.value !== undefined) {
       // What waits for itself is undecided; the compiler has reported the loop.
       this.settled[slot.index] = NOTHING;
@@ -115,7 +128,6 @@ export class Frame {
       return raw === undefined ? { value: undefined, source: 'computed' } : this.accept(slot, raw, 'computed');
     }
     const { from, default: fallback } = slot.variable;
-    const answer = own(this.answers, slot.key);
     if (!isMissing(answer)) return this.accept(slot, answer, 'answer');
     if (from !== undefined) {
       const [source, key] = from.split('.');
@@ -130,7 +142,6 @@ export class Frame {
   /** Parses a value by every declaration; the first words against it make it missing. */
   private accept(slot: Slot, raw: unknown, source: Source): Settled {
     let value: Value | undefined;
-    let inert = true;
     for (const { variable, locale, type } of slot.declarations) {
       const parsed = type.parse(raw, variable, this.contextFor(locale));
       if ('problem' in parsed) {
@@ -143,15 +154,14 @@ export class Frame {
         return { value: undefined, source, problem: parsed.problem };
       }
       value ??= parsed.value;
-      if (parsed.inert !== true) inert = false;
     }
     if (value !== undefined && slot.columns.length > 0)
       value = (value as readonly RowValue[]).map((row) => this.completeRow(slot, row));
-    return isMissing(value) && slot.variable.type !== 'list' ? { value: undefined, source } : { value, source, inert };
+    return isMissing(value) && slot.variable.type !== 'list' ? { value: undefined, source } : { value, source };
   }
 
   private contextFor(locale: string): ValueContext {
-    if (this.valueContext.locale !== locale) this.valueContext = { today: this.input.today, locale };
+    if (this.valueContext?.locale !== locale) this.valueContext = { today: this.input.today, locale };
     return this.valueContext;
   }
 
@@ -226,6 +236,9 @@ function own(fields: Readonly<Record<string, unknown>>, key: string): unknown {
   const value = fields[key];
   return typeof value === 'function' ? undefined : value;
 }
+
+/** True if the value is what the condition asks, or, turned round, is not. */
+export const meets = (test: Test, value: Value | undefined): boolean => isMet(test, value) !== test.condition.not;
 
 function isMet({ kind, condition: { is } }: Test, value: Value | undefined): boolean {
   if (kind === 'yes-no') return value === true;

@@ -1,6 +1,6 @@
 /** Writes a body as HTML: self-contained, styles inline, with what mail programs keep. */
 import { languageOf } from '../values/intl.js';
-import { escapeHtml } from '../compile/escape.js';
+import { escapeHtml } from '../words/escape.js';
 import type { HouseStyle } from '../compile/house.js';
 import type { BlockUnit, Governed, ItemUnit, RowUnit, Unit } from '../compile/program.js';
 import type { Frame } from './frame.js';
@@ -110,7 +110,8 @@ export class HtmlWriter {
     return ` style="${style}"${proof}`;
   }
 
-  private block(unit: BlockUnit): void {
+  /** Writes one block. */
+  block(unit: BlockUnit): void {
     const { styles } = this;
     switch (unit.kind) {
       case 'line': {
@@ -172,7 +173,8 @@ export class HtmlWriter {
     else this.out += close;
   }
 
-  private item(item: ItemUnit): void {
+  /** Writes one list item. */
+  item(item: ItemUnit): void {
     const { children } = item;
     const [only] = children;
     const tight =

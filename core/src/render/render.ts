@@ -1,11 +1,12 @@
 /** Renders a compiled template for one recipient (engine notes, section 6). */
-import { escapeHtml } from '../compile/escape.js';
+import { escapeHtml } from '../words/escape.js';
 import type { Line, Program, Slot } from '../compile/program.js';
 import { distinct, error, hasErrors, type Finding } from '../findings/finding.js';
 import { isMailbox } from '../values/address.js';
 import type { Value } from '../values/index.js';
 import { Frame, type RenderInput } from './frame.js';
 import { direction, htmlStyles, HtmlWriter } from './html.js';
+import { shortHtml } from './short.js';
 import { TextWriter } from './text.js';
 import { plainLine, type Collected, type Stretch } from './writer.js';
 
@@ -98,6 +99,7 @@ export function renderHtml(program: Program, input: RenderInput): string {
 }
 
 function fragmentOf(program: Program, frame: Frame, collected: Collected): string {
+  if (!collected.proof && !collected.trace) return shortHtml(frame, collected);
   const writer = new HtmlWriter(frame, collected);
   writer.blocks(program.body);
   return writer.out;

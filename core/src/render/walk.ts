@@ -23,8 +23,8 @@ export function walk<N>(
     if (frame.read(test.read) === undefined) noteCondition(frame, test, collected);
     if (test.kind === 'list' && !test.condition.not) {
       const rows = frame.rowsOf(test);
-      for (const row of rows) {
-        frame.enterRow(test, row);
+      for (const [at, row] of rows.entries()) {
+        frame.enterRow(test, row, at);
         walk(children, frame, collected, visit, leftOut);
       }
       if (rows.length > 0) frame.leaveRow(test);

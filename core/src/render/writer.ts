@@ -3,11 +3,11 @@
  * white space around it is joined (clean joins, engine notes, section 3).
  */
 import { dayFormat } from '../values/intl.js';
-import { closeDirections, escapeFixed, escapeHtml } from '../compile/escape.js';
+import { closeDirections, escapeFixed, escapeHtml, valueHtml } from '../words/escape.js';
 import type { Leaf, Line, MarkPiece, Origin, Slot, SpliceLeaf, Test, TextLeaf, ValueLeaf } from '../compile/program.js';
 import { error, type Finding } from '../findings/finding.js';
 import { safeUrl } from '../values/address.js';
-import { inOneLine, isInert, type Value } from '../values/index.js';
+import { inOneLine, type Value } from '../values/index.js';
 import type { Frame } from './frame.js';
 
 /** `html` with form; `text` and `plain` without, `plain` in one line; `url` for what a link leads to. */
@@ -61,10 +61,6 @@ export class LineWriter {
    * A writer writes any number of lines, one after the other.
    */
   write(line: Line, offset = 0): string | undefined {
-    if (line.plain && this.dialect === 'html' && !this.collected.proof && !this.collected.trace) {
-      const whole = plainHtml(line, this.frame);
-      if (whole !== undefined) return whole;
-    }
     this.out = '';
     this.offset = offset;
     this.marks = NO_MARKS;
@@ -208,7 +204,7 @@ export class LineWriter {
     this.beforeWords(leaf.marks);
     const text = closeDirections(words);
     if (this.dialect === 'html') {
-      const html = valueHtml(text, leaf.breaks);
+      const html = valueHtml(words, leaf.breaks);
       if (!this.collected.proof) return this.emit(leaf, html);
       this.out += `<span ${blank ? `class="vx-blank" data-blank="${escapeHtml(blank)}"` : 'class="vx-value"'} data-of="${escapeHtml(leaf.origin.variable ?? '')}">`;
       this.emit(leaf, html);
@@ -355,37 +351,13 @@ export class LineWriter {
   }
 }
 
-/**
- * The HTML of a plain line whose values are all there, without any of the bookkeeping of seams, for none can
- * arise; undefined where one is missing. Most lines of most messages are such lines.
- */
-function plainHtml({ leaves }: Line, frame: Frame): string | undefined {
-  let out = '';
-  for (let index = 0; index < leaves.length; index += 1) {
-    const leaf = leaves[index] as TextLeaf | ValueLeaf;
-    if (leaf.kind === 'text') {
-      out += leaf.html;
-      continue;
-    }
-    const { read } = leaf;
-    const settled = read.from === 'slot' ? frame.settle(read.slot) : undefined;
-    if (settled?.inert === true && leaf.asItIs) {
-      out += settled.value as string;
-      continue;
-    }
-    const value = settled ? settled.value : frame.read(read);
-    if (value === undefined) return undefined;
-    const text = leaf.format(value);
-    if (text === '') return undefined;
-    out += isInert(text) ? text : valueHtml(closeDirections(text), leaf.breaks);
-  }
-  return out;
-}
-
-/** A value as HTML text; its line breaks are breaks where its type has them. */
-function valueHtml(text: string, breaks: boolean): string {
-  const html = escapeHtml(text);
-  return html.includes('\n') ? (breaks ? html.replace(/\n/g, '<br>') : html.replace(/\n+/g, ' ')) : html;
+/** A value's HTML without any of the bookkeeping of seams; undefined where it is missing, or its words are none. */
+export function valueOf(leaf: ValueLeaf, frame: Frame): string | undefined {
+  const given = leaf.asItIs ? frame.html(leaf.read) : undefined;
+  if (given !== undefined) return given;
+  const value = frame.read(leaf.read);
+  const text = value === undefined ? '' : leaf.format(value);
+  return text === '' ? undefined : valueHtml(text, leaf.breaks);
 }
 
 /** True for the first signature of a message; later ones are left out. */
@@ -420,6 +392,20 @@ function addBlanks(slots: readonly Slot[], collected: Collected): string | undef
 
 /** A line without form, in one line: subjects, addresses, file names, alternative texts. */
 export function plainLine(line: Line, frame: Frame, collected: Collected): string {
+  const short = line.plain ? plainWords(line, frame) : undefined;
+  if (short !== undefined) return short;
   const writer = new LineWriter(frame, 'plain', { ...collected, trace: undefined });
   return writer.write(line) ?? '';
+}
+
+/** The words of a plain line; undefined where a value is missing. */
+function plainWords({ leaves }: Line, frame: Frame): string | undefined {
+  let out = '';
+  for (const leaf of leaves as readonly (TextLeaf | ValueLeaf)[]) {
+    const value = leaf.kind === 'text' ? undefined : frame.read(leaf.read);
+    const words = leaf.kind === 'text' ? leaf.text : value === undefined ? '' : leaf.format(value);
+    if (words === '') return undefined;
+    out += leaf.kind === 'text' ? words : inOneLine(closeDirections(words));
+  }
+  return out;
 }

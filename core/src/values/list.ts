@@ -5,6 +5,7 @@ import type { Variable } from '../template/variable.js';
 import {
   isMissing,
   limitsSwapped,
+  type AsGiven,
   type DeclarationProblem,
   type Parsed,
   type RowValue,
@@ -21,7 +22,7 @@ function parseRow(
   at: number,
   variable: Variable,
   context: ValueContext,
-): { row: RowValue } | { problem: string } {
+): { readonly row: RowValue } | { readonly problem: string } {
   if (typeof input !== 'object' || input === null || Array.isArray(input))
     return { problem: `Row ${at + 1} must have columns.` };
   const columns = variable.columns ?? [];
@@ -29,23 +30,17 @@ function parseRow(
     if (!isColumn(columns, key))
       return { problem: `Row ${at + 1} has a column “${key.slice(0, 40)}”, which the list has not.` };
   const cells = input as Record<string, unknown>;
-  // A row whose cells are values as they stand is taken as it stands.
-  let row = cells as Record<string, Value>;
+  const row: Record<string, Value> = {};
   for (const column of columns) {
     const given = Object.hasOwn(cells, column.key) ? cells[column.key] : undefined;
     const computed = column.value !== undefined;
     const cell = computed ? undefined : isMissing(given) ? column.default : given;
     if (isMissing(cell)) {
       if (column.required && !computed) return { problem: `${cellInWords(at, column)}: this must be filled.` };
-      if (given === undefined) continue;
-      if (row === cells) row = { ...row };
-      delete row[column.key];
       continue;
     }
     const parsed: Parsed = valueType(column.type).parse(cell, column, context);
     if ('problem' in parsed) return { problem: `${cellInWords(at, column)}: ${parsed.problem}` };
-    if (parsed.value === given) continue;
-    if (row === cells) row = { ...row };
     row[column.key] = parsed.value;
   }
   return { row };
@@ -58,6 +53,44 @@ function isColumn(columns: readonly Variable[], key: string): boolean {
 
 const cellInWords = (row: number, column: Variable): string =>
   `Row ${row + 1}, ${column.label ?? labelFromKey(column.key)}`;
+
+/** Rows are as given where every cell is, and no column is worked out or has a default. */
+function asGiven({ columns = [], least, most }: Variable): AsGiven | undefined {
+  const cells: { readonly key: string; readonly required: boolean; readonly take: AsGiven }[] = [];
+  for (const column of columns) {
+    const take = valueType(column.type).asGiven?.(column);
+    if (!take || column.value !== undefined || column.default !== undefined) return undefined;
+    cells.push({ key: column.key, required: column.required ?? false, take });
+  }
+  if (least !== undefined || most !== undefined) return undefined;
+  const takeRow = (row: unknown): (string | undefined)[] | undefined => {
+    if (typeof row !== 'object' || row === null || Array.isArray(row)) return undefined;
+    const html: (string | undefined)[] = [];
+    let left = 0;
+    for (const _key in row) left += 1;
+    for (let at = 0; at < cells.length; at += 1) {
+      const column = cells[at] as (typeof cells)[number];
+      const cell = (row as Record<string, unknown>)[column.key];
+      const given = cell !== undefined || column.required;
+      const taken = given ? column.take(cell) : undefined;
+      if (given && typeof taken !== 'string') return undefined;
+      html.push(taken as string | undefined);
+      if (given) left -= 1;
+    }
+    // A column that the list has not is among them.
+    return left === 0 ? html : undefined;
+  };
+  return (input) => {
+    if (!Array.isArray(input) || input.length === 0 || input.length > MAX_ROWS) return undefined;
+    const html: (string | undefined)[][] = [];
+    for (let at = 0; at < input.length; at += 1) {
+      const row = takeRow(input[at]);
+      if (!row) return undefined;
+      html.push(row);
+    }
+    return html;
+  };
+}
 
 function declaredColumns(variable: Variable, context: ValueContext): DeclarationProblem[] {
   const problems: DeclarationProblem[] = [];
@@ -100,6 +133,7 @@ export const list: ValueType = {
     }
     return { value: rows };
   },
+  asGiven,
   views: (variable) => ['count', ...(variable.columns ?? []).map((column) => column.key)],
   formatter(variable, view, locale) {
     if (view === 'count') {

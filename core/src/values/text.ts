@@ -1,14 +1,15 @@
 /** One line of text, or several. A value is a string. */
 import { RE2JS } from 're2js';
 import type { Variable } from '../template/variable.js';
+import { usualHtml } from '../words/escape.js';
 import {
   MAX_LENGTH,
   TOO_LONG,
   asItIs,
   inOneLine,
-  isInert,
   limitsSwapped,
   textOf,
+  type AsGiven,
   type DeclarationProblem,
   type Formatter,
   type Parsed,
@@ -53,11 +54,13 @@ function declared(variable: Variable): DeclarationProblem[] {
   return problems;
 }
 
+const usualText: AsGiven = (input) =>
+  typeof input === 'string' && input !== '' && input.length <= MAX_LENGTH ? usualHtml(input) : undefined;
+
+const asGiven = ({ min_length, max_length, pattern }: Variable): AsGiven | undefined =>
+  min_length === undefined && max_length === undefined && pattern === undefined ? usualText : undefined;
+
 function parseText(input: unknown, variable: Variable, tidy: (text: string) => string): Parsed {
-  if (typeof input === 'string' && input.length <= MAX_LENGTH && isInert(input)) {
-    const problem = constraint(input, variable);
-    return problem === undefined ? { value: input, inert: true } : { problem };
-  }
   const raw = textOf(input);
   if (raw === undefined) return { problem: 'This must be text.' };
   if (raw.length > MAX_LENGTH) return { problem: TOO_LONG };
@@ -92,6 +95,7 @@ export const text: ValueType = {
   name: 'text',
   attributes: ['min_length', 'max_length', 'pattern', 'fallback'],
   parse: (input, variable) => parseText(input, variable, inOneLine),
+  asGiven,
   views: () => TEXT_VIEWS,
   formatter: (_variable, view, locale) => textFormatter(view, locale),
   declared,
@@ -102,6 +106,7 @@ export const paragraphs: ValueType = {
   name: 'paragraphs',
   attributes: ['min_length', 'max_length', 'fallback'],
   parse: (input, variable) => parseText(input, variable, (raw) => raw),
+  asGiven,
   views: () => [],
   formatter: (_variable, view) => (view === '' ? asItIs : undefined),
   declared,

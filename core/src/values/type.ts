@@ -15,8 +15,8 @@ export interface ValueContext {
   readonly locale: string;
 }
 
-/** The outcome of parsing: a value, known to be inert or not (see `isInert`), or words for the person who gave it. */
-export type Parsed = { readonly value: Value; readonly inert?: boolean } | { readonly problem: string };
+/** The outcome of parsing: a value, or words for the person who gave it. */
+export type Parsed = { readonly value: Value } | { readonly problem: string };
 
 /** Something wrong with a declaration: the attribute meant, and words. */
 export interface DeclarationProblem {
@@ -31,12 +31,21 @@ export type Formatter = (value: Value) => string;
 /** The formatter of views that show a text value as it is. */
 export const asItIs: Formatter = String;
 
+/** The HTML of a value taken as given: of a text, or of a list's cells by row and column; `''` if it is neither. */
+export type GivenHtml = string | readonly (readonly (string | undefined)[])[];
+export type AsGiven = (input: unknown) => GivenHtml | undefined;
+
 export interface ValueType {
   readonly name: TypeName;
   /** Attributes besides those that every type has. */
   readonly attributes: readonly (keyof Variable)[];
   /** Reads an answer, a cell or a default. `input` is never missing (see `isMissing`). Constraints are included. */
   parse(input: unknown, variable: Variable, context: ValueContext): Parsed;
+  /**
+   * Takes the usual inputs, which are values as they stand, so that parsing is spared for them: gives what HTML they
+   * are, or undefined for inputs that have to be looked at closer. None for declarations that have to look at all.
+   */
+  asGiven?(variable: Variable): AsGiven | undefined;
   /** The views besides the plain one. */
   views(variable: Variable): readonly string[];
   /** Prepares a view (`''` is the plain one); undefined if the type or language lacks it. */
@@ -67,13 +76,6 @@ export function inOneLine(text: string): string {
   return text.includes('\n') ? text.replace(/\s*\n\s*/g, ' ') : text;
 }
 
-/**
- * True for text that stands for itself wherever it lands: in a line, in HTML, after parsing. One look at the
- * characters spares most values every other look.
- */
-export const isInert = (text: string): boolean => !STRUCTURE.test(text);
-
-const STRUCTURE = /[\u0000-\u001F\u007F&<>"'\u202A-\u202E\u2066-\u2069\uFFFE\uFFFF]/;
 const UNUSUAL = /[\u0000-\u0008\u000B-\u001F\u007F\uFFFE\uFFFF]/;
 const CONTROL = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F\uFFFE\uFFFF]/g;
 

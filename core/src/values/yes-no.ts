@@ -46,6 +46,7 @@ export const yesNo: ValueType = {
           : undefined;
     return value === undefined ? { problem: 'This must be yes or no.' } : { value };
   },
+  asGiven: () => (input) => (typeof input === 'boolean' ? '' : undefined),
   views: () => ['words'],
   formatter(variable, view, locale) {
     if (view !== '' && view !== 'words') return undefined;
