@@ -114,13 +114,17 @@ function onKey(event: KeyboardEvent): void {
   if (key?.id !== 'blank' && key?.id !== 'hand-over' && key?.id !== 'anyway') return;
   event.preventDefault();
   if (key.id === 'blank') nextBlank(key.back);
-  else void handOver('copy', key.id === 'anyway');
+  else if (key.id === 'anyway') void handOver(lastWay, true);
+  else void handOver('copy');
 }
 window.addEventListener('keydown', onKey);
 onUnmounted(() => window.removeEventListener('keydown', onKey));
 
+/** The way that was asked for last; `Ctrl/⌘ Shift Enter` goes on with it. */
+let lastWay: 'copy' | 'draft' = 'copy';
 async function handOver(way: 'copy' | 'draft', anyway = false): Promise<void> {
   if (!fill.value || busy.value) return;
+  lastWay = way;
   if (blanks.value.length > 0 && !anyway) {
     notice.say(`${blanks.value.map(labelOfKey).join(', ')}: still blank. ${command} Shift Enter goes on all the same.`);
     return nextBlank(false);

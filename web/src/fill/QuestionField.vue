@@ -228,6 +228,7 @@ input.control:not([type='checkbox']),
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+  width: fit-content;
   border-radius: 3px;
 }
 .options button {

@@ -26,7 +26,7 @@ const MARKS = `
   body { overflow-wrap: anywhere; }
   body > :last-child { margin-bottom: 0 !important; }
   .vx-blank { background: linear-gradient(transparent 58%, #E9B949 58%, #E9B949 92%, transparent 92%); cursor: pointer; }
-  .vx-now { outline: 3px solid #DCE9E6; background-color: #DCE9E6; }
+  .vx-now { background-color: #DCE9E6; box-shadow: 0 -3px #DCE9E6, 0 3px #DCE9E6; }
   .vx-gone { display: inline-block; width: 10px; border-bottom: 1.5px dotted #857D6E; }
   .vx-left-out { margin: 0 0 14px; color: #5D6470; }
   .vx-left-out summary { font: 12px/16px sans-serif; display: flex; align-items: center; gap: 8px; cursor: pointer; list-style: none; }

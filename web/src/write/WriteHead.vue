@@ -73,15 +73,19 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
 </template>
 
 <style scoped>
+h1 {
+  flex: 0 1 auto;
+  min-width: 120px;
+  padding: 2px 0;
+}
 .title {
   font: 500 1.125rem/1.5rem var(--serif);
   border-color: transparent !important;
   background: transparent !important;
   padding: 2px 4px !important;
-  margin-left: -4px;
   width: auto !important;
   field-sizing: content;
-  max-width: min(420px, 100%);
+  max-width: 100%;
   text-overflow: ellipsis;
 }
 .title:hover {
