@@ -8,6 +8,7 @@ import type { Inline, Mark } from '../template/document.js';
 import { labelFromKey } from '../template/keys.js';
 import { sameMark } from '../template/normalise.js';
 import { safeUrl } from '../values/address.js';
+import { isImageSource } from '../values/image.js';
 import { textFormatter } from '../values/text.js';
 import { asItIs, valueType, type Formatter } from '../values/index.js';
 import type { BodyCompiler } from './body.js';
@@ -67,14 +68,14 @@ export class LineCompiler {
       case 'hardBreak':
         return [{ kind: 'break', ...base }];
       case 'image': {
-        if (!safeImage(node.attrs.src))
+        if (!isImageSource(node.attrs.src))
           this.report('unsafe-link', `An image cannot come from “${node.attrs.src.slice(0, 60)}”.`, path);
         return [
           {
             kind: 'image',
-            src: safeImage(node.attrs.src) ? node.attrs.src : '',
+            src: isImageSource(node.attrs.src) ? node.attrs.src : '',
             alt: this.compile(node.attrs.alt, path),
-            style: 'max-width:100%;height:auto;border:0',
+            style: imageStyle(undefined),
             ...base,
           },
         ];
@@ -193,6 +194,7 @@ export class LineCompiler {
       required: declaration?.required === true && declaration.value === undefined,
       fallback: declaration?.fallback ?? '',
       breaks: declaration?.type === 'paragraphs',
+      ...(declaration?.type === 'image' ? { imageStyle: imageStyle(declaration.max_width) } : {}),
       ...(weekday === undefined ? {} : { weekday }),
     };
     if (!isChoice || view !== '') return leaf;
@@ -248,11 +250,9 @@ const markPiece = (type: string): MarkPiece => ({
   close: MARK_TAGS[type]?.[1] ?? '',
 });
 
-/** True for images that may stand in a message: a file of the library's, or an address. */
-const safeImage = (src: string): boolean =>
-  /^https?:\/\//i.test(src)
-    ? safeUrl(src) !== undefined
-    : src !== '' && !/^[a-z][a-z0-9+.-]*:/i.test(src) && !src.split('/').includes('..') && !src.startsWith('/');
+/** How an image is shown: never wider than the message, nor than `width` pixels. */
+const imageStyle = (width: number | undefined): string =>
+  `max-width:${width === undefined ? '100%' : `min(100%, ${width}px)`};height:auto;border:0`;
 
 /** A leaf of fixed text. */
 export function textLeaf(
@@ -282,7 +282,11 @@ export function textLeaf(
 const isPlain = (leaf: Leaf): boolean =>
   leaf.tests.length === 0 &&
   leaf.marks.length === 0 &&
-  (leaf.kind === 'text' || (leaf.kind === 'value' && leaf.wordings === undefined && leaf.weekday === undefined));
+  (leaf.kind === 'text' ||
+    (leaf.kind === 'value' &&
+      leaf.wordings === undefined &&
+      leaf.weekday === undefined &&
+      leaf.imageStyle === undefined));
 
 const mayVanish = (leaf: Leaf): boolean =>
   leaf.tests.length > 0 ||

@@ -4,6 +4,7 @@
  */
 import { advice, error, type Finding } from '../findings/finding.js';
 import type { ExpressionRuntime } from '../expression/expression.js';
+import { isZone } from '../values/zone.js';
 import type { NamedDocument, TextDocument } from '../template/document.js';
 import type { Variable } from '../template/variable.js';
 import type { CompileOptions } from './compile.js';
@@ -77,7 +78,16 @@ class Linker {
       this.units.size === 0,
     );
     this.units.set(name, unit);
-    for (const variable of document.attrs.variables)
+    const { timezone } = document.attrs.front;
+    if (timezone !== undefined && !isZone(timezone))
+      this.findings.push(
+        error(
+          'bad-value',
+          `“${timezone}” is not a zone, such as Europe/Dublin.`,
+          unit.place({ attribute: 'timezone' }),
+        ),
+      );
+    for (const variable of unit.variables.values())
       checkDeclaration(variable, unit, { today: this.runtime.today, locale: unit.locale }, this.findings);
     // Wrong expressions are reported whether or not the value is used.
     for (const variable of document.attrs.variables) {

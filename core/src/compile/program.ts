@@ -115,6 +115,8 @@ export interface ValueLeaf extends LeafBase {
   readonly fallback: string;
   /** Paragraphs may break lines; every other value stands in its line. */
   readonly breaks: boolean;
+  /** Of images: the style that they are shown in. */
+  readonly imageStyle?: string;
   /** For choices in their plain view: the wording of each option, and how several are joined. */
   readonly wordings?: ReadonlyMap<string, Line>;
   readonly join?: Intl.ListFormat;

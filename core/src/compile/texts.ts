@@ -10,6 +10,7 @@ import {
 import type { Condition } from '../template/condition.js';
 import { bodyOf, visit, type Block, type Kind, type Node, type TextDocument } from '../template/document.js';
 import type { TypeName, Variable } from '../template/variable.js';
+import { isZone } from '../values/zone.js';
 import type { House } from './house.js';
 
 /** Where included texts come from. */
@@ -42,7 +43,9 @@ export class TextUnit {
   ) {
     this.kind = document.attrs.front.kind;
     this.locale = locale;
-    this.variables = new Map(document.attrs.variables.map((variable) => [variable.key, variable]));
+    this.variables = new Map(
+      document.attrs.variables.map((variable) => [variable.key, inZone(variable, document.attrs.front.timezone)]),
+    );
   }
 
   /** A place in this text. */
@@ -106,6 +109,14 @@ export class TextUnit {
       return undefined;
     }
   }
+}
+
+/** A variable whose moments, and those of its columns, are in the zone of its file where it names none. */
+function inZone(variable: Variable, timezone: string | undefined): Variable {
+  if (timezone === undefined || !isZone(timezone)) return variable;
+  const here = (each: Variable): Variable =>
+    each.type === 'datetime' && each.zone === undefined ? { ...each, zone: timezone } : each;
+  return variable.columns ? { ...variable, columns: variable.columns.map(here) } : here(variable);
 }
 
 /** A declaration as the linking found it. */

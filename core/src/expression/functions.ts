@@ -15,9 +15,11 @@ export interface ExpressionRuntime {
 
 class Undecided extends Error {}
 
+/** The day of a day or of a moment. */
 function day(text: string): number {
-  if (!isDay(text)) throw new Undecided(`“${text}” is not a day`);
-  return dayNumber(text);
+  const iso = text.slice(0, 10);
+  if (!isDay(iso) || (text.length > 10 && text[10] !== 'T')) throw new Undecided(`“${text}” is not a day`);
+  return dayNumber(iso);
 }
 
 function back(days: number): string {
@@ -42,7 +44,7 @@ function addWorkingDays(from: string, count: number, holidays: ReadonlySet<strin
     const weekday = weekdayNumber(text);
     if (weekday !== 0 && weekday !== 6 && !holidays.has(text)) left -= 1;
   }
-  return back(at);
+  return back(at) + from.slice(10);
 }
 
 function limited(text: string): string {
@@ -60,7 +62,11 @@ export function registerFunctions(env: Environment, runtime: ExpressionRuntime):
   const add = (signature: string, handler: (...args: never[]) => unknown): void =>
     void env.registerFunction(signature, handler as (...args: unknown[]) => unknown);
   add('today(): string', () => runtime.today);
-  add('addDays(string, double): string', (from: string, count: number) => back(day(from) + whole(count)));
+  // A moment keeps its time of day.
+  add(
+    'addDays(string, double): string',
+    (from: string, count: number) => back(day(from) + whole(count)) + from.slice(10),
+  );
   add('addWorkingDays(string, double): string', (from: string, count: number) =>
     addWorkingDays(from, count, runtime.holidays),
   );

@@ -22,6 +22,8 @@ export interface RenderInput {
   readonly answers?: Readonly<Record<string, unknown>>;
   /** The asker's day, ISO. */
   readonly today: string;
+  /** The asker's zone, for moments whose variable and file name none. */
+  readonly zone?: string;
 }
 
 /** Where a value came from. */
@@ -161,7 +163,10 @@ export class Frame {
   }
 
   private contextFor(locale: string): ValueContext {
-    if (this.valueContext?.locale !== locale) this.valueContext = { today: this.input.today, locale };
+    if (this.valueContext?.locale !== locale) {
+      const { today, zone } = this.input;
+      this.valueContext = { today, locale, zone };
+    }
     return this.valueContext;
   }
 

@@ -7,7 +7,7 @@ import { closeDirections, escapeFixed, escapeHtml, valueHtml } from '../words/es
 import type { Leaf, Line, MarkPiece, Origin, Slot, SpliceLeaf, Test, TextLeaf, ValueLeaf } from '../compile/program.js';
 import { error, type Finding } from '../findings/finding.js';
 import { safeUrl } from '../values/address.js';
-import { inOneLine, type Value } from '../values/index.js';
+import { inOneLine, type ImageValue, type Value } from '../values/index.js';
 import type { Frame } from './frame.js';
 
 /** `html` with form; `text` and `plain` without, `plain` in one line; `url` for what a link leads to. */
@@ -195,6 +195,8 @@ export class LineWriter {
     if (value === undefined) return this.missing(leaf);
     if (leaf.weekday !== undefined) this.compareWeekday(leaf, String(value));
     if (leaf.wordings) return this.wording(leaf, value, leaf.wordings);
+    if (leaf.imageStyle !== undefined && this.dialect === 'html')
+      return this.image(leaf, value as ImageValue, leaf.imageStyle);
     const text = leaf.format(value);
     if (text === '') return this.gap();
     this.words(leaf, text);
@@ -268,17 +270,18 @@ export class LineWriter {
       }
       case 'image': {
         const alt = plainLine(leaf.alt, this.frame, this.collected);
+        if (this.dialect === 'html') return this.image(leaf, { src: leaf.src, alt }, leaf.style);
         this.beforeWords(leaf.marks);
-        return this.emit(
-          leaf,
-          this.dialect === 'html'
-            ? `<img src="${escapeHtml(leaf.src)}" alt="${escapeHtml(alt)}" style="${leaf.style}">`
-            : alt,
-        );
+        return this.emit(leaf, alt);
       }
       case 'splice':
         return this.spliced(leaf);
     }
+  }
+
+  private image(leaf: Leaf, { src, alt }: ImageValue, style: string): void {
+    this.beforeWords(leaf.marks);
+    this.emit(leaf, `<img src="${escapeHtml(src)}" alt="${escapeHtml(alt)}" style="${style}">`);
   }
 
   private spliced(leaf: SpliceLeaf): void {

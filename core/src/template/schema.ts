@@ -143,6 +143,7 @@ const variableShape = {
   least: z.number().optional(),
   most: z.number().optional(),
   domains: z.array(z.string()).optional(),
+  max_width: z.number().optional(),
 };
 export const variableSchema = z.strictObject({
   ...variableShape,

@@ -7,12 +7,15 @@ export const TYPE_NAMES = [
   'number',
   'money',
   'date',
+  'time',
+  'datetime',
   'yes-no',
   'choice',
   'choices',
   'email',
   'phone',
   'link',
+  'image',
   'list',
 ] as const;
 export type TypeName = (typeof TYPE_NAMES)[number];
@@ -66,6 +69,8 @@ export interface Variable {
   readonly least?: number;
   readonly most?: number;
   readonly domains?: readonly string[];
+  /** Pixels. */
+  readonly max_width?: number;
   readonly columns?: readonly Variable[];
 }
 

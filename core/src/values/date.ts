@@ -1,6 +1,7 @@
 /** Days. A value is an ISO 8601 day, `2027-05-11`. */
 import { dayFormat } from './intl.js';
-import type { Formatter, ValueContext, ValueType } from './type.js';
+import type { Variable } from '../template/variable.js';
+import type { DeclarationProblem, Formatter, ValueContext, ValueType } from './type.js';
 
 const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
 const DAY_MS = 86_400_000;
@@ -68,6 +69,14 @@ export function dayFormatter(view: string, locale: string): Formatter | undefine
   return (value) => format.format(Date.parse(`${String(value)}T00:00:00Z`));
 }
 
+/** Words against weekdays that are none. */
+export function weekdaysProblem({ weekdays }: Variable): DeclarationProblem[] {
+  const odd = weekdays?.find((day) => !(WEEKDAYS as readonly string[]).includes(day));
+  return odd === undefined
+    ? []
+    : [{ attribute: 'weekdays', message: `“${odd}” is not a weekday: mon, tue, wed, thu, fri, sat, sun.` }];
+}
+
 export const date: ValueType = {
   name: 'date',
   attributes: ['earliest', 'latest', 'weekdays', 'zone'],
@@ -96,13 +105,7 @@ export const date: ValueType = {
         attribute,
         message: 'This must be a day (2027-05-11) or relative to today (today, today+14, today-30).',
       }));
-    const odd = variable.weekdays?.find((day) => !(WEEKDAYS as readonly string[]).includes(day));
-    return odd === undefined
-      ? problems
-      : [
-          ...problems,
-          { attribute: 'weekdays', message: `“${odd}” is not a weekday: mon, tue, wed, thu, fri, sat, sun.` },
-        ];
+    return [...problems, ...weekdaysProblem(variable)];
   },
   expressionType: 'string',
 };

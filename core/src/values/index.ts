@@ -3,10 +3,13 @@ import type { TypeName } from '../template/variable.js';
 import { email, link, phone } from './address.js';
 import { choice, choices } from './choice.js';
 import { date } from './date.js';
+import { datetime } from './datetime.js';
+import { image } from './image.js';
 import { list } from './list.js';
 import { money } from './money.js';
 import { number } from './number.js';
 import { paragraphs, text } from './text.js';
+import { time } from './time.js';
 import type { ValueType } from './type.js';
 import { yesNo } from './yes-no.js';
 
@@ -16,12 +19,15 @@ const TYPES: { readonly [name in TypeName]: () => ValueType } = {
   number: () => number,
   money: () => money,
   date: () => date,
+  time: () => time,
+  datetime: () => datetime,
   'yes-no': () => yesNo,
   choice: () => choice,
   choices: () => choices,
   email: () => email,
   phone: () => phone,
   link: () => link,
+  image: () => image,
   list: () => list,
 };
 

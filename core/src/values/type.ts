@@ -6,13 +6,20 @@ export interface RowValue {
   readonly [column: string]: Value | undefined;
 }
 
-/** A value as the engine holds it. Which one a type uses is said in its file. */
-export type Value = string | number | boolean | readonly string[] | readonly RowValue[];
+/** An asset of the library, or an address, with what it says to those who do not see it. */
+export interface ImageValue {
+  readonly src: string;
+  readonly alt: string;
+}
 
-/** What parsing and checking may need to know: the asker's day (ISO) and the locale of the file. */
+/** A value as the engine holds it. Which one a type uses is said in its file. */
+export type Value = string | number | boolean | readonly string[] | readonly RowValue[] | ImageValue;
+
+/** What parsing and checking may need to know: the asker's day (ISO) and zone (IANA), and the locale of the file. */
 export interface ValueContext {
   readonly today: string;
   readonly locale: string;
+  readonly zone?: string | undefined;
 }
 
 /** The outcome of parsing: a value, or words for the person who gave it. */

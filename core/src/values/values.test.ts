@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import type { Variable } from '../template/variable.js';
 import { valueType } from './index.js';
 import { roundMoney, sumMoney } from './money.js';
+import { instantOf, offsetInWords, wallAt } from './zone.js';
 
 const context = { today: '2026-11-24', locale: 'en-IE' };
 const parse = (variable: Partial<Variable> & Pick<Variable, 'type'>, input: unknown): unknown => {
@@ -121,5 +122,82 @@ describe('views', () => {
   it('ordinals exist only for languages that have a table', () => {
     expect(show({ type: 'number' }, 'ordinal', 1 as never, 'fr')).toBe('1er');
     expect(show({ type: 'number' }, 'ordinal', 1 as never, 'ja')).toBeUndefined();
+  });
+});
+
+describe('moments', () => {
+  const moment = { type: 'datetime', zone: 'Europe/Dublin' } as const;
+  it('are taken as the zone’s wall clock, and brought to it from an offset', () => {
+    expect(parse(moment, '2027-05-11T14:30')).toBe('2027-05-11T14:30');
+    expect(parse(moment, '2027-05-11 14:30:00')).toBe('2027-05-11T14:30');
+    expect(parse(moment, '2027-05-11T14:30Z')).toBe('2027-05-11T15:30');
+    expect(parse(moment, '2027-01-11T00:30+0200')).toBe('2027-01-10T22:30');
+    expect(parse(moment, '2027-02-31T14:30')).toBe('no');
+    expect(parse(moment, '2027-02-28T24:30')).toBe('no');
+  });
+  it('are the first of two where clocks go back, and later where they go forward', () => {
+    expect(offsetInWords('2027-10-31T01:30', 'Europe/Dublin')).toBe('+01:00');
+    expect(wallAt(instantOf('2027-03-28T01:30', 'Europe/Dublin'), 'Europe/Dublin')).toBe('2027-03-28T02:30');
+    fc.assert(
+      fc.property(
+        fc.date({ min: new Date('1990-01-01'), max: new Date('2040-01-01'), noInvalidDate: true }),
+        fc.constantFrom('Europe/Dublin', 'Pacific/Auckland', 'America/St_Johns', 'UTC'),
+        (date, zone) => {
+          const wall = wallAt(date.getTime(), zone);
+          expect(wallAt(instantOf(wall, zone), zone)).toBe(wall);
+        },
+      ),
+    );
+  });
+  it('show themselves in their views', () => {
+    const views = ['', 'short', 'date', 'time', 'iso'].map((view) => show(moment, view, '2027-05-11T14:30' as never));
+    expect(views).toEqual([
+      '11 May 2027 at 14:30',
+      '11/05/2027, 14:30',
+      '11 May 2027',
+      '14:30',
+      '2027-05-11T14:30+01:00',
+    ]);
+  });
+  it('keep their limits, which may be days', () => {
+    const limited = { ...moment, earliest: 'today', latest: '2027-05-11T15:00', weekdays: ['tue'] } as const;
+    expect(
+      ['2026-11-24T00:00', '2026-11-23T23:59', '2027-05-11T15:01', '2026-11-25T10:00'].map((each) =>
+        parse(limited, each),
+      ),
+    ).toEqual(['2026-11-24T00:00', 'no', 'no', 'no']);
+  });
+});
+
+describe('times of day', () => {
+  it.each([
+    ['9:30', 'no'],
+    ['09:30', '09:30'],
+    ['09:30:00', '09:30'],
+    ['23:59:59', '23:59:59'],
+    ['24:00', 'no'],
+  ])('%s', (given, expected) => expect(parse({ type: 'time' }, given)).toBe(expected));
+  it('show themselves, and keep their limits', () => {
+    expect(['', 'long', 'iso'].map((view) => show({ type: 'time' }, view, '09:30' as never, 'en-US'))).toEqual([
+      '9:30 AM',
+      '9:30:00 AM',
+      '09:30',
+    ]);
+    expect(parse({ type: 'time', earliest: '10:00' }, '09:59')).toBe('no');
+  });
+});
+
+describe('images', () => {
+  it('are a file of the library or an address, with words for those who do not see them', () => {
+    expect(parse({ type: 'image' }, 'assets/map.png  The garden’s map')).toEqual({
+      src: 'assets/map.png',
+      alt: 'The garden’s map',
+    });
+    expect(parse({ type: 'image' }, { src: 'https://x.example/a.png' })).toEqual({
+      src: 'https://x.example/a.png',
+      alt: '',
+    });
+    for (const bad of ['../a.png', '/etc/passwd', 'javascript:alert(1)', 'data:image/png;base64,AA', '', 7, { src: 1 }])
+      expect(parse({ type: 'image' }, bad)).toBe('no');
   });
 });

@@ -46,6 +46,7 @@ export const VARIABLE_FORMS: Readonly<Record<Exclude<keyof Variable, 'key' | 'ty
   zone: 'text',
   words: 'map',
   domains: 'texts',
+  max_width: 'number',
   plural: 'map',
   forms: 'maps',
   options: 'options',

@@ -108,7 +108,7 @@ function readAttribute(
       if (text === undefined) return undefined;
       const number = /^[+-]?\d+(\.\d+)?$/.test(text) ? Number(text) : NaN;
       if (!Number.isFinite(number)) return wrong('must be a number');
-      const whole = ['min_length', 'max_length', 'decimals', 'least', 'most'].includes(name);
+      const whole = ['min_length', 'max_length', 'decimals', 'least', 'most', 'max_width'].includes(name);
       return whole && (!Number.isInteger(number) || number < 0 || (name === 'decimals' && number > 10))
         ? wrong('must be a whole number that makes sense here')
         : number;
