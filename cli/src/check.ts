@@ -1,11 +1,13 @@
 /** `check`: findings for files or folders. */
 import { checkProgram, compile, error, type Finding } from '@vocabula/core';
 import { oneOf, type Call } from './arguments.js';
+import { readToday } from './inputs.js';
 import { FolderLibrary, printedLine, templateFiles, type Printed } from './library.js';
 
 export function check(call: Call): number {
   const as = oneOf(call, 'as', ['text', 'json']);
   const printed: Printed[] = [];
+  const today = readToday(call, undefined);
   for (const path of call.paths) {
     const library = new FolderLibrary(FolderLibrary.rootFor(path, call.options.library as string | undefined));
     const calls = new Map<string, string>();
@@ -13,7 +15,11 @@ export function check(call: Call): number {
     for (const file of templateFiles(path)) {
       const text = library.load(file);
       const { call: callWord } = text.document.attrs.front;
-      const findings: Finding[] = [...text.findings, ...checkProgram(text, compile(text, { library }))];
+      const findings: Finding[] = [
+        ...text.findings,
+        ...library.missingAssets(text),
+        ...checkProgram(text, compile(text, { library, house: library.house, today })),
+      ];
       const other = callWord === undefined ? undefined : calls.get(callWord);
       if (other !== undefined)
         findings.push(

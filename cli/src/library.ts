@@ -1,7 +1,18 @@
 /** A folder of texts in the file format, found by name wherever they lie below it. */
 import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
-import { basename, dirname, join, relative, resolve } from 'node:path';
-import { error, placeInWords, type Finding, type Library, type TextDocument } from '@vocabula/core';
+import { basename, dirname, join, relative, resolve, sep } from 'node:path';
+import {
+  error,
+  placeInWords,
+  visit,
+  PLAIN_HOUSE,
+  type Finding,
+  type House,
+  type Library,
+  type TextDocument,
+} from '@vocabula/core';
+import { readHouse } from '@vocabula/core/house';
+import { typeOfFile, type Asset } from '@vocabula/mail';
 import { readText, type ReadText } from '@vocabula/core/markdown';
 import { UsageError } from './arguments.js';
 
@@ -44,8 +55,11 @@ export class FolderLibrary implements Library {
   private readonly files = new Map<string, string>();
   private readonly loaded = new Map<string, LoadedText>();
   readonly findings: { file: string; finding: Finding }[] = [];
+  /** What `house.yaml` at the root says; the plain house without it. */
+  readonly house: House;
 
-  constructor(root: string) {
+  constructor(private readonly root: string) {
+    this.house = this.readHouse();
     for (const file of existsSync(root) ? templateFiles(root) : []) {
       const name = nameOf(file);
       const other = this.files.get(name);
@@ -56,6 +70,38 @@ export class FolderLibrary implements Library {
         });
       else this.files.set(name, file);
     }
+  }
+
+  private readHouse(): House {
+    const file = join(this.root, 'house.yaml');
+    if (!existsSync(file)) return PLAIN_HOUSE;
+    const { house, findings } = readHouse(readFileSync(file, 'utf8'));
+    for (const finding of findings) this.findings.push({ file, finding });
+    return house;
+  }
+
+  /** The bytes of a file below `assets/`; nothing outside it can be named. */
+  readonly asset = (path: string): Asset | undefined => {
+    const assets = resolve(this.root, 'assets');
+    const file = resolve(this.root, path);
+    if (!file.startsWith(assets + sep) || !existsSync(file) || !statSync(file).isFile()) return undefined;
+    return { content: readFileSync(file), type: typeOfFile(file) };
+  };
+
+  /** An error for each file below `assets/` that a text names and the library lacks. */
+  missingAssets({ document }: LoadedText): Finding[] {
+    const findings: Finding[] = [];
+    visit(document, (node, path) => {
+      const file =
+        node.type === 'attachment'
+          ? node.attrs.file
+          : node.type === 'image' && !/^https?:/i.test(node.attrs.src)
+            ? node.attrs.src
+            : undefined;
+      if (file !== undefined && !this.asset(file))
+        findings.push(error('bad-file', `“${file}” is not in the library.`, { path }));
+    });
+    return findings;
   }
 
   /** The folder that is searched when none is named. */

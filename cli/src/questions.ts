@@ -9,7 +9,7 @@ export function questions(call: Call): number {
   const [path = ''] = call.paths;
   const library = new FolderLibrary(FolderLibrary.rootFor(path, call.options.library as string | undefined));
   const text = library.load(path);
-  const program = compile(text, { library });
+  const program = compile(text, { library, house: library.house });
   const answers = readObject(call.options.answers as string | undefined, 'the answers');
   const list = ask(program, { answers, today: readToday(call, text.document.attrs.front.timezone) });
   if (as === 'json')
@@ -25,7 +25,10 @@ export function questions(call: Call): number {
       process.stdout.write(
         `${label} (${key}, ${type}${required ? ', required' : ''}${source === 'none' ? '' : `, from ${source}`})\n`,
       );
-  const errors = [...text.findings, ...program.findings].filter((finding) => finding.level === 'error');
-  for (const finding of errors) process.stderr.write(`${printedLine(library.print(finding, path))}\n`);
+  const errors = [
+    ...library.findings,
+    ...[...text.findings, ...program.findings].map((finding) => ({ finding, file: path })),
+  ].filter(({ finding }) => finding.level === 'error');
+  for (const { finding, file } of errors) process.stderr.write(`${printedLine(library.print(finding, file))}\n`);
   return errors.length > 0 ? 1 : 0;
 }

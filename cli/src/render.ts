@@ -26,17 +26,20 @@ export async function render(call: Call): Promise<number> {
   const signature = sender[front.purpose === 'reply' ? 'reply_signature' : 'signature'];
   const program = compile(text, {
     library,
+    house: library.house,
     senderSignature: typeof signature === 'string' && signature !== '' ? signature : undefined,
   });
+  const zone = option('timezone') ?? front.timezone ?? 'UTC';
   const today = readToday(call, front.timezone);
-  const messages = recipients.map((recipient) => renderMessage(program, { recipient, sender, answers, today }));
+  const messages = recipients.map((recipient) => renderMessage(program, { recipient, sender, answers, today, zone }));
 
   const errors = [
+    ...library.findings,
     ...program.texts.flatMap(
       (name) =>
         library.text(name)?.findings.map((finding) => ({ finding, file: library.text(name)?.file ?? path })) ?? [],
     ),
-    ...program.findings.map((finding) => ({ finding, file: path })),
+    ...[...program.findings, ...library.missingAssets(text)].map((finding) => ({ finding, file: path })),
   ].filter(({ finding }) => finding.level === 'error');
   for (const { finding, file } of errors) process.stderr.write(`${printedLine(library.print(finding, file))}\n`);
 
@@ -61,7 +64,12 @@ export async function render(call: Call): Promise<number> {
   for (const [index, message] of messages.entries()) {
     const bytes =
       as === 'eml'
-        ? await toEml(message, { date, draft: true, ...(from ? { from } : {}) })
+        ? await toEml(withFiles(message, library), {
+            date,
+            draft: true,
+            assets: library.asset,
+            ...(from ? { from } : {}),
+          })
         : Buffer.from(as === 'html' ? `${message.html}\n` : message.text);
     if (out === undefined) process.stdout.write(bytes);
     else
@@ -73,6 +81,12 @@ export async function render(call: Call): Promise<number> {
   }
   return errors.length > 0 ? 1 : 0;
 }
+
+/** A message with those of its attachments that the library has; the others have been told. */
+const withFiles = (message: Message, library: FolderLibrary): Message => ({
+  ...message,
+  attachments: message.attachments.filter(({ file }) => library.asset(file) !== undefined),
+});
 
 function write(folder: string, name: string, content: string | Uint8Array): void {
   mkdirSync(folder, { recursive: true });

@@ -88,6 +88,28 @@ describe('render', () => {
   });
 });
 
+describe('a library', () => {
+  it('brings its house and its assets', async () => {
+    put('house.yaml', 'vocabula: 1\nfacts: { fee: { type: money, currency: EUR, value: 4.5 } }\n');
+    mkdirSync(join(folder, 'assets'));
+    put('assets/plan.txt', 'a plan');
+    const front = (file: string) => `subject: "S"\nattachments: [{ file: ${file}, name: Plan }]`;
+    const source = template('The fee is {{house.fee}}.').replace('subject: "S"', front('assets/plan.txt'));
+    const file = put('a.md', source);
+    expect(await call('render', file)).toMatchObject({ code: 0, out: 'The fee is €4.50.\n' });
+    const { out } = await call('render', file, '--as', 'eml');
+    expect((await PostalMime.parse(out)).attachments.map(({ filename }) => filename)).toEqual(['Plan.txt']);
+    put('a.md', source.replace('plan.txt', '../secret.txt'));
+    expect(await call('check', file)).toMatchObject({ code: 1, out: expect.stringContaining('is not in the library') });
+    expect((await call('render', file, '--as', 'eml')).code).toBe(1);
+    put('house.yaml', 'vocabula: 1\nfacts: { fee: { type: money, value: cheap } }\n');
+    expect(await call('check', folder)).toMatchObject({
+      code: 1,
+      out: expect.stringContaining('house.yaml: line 2: error bad-value'),
+    });
+  });
+});
+
 describe('check', () => {
   it('finds nothing wrong with the example and exits 0', async () => {
     expect(await call('check', EXAMPLE)).toEqual({ code: 0, out: '', err: '' });

@@ -11,7 +11,17 @@ export { dayFormatter, dayFromNumber, dayIn, dayNumber, isDay } from './values/d
 export { isEmail, isMailbox, safeUrl } from './values/address.js';
 export { escapeHtml } from './words/escape.js';
 export { compile, type CompileOptions } from './compile/compile.js';
-export { DEFAULT_LOCALE, PLAIN_HOUSE, type Fact, type House } from './compile/house.js';
+export {
+  DEFAULT_LOCALE,
+  FACT_TYPES,
+  PLAIN_HOUSE,
+  type Fact,
+  type House,
+  type HouseStyle,
+  type NamedColour,
+} from './house/house.js';
+export { contrast, darkTint, isHex, tint } from './house/colour.js';
+export { factValues, valueOn } from './house/facts.js';
 export type { Line, Origin, Program, Slot } from './compile/program.js';
 export { namesIncluded, type Library } from './compile/texts.js';
 export { conditionInWords } from './compile/wording.js';
@@ -27,7 +37,8 @@ export {
   type Stretch,
 } from './render/render.js';
 export type { Source } from './render/frame.js';
-export { direction, htmlStyles } from './render/html.js';
+export { direction } from './values/intl.js';
+export { darkRules, htmlStyles } from './render/styles.js';
 export { questions, type Question } from './questions/questions.js';
 export { check, checkProgram } from './check/index.js';
 export { findMarkers, guessVariable, type Marker, type MarkerKind } from './check/markers.js';

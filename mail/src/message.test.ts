@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import PostalMime from 'postal-mime';
 import { describe, expect, it } from 'vitest';
+import { inlined } from './assets.js';
 import { toEml } from './message.js';
 
 const message = {
@@ -34,13 +35,29 @@ describe('a message as a file', () => {
     expect(header(await PostalMime.parse(await toEml(message, { date })), 'x-unsent')).toBeUndefined();
   });
 
-  it('brings attachments as they were', async () => {
-    const content = new Uint8Array([0, 1, 2, 250, 13, 10]);
-    const mail = await PostalMime.parse(
-      await toEml(message, { date, attachments: [{ name: 'Plan für Ann.pdf', content }] }),
-    );
-    expect(mail.attachments[0]?.filename).toBe('Plan für Ann.pdf');
-    expect(new Uint8Array(mail.attachments[0]?.content as ArrayBuffer)).toEqual(content);
+  const assets = (path: string) =>
+    path.startsWith('assets/') ? { content: new Uint8Array([0, 1, 2, 250, 13, 10]), type: 'image/png' } : undefined;
+
+  it('brings attachments as they were, under the names they are given', async () => {
+    const attachments = [{ file: 'assets/plan.png', name: 'Plan für Ann' }];
+    const mail = await PostalMime.parse(await toEml({ ...message, attachments }, { date, assets }));
+    expect(mail.attachments.map(({ filename }) => filename)).toEqual(['Plan für Ann.png']);
+    expect(new Uint8Array(mail.attachments[0]?.content as ArrayBuffer)).toEqual(new Uint8Array([0, 1, 2, 250, 13, 10]));
+    const missing = { ...message, attachments: [{ file: 'plans/no.pdf', name: 'No' }] };
+    await expect(toEml(missing, { date, assets })).rejects.toThrow(/plans\/no\.pdf/);
+  });
+
+  it('brings the images that it shows, each once', async () => {
+    const html =
+      '<p><img src="assets/a.png" alt=""><img alt="" src="assets/a.png"><img src="https://x.example/b.png"></p>';
+    const mail = await PostalMime.parse(await toEml({ ...message, html }, { date, assets }));
+    const [image, ...others] = mail.attachments;
+    expect(others).toEqual([]);
+    expect(image?.related).toBe(true);
+    const cid = image?.contentId?.replace(/[<>]/g, '') ?? '';
+    expect(mail.html?.split(`src="cid:${cid}"`)).toHaveLength(3);
+    expect(mail.html).toContain('https://x.example/b.png');
+    expect(inlined(html, assets)).toContain('src="data:image/png;base64,AAEC+g0K"');
   });
 
   it('says what it was given, whatever the words, and lets no header in', async () => {

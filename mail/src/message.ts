@@ -2,12 +2,7 @@
 import { createHash } from 'node:crypto';
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import type { Message } from '@vocabula/core';
-
-export interface Attachment {
-  readonly name: string;
-  readonly content: Uint8Array;
-  readonly type?: string;
-}
+import { attachmentsOf, embedded, type AssetSource, type MimePart } from './assets.js';
 
 export interface MimeOptions {
   readonly from?: string;
@@ -15,34 +10,25 @@ export interface MimeOptions {
   readonly date: Date;
   /** Marks it as unsent, so that mail programs open it for editing. */
   readonly draft?: boolean;
-  readonly attachments?: readonly Attachment[];
+  /** The library's assets: attachments and images are brought from there. */
+  readonly assets?: AssetSource;
 }
 
-/** A message as an .eml file: multipart/alternative of plain text and HTML, with its attachments. */
-export async function toEml(
-  message: Pick<Message, 'subject' | 'to' | 'cc' | 'bcc' | 'replyTo' | 'html' | 'text'>,
-  options: MimeOptions,
-): Promise<Uint8Array> {
-  const id = createHash('sha256')
-    .update(
-      JSON.stringify([
-        message.subject,
-        message.to,
-        message.cc,
-        message.bcc,
-        message.replyTo,
-        message.html,
-        message.text,
-        options.from ?? '',
-        options.date.toISOString(),
-      ]),
-    )
-    .update(
-      JSON.stringify(
-        (options.attachments ?? []).map((file) => [file.name, createHash('sha256').update(file.content).digest('hex')]),
-      ),
-    )
-    .digest('hex');
+export type MailMessage = Pick<Message, 'subject' | 'to' | 'cc' | 'bcc' | 'replyTo' | 'html' | 'text'> &
+  Partial<Pick<Message, 'attachments'>>;
+
+const NO_ASSETS: AssetSource = () => undefined;
+
+/**
+ * A message as an .eml file: multipart/alternative of plain text and HTML, the images that the HTML shows with it,
+ * and its attachments.
+ * @throws MissingAsset for an attachment that the library lacks
+ */
+export async function toEml(message: MailMessage, options: MimeOptions): Promise<Uint8Array> {
+  const assets = options.assets ?? NO_ASSETS;
+  const { html, images } = embedded(message.html, assets);
+  const parts = [...images, ...attachmentsOf(message.attachments ?? [], assets)];
+  const id = digest(message, options, parts);
   const composer = new MailComposer({
     ...(options.from ? { from: options.from } : {}),
     to: [...message.to],
@@ -51,15 +37,16 @@ export async function toEml(
     replyTo: [...message.replyTo],
     subject: message.subject,
     text: message.text,
-    html: message.html,
+    html,
     date: options.date,
     messageId: `<${id.slice(0, 32)}@vocabula.example>`,
     baseBoundary: id.slice(32, 56),
     headers: options.draft ? { 'X-Unsent': '1' } : {},
-    attachments: (options.attachments ?? []).map((file) => ({
-      filename: file.name,
-      content: Buffer.from(file.content),
-      ...(file.type ? { contentType: file.type } : {}),
+    attachments: parts.map(({ name, content, type, cid }) => ({
+      filename: name,
+      content: Buffer.from(content),
+      contentType: type,
+      ...(cid === undefined ? {} : { cid, contentDisposition: 'inline' as const }),
     })),
     // Nothing in a message may make the composer read files or fetch addresses.
     disableFileAccess: true,
@@ -69,4 +56,15 @@ export async function toEml(
   // A draft keeps its blind copies; they are taken off when it is sent.
   (node as { keepBcc?: boolean }).keepBcc = true;
   return new Promise((resolve, reject) => node.build((problem, built) => (problem ? reject(problem) : resolve(built))));
+}
+
+/** What a message is known by: everything that it says and brings. */
+function digest(message: MailMessage, { from = '', date }: MimeOptions, parts: readonly MimePart[]): string {
+  const { subject, to, cc, bcc, replyTo, html, text } = message;
+  return createHash('sha256')
+    .update(JSON.stringify([subject, to, cc, bcc, replyTo, html, text, from, date.toISOString()]))
+    .update(
+      JSON.stringify(parts.map(({ name, content }) => [name, createHash('sha256').update(content).digest('hex')])),
+    )
+    .digest('hex');
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { readHouse } from '../formats/house/index.js';
 import { documentOf, type Source } from '../testing/build.js';
 import { check } from './index.js';
 
@@ -27,5 +28,44 @@ describe('planted faults are found and near misses left alone', () => {
     expect(plain('{{#x}}\n{{#x}}\na\n{{/x}}\n{{/x}}', 'x: { type: yes-no }')).toContain('always-kept');
     expect(plain('a', 'x: { type: text }')).toEqual(['unused-variable']);
     expect(plain('{{x}}', 'x: { type: text }')).toEqual([]);
+  });
+});
+
+describe('the house', () => {
+  const { house } = readHouse(`vocabula: 1
+facts:
+  fee: { type: money, label: Entry fee, currency: EUR, value: "4.50" }
+  desk: { type: phone, label: Desk, value: "+353209100123" }
+  garden: { type: text, label: Name of the garden, value: Larkmoor Botanic Garden }
+  word: { type: text, value: open }
+`);
+  const found = (body: string) =>
+    check(
+      { name: 'main', document: documentOf({ body, front: 'kind: message\nsubject: S\nlocale: en-IE' }) },
+      { library: { get: () => undefined }, house },
+    );
+
+  it.each([
+    ['Entry is €4.50 each.', 'fact-as-text', 'Entry is €4.505 each, or €14.50.'],
+    ['Ring +353 20 910 0123.', 'fact-as-text', 'Ring +353 20 910 01234.'],
+    ['Welcome to Larkmoor Botanic Garden', 'fact-as-text', 'The garden is open to Larkmoor Botanic Gardeners'],
+    ['<span data-colour="sea">a</span>', 'off-style', '<span data-colour="moss">a</span>'],
+    ['<mark data-colour="sea">a</mark>', 'off-style', '<mark data-colour="moss">a</mark>'],
+    ['<div data-panel="sea">\na\n</div>', 'off-style', '<div data-panel>\na\n</div>'],
+  ])('%s is %s', (fault, code, nearMiss) => {
+    expect(found(fault).map((finding) => finding.code)).toEqual([code]);
+    expect(found(nearMiss).map((finding) => finding.code)).toEqual([]);
+  });
+
+  it('has repairs: the fact as a placeholder in the view that says it, a colour that is there', () => {
+    expect(found('Entry is 4.50 or €4.50.').map(({ repair }) => repair)).toMatchObject([
+      { how: 'replace', offset: 17, length: 5, insert: [{ attrs: { name: 'house.fee', view: '' } }] },
+    ]);
+    expect(
+      found('<span data-colour="moss_green">a</span> <mark data-colour="sea">b</mark>').map(({ repair }) => repair),
+    ).toMatchObject([
+      { how: 'recolour', mark: 'colour', name: 'moss' },
+      { how: 'recolour', mark: 'highlight', name: undefined },
+    ]);
   });
 });

@@ -1,5 +1,5 @@
 /** What a check is: one file, one kind of trouble. */
-import type { Finding } from '../findings/finding.js';
+import type { Finding, Repair } from '../findings/finding.js';
 import type { Program } from '../compile/program.js';
 import { childrenOf, visit, type Inline, type TextDocument } from '../template/document.js';
 
@@ -30,7 +30,17 @@ export interface FixedLine {
 /** Stands in for placeholders, images and included blocks. */
 export const OBJECT = '\uFFFC';
 
-const LINES = new Set(['paragraph', 'heading', 'subject', 'start', 'length', 'place', 'address', 'attachment']);
+const LINES = new Set([
+  'paragraph',
+  'heading',
+  'button',
+  'subject',
+  'start',
+  'length',
+  'place',
+  'address',
+  'attachment',
+]);
 
 /** The lines of a document: envelope, body and the wordings of options. */
 export function fixedLines(document: TextDocument): FixedLine[] {
@@ -62,6 +72,13 @@ function fixedLine(nodes: readonly Inline[], path: readonly number[]): FixedLine
     },
   };
 }
+
+/** A repair that replaces what stands at a place; none where that is no text. */
+export const replacing = (
+  label: string,
+  place: ReturnType<typeof placeIn>,
+  insert: string | readonly Inline[],
+): Repair | undefined => ('offset' in place ? { label, how: 'replace', ...place, insert } : undefined);
 
 /** The place of a match in a line. */
 export function placeIn(

@@ -1,5 +1,5 @@
 import { advice } from '../findings/finding.js';
-import { placeIn, type Check } from './check.js';
+import { placeIn, replacing, type Check } from './check.js';
 
 /** Two or more spaces between words. */
 export const doubledSpace: Check = {
@@ -7,11 +7,8 @@ export const doubledSpace: Check = {
     lines.flatMap((line) =>
       [...line.text.matchAll(/(?<=\S) {2,}(?=\S)/gu)].map((match) => {
         const place = placeIn(line, match.index, match[0].length);
-        const repair =
-          'offset' in place
-            ? { label: 'Leave one space', path: place.path, offset: place.offset, length: place.length, insert: ' ' }
-            : undefined;
-        return advice('doubled-space', `${match[0].length} spaces stand together.`, place, 'note', repair);
+        const words = `${match[0].length} spaces stand together.`;
+        return advice('doubled-space', words, place, 'note', replacing('Leave one space', place, ' '));
       }),
     ),
 };

@@ -1,5 +1,5 @@
 import { advice } from '../findings/finding.js';
-import { placeIn, type Check } from './check.js';
+import { placeIn, replacing, type Check } from './check.js';
 
 /** Words that may rightly stand twice, by language. */
 const LEGITIMATE: Readonly<Record<string, readonly string[]>> = {
@@ -45,16 +45,7 @@ export const doubledWord: Check = {
         // Two names with capitals (“Duran Duran”) are meant, unless they begin the line.
         if (/^\p{Lu}/u.test(word) && whole.endsWith(word) && match.index > 0) return [];
         const place = placeIn(line, match.index, whole.length);
-        const repair =
-          'offset' in place
-            ? {
-                label: `Leave one “${word}”`,
-                path: place.path,
-                offset: place.offset,
-                length: place.length,
-                insert: word,
-              }
-            : undefined;
+        const repair = replacing(`Leave one “${word}”`, place, word);
         return [advice('doubled-word', `“${word}” stands twice.`, place, 'warning', repair)];
       }),
     ),

@@ -12,6 +12,8 @@ import { kept } from './kept.js';
 import { leftoverMarker } from './leftover-marker.js';
 import { longSubject } from './long-subject.js';
 import { missingAlt } from './missing-alt.js';
+import { factAsText } from './fact-as-text.js';
+import { offStyle } from './off-style.js';
 import { unusedVariable } from './unused-variable.js';
 import { weekdayMismatch } from './weekday-mismatch.js';
 
@@ -25,6 +27,8 @@ const CHECKS: readonly (() => Check)[] = [
   () => weekdayMismatch,
   () => longSubject,
   () => missingAlt,
+  () => offStyle,
+  () => factAsText,
 ];
 
 /** Compiles a text and checks it: errors of the template first, then advice. */

@@ -8,16 +8,22 @@ import type { Check } from './check.js';
 export function namesUsed(document: TextDocument): Set<string> {
   const used = new Set<string>();
   const conditions = (list: readonly Condition[]): void => list.forEach((condition) => used.add(condition.of));
+  const inTags = (source: string): void => {
+    for (const { tag } of tagsIn(source)) {
+      if (tag.kind === 'placeholder') used.add(tag.name);
+      if (tag.kind === 'open') used.add(tag.condition.of);
+    }
+  };
   const inline = (node: Inline): void => {
     if (node.type === 'placeholder') used.add(node.attrs.name);
     if (node.type === 'image') node.attrs.alt.forEach(inline);
     for (const mark of node.marks ?? []) {
       if (mark.type === 'phrase') conditions([mark.attrs]);
-      if (mark.type === 'link')
-        for (const { tag } of tagsIn(mark.attrs.href)) if (tag.kind === 'placeholder') used.add(tag.name);
+      if (mark.type === 'link') inTags(mark.attrs.href);
     }
   };
   visit(document, (node: Node) => {
+    if (node.type === 'button') inTags(node.attrs.href);
     if (node.type === 'passage') conditions([node.attrs]);
     if (node.type === 'listItem' || node.type === 'tableRow') conditions(node.attrs.when);
     if (

@@ -2,7 +2,7 @@ import { dayFormat } from '../values/intl.js';
 import { weekdaysOf } from '../values/weekdays.js';
 import { advice } from '../findings/finding.js';
 import { dayNumber, isDay, weekdayNumber } from '../values/date.js';
-import { placeIn, type Check } from './check.js';
+import { placeIn, replacing, type Check } from './check.js';
 
 const LANGUAGES = ['en', 'de', 'fr', 'es', 'it', 'nl'];
 const escape = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
@@ -54,17 +54,13 @@ export const weekdayMismatch: Check = {
         if (weekdayNumber(day) === written) return [];
         const right = dayFormat(language, { weekday: 'long' }).format(dayNumber(day) * 86_400_000);
         const place = placeIn(line, match.index, weekday.length);
-        const repair =
-          'offset' in place
-            ? { label: `Write ${right}`, path: place.path, offset: place.offset, length: place.length, insert: right }
-            : undefined;
         return [
           advice(
             'weekday-mismatch',
             `${whole.slice(weekday.length).replace(/^[,\s]+/, '')} is a ${right}, not a ${weekday}.`,
             place,
             'warning',
-            repair,
+            replacing(`Write ${right}`, place, right),
           ),
         ];
       }),

@@ -2,7 +2,8 @@
 import { error, type Finding } from '../findings/finding.js';
 import type { Condition } from '../template/condition.js';
 import type { Variable } from '../template/variable.js';
-import type { House } from './house.js';
+import type { FactValues } from '../house/facts.js';
+import type { House } from '../house/house.js';
 import type { Read, Slot, Test } from './program.js';
 import { column, declarationOf } from './scope.js';
 import type { Site } from './site.js';
@@ -15,6 +16,7 @@ export class Binder {
   constructor(
     slots: readonly Slot[],
     private readonly house: House,
+    private readonly facts: ReadonlyMap<string, FactValues>,
     private readonly findings: Finding[],
   ) {
     this.byKey = new Map(slots.map((slot) => [slot.key, slot]));
@@ -32,7 +34,7 @@ export class Binder {
     if (field !== undefined && (source === 'recipient' || source === 'sender')) return { from: source, key: field };
     if (field !== undefined && source === 'house') {
       const fact = Object.hasOwn(this.house.facts, field) ? this.house.facts[field] : undefined;
-      return fact && { from: 'fact', key: field, value: fact.value };
+      return fact && { from: 'fact', key: field, variable: fact.variable, values: this.facts.get(field) ?? [] };
     }
     return column(site.scope, name) ?? (site.unit.variables.has(name) ? this.slotRead(name) : undefined);
   }

@@ -1,12 +1,14 @@
 /** Compiles the blocks of a text, and the texts they include, into units of the program. */
 import { error, type Finding } from '../findings/finding.js';
 import { sameCondition, type Condition } from '../template/condition.js';
-import { bodyOf, type Block, type ListItem, type Paragraph, type Row } from '../template/document.js';
+import { bodyOf, type Block, type Layout, type ListItem, type Paragraph, type Row } from '../template/document.js';
+import { gridOf } from '../template/grid.js';
+import { direction } from '../values/intl.js';
 import { labelFromKey } from '../template/keys.js';
 import type { Variable } from '../template/variable.js';
 import { valueType } from '../values/index.js';
 import type { Binder } from './bind.js';
-import type { House } from './house.js';
+import type { House } from '../house/house.js';
 import { LineCompiler, textLeaf } from './line.js';
 import type { Linked } from './link.js';
 import type {
@@ -38,6 +40,8 @@ interface SignatureUse {
 export class BodyCompiler {
   /** Slots of included blocks that have a value for each row of a repeat. */
   readonly rowSlots: Slot[] = [];
+  /** Classes of the named colours that are used: `c-` of words, `h-` of highlights, `p-` of panels. */
+  readonly colours = new Set<string>();
   private readonly signatures: SignatureUse[] = [];
   private inclusions = 0;
 
@@ -63,8 +67,26 @@ export class BodyCompiler {
       case 'heading': {
         const tag = block.type === 'heading' ? (`h${block.attrs.level}` as const) : 'p';
         const line = new LineCompiler(this, site).compile(block.content);
-        return [{ node: { kind: 'line', tag, style: '', line, ...unit } }];
+        return [{ node: { kind: 'line', tag, style: layoutStyle(block.attrs, site.unit.locale), line, ...unit } }];
       }
+      case 'button': {
+        const compiler = new LineCompiler(this, site);
+        const href = compiler.target(block.attrs.href, path) ?? compiler.compile([]);
+        const line = compiler.compile(block.content);
+        return [{ node: { kind: 'button', align: block.attrs.align ?? null, href, line, ...unit } }];
+      }
+      case 'panel':
+        this.colours.add(`p-${block.attrs.colour}`);
+        return [
+          {
+            node: {
+              kind: 'panel',
+              colour: block.attrs.colour,
+              children: this.blocks(block.content, site),
+              ...unit,
+            },
+          },
+        ];
       case 'codeBlock':
         return [{ node: { kind: 'code', code: (block.content ?? []).map((node) => node.text).join(''), ...unit } }];
       case 'horizontalRule':
@@ -155,17 +177,25 @@ export class BodyCompiler {
   private table(rows: readonly Row[], site: Site, unit: Unit): BlockUnit {
     const isHead = (row: Row | undefined): boolean =>
       row?.content.every((cell) => cell.type === 'tableHeader') ?? false;
-    const make = (row: Row, _index: number, inner: Site): RowUnit => ({
-      path: inner.path,
-      text: site.unit.name,
-      cells: row.content.map((cell, at) => ({
-        line: new LineCompiler(this, { ...inner, path: [...inner.path, at, 0] }).compile(
-          (cell.content[0] as Paragraph).content,
-        ),
-        align: cell.attrs.align,
-        head: cell.type === 'tableHeader',
-      })),
-    });
+    const { width, places } = gridOf(rows);
+    const make = (row: Row, index: number, inner: Site): RowUnit => {
+      const line = places[index] ?? [];
+      return {
+        path: inner.path,
+        text: site.unit.name,
+        cells: row.content.map((cell, at) => ({
+          line: new LineCompiler(this, { ...inner, path: [...inner.path, at, 0] }).compile(
+            (cell.content[0] as Paragraph).content,
+          ),
+          align: cell.attrs.align,
+          head: cell.type === 'tableHeader',
+          column: line.findIndex((placed) => placed?.cell === cell),
+          colspan: cell.attrs.colspan,
+          rowspan: cell.attrs.rowspan,
+        })),
+        spanned: line.some((placed) => (placed?.cell.attrs.rowspan ?? 1) > 1),
+      };
+    };
     const [first] = rows;
     const head = first && isHead(first) ? make(first, 0, { ...site, path: [...site.path, 0] }) : undefined;
     const body = rows.map((child, index) => ({ child, index })).slice(head ? 1 : 0);
@@ -173,7 +203,7 @@ export class BodyCompiler {
       kind: 'table',
       head,
       rows: this.grouped(body, 0, site, make),
-      aligns: (first?.content ?? []).map((cell) => cell.attrs.align),
+      aligns: Array.from({ length: width }, (_, column) => places[0]?.[column]?.cell.attrs.align ?? null),
       ...unit,
     };
   }
@@ -292,6 +322,15 @@ export class BodyCompiler {
         );
     });
   }
+}
+
+/** Pixels of one step to the right. */
+const INDENT = 28;
+
+/** A layout as inline style, to stand behind the style of a tag; empty for the usual one. */
+function layoutStyle({ align, indent }: Layout = {}, locale: string): string {
+  const side = direction(locale) === 'rtl' ? 'right' : 'left';
+  return `${align ? `;text-align:${align}` : ''}${indent ? `;margin-${side}:${indent * INDENT}px` : ''}`;
 }
 
 const same = (a: Condition | undefined, b: Condition): boolean => a !== undefined && sameCondition(a, b);

@@ -4,13 +4,14 @@ import type { ExpressionRuntime } from '../expression/expression.js';
 import { bodyOf, part, type NamedDocument } from '../template/document.js';
 import { Binder } from './bind.js';
 import { BodyCompiler } from './body.js';
-import { DEFAULT_LOCALE, PLAIN_HOUSE, type House } from './house.js';
+import { DEFAULT_LOCALE, PLAIN_HOUSE, type House } from '../house/house.js';
+import { factValues } from '../house/facts.js';
 import { LineCompiler } from './line.js';
 import { link } from './link.js';
-import type { Line, Program } from './program.js';
+import type { BlockUnit, Governed, Line, Program } from './program.js';
 import type { Site } from './site.js';
 import { bindExpressions, makeSlots } from './slots.js';
-import type { Library } from './texts.js';
+import type { Library, TextUnit } from './texts.js';
 
 export interface CompileOptions {
   readonly library: Library;
@@ -21,20 +22,27 @@ export interface CompileOptions {
   readonly today?: string;
 }
 
+/** Stands in where only the form of relative limits matters. */
+const SOME_DAY = '2000-01-01';
+
 /** Compiles a template. Never throws for what a template holds; everything wrong is among `findings`. */
 export function compile(named: NamedDocument, options: CompileOptions): Program {
   const findings: Finding[] = [];
   const house = options.house ?? PLAIN_HOUSE;
   const runtime: ExpressionRuntime = {
-    today: options.today ?? '2000-01-01',
+    today: options.today ?? SOME_DAY,
     locale: DEFAULT_LOCALE,
     holidays: new Set(house.holidays),
     isFilled: () => false,
   };
   const linked = link(named, options, house, runtime, findings);
-  const { own, after } = linked;
+  const { own, before, after } = linked;
   const { slots, units } = makeSlots(linked.declarations, findings);
-  const binder = new Binder(slots, house, findings);
+  const today = options.today ?? SOME_DAY;
+  const facts = new Map(
+    Object.entries(house.facts).map(([key, fact]) => [key, factValues(fact, { today, locale: house.locale })]),
+  );
+  const binder = new Binder(slots, house, facts, findings);
   bindExpressions(slots, units, (key) => binder.slotRead(key), findings);
   const compiler = new BodyCompiler(linked, slots.length, binder, house, findings);
 
@@ -60,8 +68,9 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
   const { front } = document.attrs;
   const purpose = front.purpose ?? 'new';
   const subject = line('subject');
-  const body = compiler.blocks(bodyOf(document), site('body'));
-  if (after) body.push(...compiler.include(after.name, [], { ...site('body'), path: [] }));
+  const around = (texts: readonly TextUnit[]): Governed<BlockUnit>[] =>
+    texts.flatMap(({ name }) => compiler.include(name, [], { ...site('body'), path: [] }));
+  const body = [...around(before), ...compiler.blocks(bodyOf(document), site('body')), ...around(after)];
   compiler.judgeSignatures();
   if (front.kind === 'message' && purpose !== 'reply' && subject.leaves.length === 0) {
     const place = { path: site('subject').path, attribute: 'subject' };
@@ -89,8 +98,10 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
     locale: own.locale,
     purpose,
     house,
+    facts,
     slots: [...slots, ...compiler.rowSlots],
     ...parts,
+    colours: compiler.colours,
     findings: distinct(findings),
     texts: [...linked.units.keys()],
     runtime,

@@ -4,7 +4,8 @@ import { error } from '../findings/finding.js';
 import { readLine } from '../formats/markdown/line.js';
 import { tagsIn } from '../formats/markdown/tags.js';
 import type { Condition } from '../template/condition.js';
-import type { Inline, Mark } from '../template/document.js';
+import type { Inline, Mark, SimpleMark } from '../template/document.js';
+import { tint } from '../house/colour.js';
 import { labelFromKey } from '../template/keys.js';
 import { sameMark } from '../template/normalise.js';
 import { safeUrl } from '../values/address.js';
@@ -18,7 +19,7 @@ import { escapeFixed, escapeHtml } from '../words/escape.js';
 import type { Leaf, Line, MarkPiece, Origin, Read, Test, TextLeaf, ValueLeaf } from './program.js';
 import { declarationOf } from './scope.js';
 
-const MARK_TAGS: Record<string, readonly [open: string, close: string]> = {
+const MARK_TAGS: Readonly<Record<SimpleMark, readonly [open: string, close: string]>> = {
   bold: ['<strong>', '</strong>'],
   italic: ['<em>', '</em>'],
   underline: ['<u>', '</u>'],
@@ -76,6 +77,7 @@ export class LineCompiler {
             src: isImageSource(node.attrs.src) ? node.attrs.src : '',
             alt: this.compile(node.attrs.alt, path),
             style: imageStyle(undefined),
+            ...(node.attrs.width ? { width: node.attrs.width } : {}),
             ...base,
           },
         ];
@@ -122,28 +124,57 @@ export class LineCompiler {
     if (mark.type === 'phrase') return [];
     const known = this.pieces.find((each) => sameMark(each.mark, mark));
     if (known) return [known.piece];
-    const piece = mark.type === 'link' ? this.linkPiece(mark.attrs.href, path) : markPiece(mark.type);
+    const piece = this.makePiece(mark, path);
     this.pieces.push({ mark, piece });
     return [piece];
   }
 
-  private linkPiece(href: string, path: readonly number[]): MarkPiece {
-    const { link } = this.compiler.house.style;
-    const close = '</a>';
-    const style = ` style="color:${link};text-decoration:underline">`;
-    const line = this.compile(readLine(href), path);
-    if (tagsIn(href).length === 0) {
-      if (!safeUrl(href)) {
-        this.report('unsafe-link', `“${href.slice(0, 60)}” is not an address that a message may link to.`, path);
-        return { open: '', close: '' };
+  private makePiece(mark: Exclude<Mark, { type: 'phrase' }>, path: readonly number[]): MarkPiece {
+    switch (mark.type) {
+      case 'link':
+        return this.linkPiece(mark.attrs.href, path);
+      case 'colour':
+      case 'highlight':
+        return this.colourPiece(mark.type, mark.attrs.name);
+      case 'language': {
+        const lang = escapeHtml(mark.attrs.lang);
+        return { open: `<span lang="${lang}">`, close: '</span>' };
       }
-      return { open: `<a href="${escapeHtml(href)}"${style}`, close, href: line };
+      default:
+        return { open: MARK_TAGS[mark.type][0], close: MARK_TAGS[mark.type][1] };
     }
+  }
+
+  /** A colour that the house has not leaves the words as they are; a check says so. */
+  private colourPiece(type: 'colour' | 'highlight', name: string): MarkPiece {
+    const { colours } = this.compiler.house.style;
+    const colour = Object.hasOwn(colours, name) ? colours[name] : undefined;
+    if (!colour) return { open: '', close: '' };
+    const kind = type === 'colour' ? 'c' : 'h';
+    this.compiler.colours.add(`${kind}-${name}`);
+    const style = type === 'colour' ? `color:${colour.light}` : `background-color:${tint(colour.light)}`;
+    return { open: `<span class="${kind}-${name}" style="${style}">`, close: '</span>' };
+  }
+
+  private linkPiece(href: string, path: readonly number[]): MarkPiece {
+    const style = ` style="color:${this.compiler.house.style.link.light};text-decoration:underline">`;
+    const line = this.target(href, path);
+    if (!line) return { open: '', close: '' };
+    const fixed = tagsIn(href).length === 0;
+    return { open: fixed ? `<a href="${escapeHtml(href)}"${style}` : style, close: '</a>', href: line };
+  }
+
+  /** What a link leads to; undefined and a finding for what no message may link to. */
+  target(href: string, path: readonly number[]): Line | undefined {
+    const tags = tagsIn(href);
     // Whatever the value, the scheme is the author's: only a tag at the very beginning may bring one along.
-    const start = href.startsWith('{{') ? undefined : /^[a-z][a-z0-9+.-]*:/i.exec(href)?.[0].toLowerCase();
-    if (!href.startsWith('{{') && !['http:', 'https:', 'mailto:', 'tel:'].includes(start ?? ''))
-      this.report('unsafe-link', `“${href.slice(0, 60)}” is not an address that a message may link to.`, path);
-    return { open: style, close, href: line };
+    const scheme = /^[a-z][a-z0-9+.-]*:/i.exec(href)?.[0].toLowerCase() ?? '';
+    const safe =
+      tags.length === 0
+        ? safeUrl(href) !== undefined
+        : href.startsWith('{{') || ['http:', 'https:', 'mailto:', 'tel:'].includes(scheme);
+    if (!safe) this.report('unsafe-link', `“${href.slice(0, 60)}” is not an address that a message may link to.`, path);
+    return safe || tags.length > 0 ? this.compile(readLine(href), path) : undefined;
   }
 
   private placeholder(
@@ -223,17 +254,6 @@ export class LineCompiler {
   private formatter(read: Read, view: string): Formatter | undefined {
     const { locale } = this.site.unit;
     if (read.from === 'recipient' || read.from === 'sender') return textFormatter(view, locale);
-    if (read.from === 'fact') {
-      const fact = this.compiler.house.facts[read.key];
-      return (
-        fact &&
-        valueType(fact.type).formatter(
-          { key: read.key, type: fact.type, ...(fact.currency ? { currency: fact.currency } : {}) },
-          view,
-          locale,
-        )
-      );
-    }
     const variable = declarationOf(read);
     return variable && valueType(variable.type).formatter(variable, view, locale);
   }
@@ -244,11 +264,6 @@ export class LineCompiler {
     return views.length > 0 ? `; there are: ${views.join(', ')}` : '';
   }
 }
-
-const markPiece = (type: string): MarkPiece => ({
-  open: MARK_TAGS[type]?.[0] ?? '',
-  close: MARK_TAGS[type]?.[1] ?? '',
-});
 
 /** How an image is shown: never wider than the message, nor than `width` pixels. */
 const imageStyle = (width: number | undefined): string =>

@@ -8,7 +8,7 @@ import { isZone } from '../values/zone.js';
 import type { NamedDocument, TextDocument } from '../template/document.js';
 import type { Variable } from '../template/variable.js';
 import type { CompileOptions } from './compile.js';
-import type { House } from './house.js';
+import type { House } from '../house/house.js';
 import { checkDeclaration, clash } from './slots.js';
 import {
   fitsLine,
@@ -27,8 +27,9 @@ export interface Linked {
   readonly units: ReadonlyMap<string, TextUnit>;
   /** What all of them declare, in reading order; variables that a repeat's columns shadow are not among them. */
   readonly declarations: readonly Declaration[];
-  /** The signature that stands after the body, if the body brings none. */
-  readonly after: TextUnit | undefined;
+  /** The house's header; and behind the body the signature, if the body brings none, and the house's footer. */
+  readonly before: readonly TextUnit[];
+  readonly after: readonly TextUnit[];
 }
 
 /** Links a template; what is wrong is added to `findings`. */
@@ -57,10 +58,33 @@ class Linker {
 
   linked(): Linked {
     const own = this.unit(this.named.name, this.named.document) as TextUnit;
+    if (own.kind !== 'message') {
+      this.link(own, 0, [own.name], new Map());
+      return { own, units: this.units, declarations: this.declarations, before: [], after: [] };
+    }
+    const before = this.around(own, this.housed('header'));
     this.link(own, 0, [own.name], new Map());
-    const after = own.kind === 'message' ? this.signatureAfter(own) : undefined;
-    if (after) this.link(after, 1, [own.name, after.name], new Map());
-    return { own, units: this.units, declarations: this.declarations, after };
+    const after = [...this.around(own, this.signatureAfter(own)), ...this.around(own, this.housed('footer'))];
+    return { own, units: this.units, declarations: this.declarations, before, after };
+  }
+
+  /** Links a text that stands around the body of a message. */
+  private around(own: TextUnit, unit: TextUnit | undefined): TextUnit[] {
+    if (!unit || unit === own) return [];
+    this.link(unit, 1, [own.name, unit.name], new Map());
+    return [unit];
+  }
+
+  /** The block that the house puts before or behind every message. */
+  private housed(place: 'header' | 'footer'): TextUnit | undefined {
+    const name = this.house.style[place];
+    if (name === undefined) return undefined;
+    const unit = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
+    if (!unit)
+      this.findings.push(
+        error('unknown-block', `There is no block “${name}”, which the house style puts in every message.`),
+      );
+    return unit;
   }
 
   /** The text of that name, once; undefined and a finding if there is none. */
@@ -174,12 +198,12 @@ class Linker {
     if (wanted === 'none') return undefined;
     const name = wanted ?? (this.includesSignature(own) ? undefined : this.options.senderSignature);
     if (name === undefined) return undefined;
-    const unit = this.unit(name, this.options.library.get(name));
+    const unit = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
     const path = { attribute: 'signature' };
     if (!unit) this.findings.push(error('unknown-block', `There is no signature “${name}”.`, path));
     else if (unit.kind !== 'signature')
       this.findings.push(error('unknown-block', `“${name}” is not a signature.`, path));
-    else return unit === own ? undefined : unit;
+    else return unit;
     return undefined;
   }
 

@@ -4,8 +4,9 @@ import type { Condition } from '../template/condition.js';
 import type { Align, Purpose } from '../template/document.js';
 import type { Variable } from '../template/variable.js';
 import type { Expression } from '../expression/expression.js';
-import type { AsGiven, Formatter, Value, ValueType } from '../values/index.js';
-import type { House } from './house.js';
+import type { AsGiven, Formatter, ValueType } from '../values/index.js';
+import type { FactValues } from '../house/facts.js';
+import type { House } from '../house/house.js';
 
 /** A variable of the whole message: all declarations with one key and type are one question. */
 export interface Slot {
@@ -51,7 +52,7 @@ export type Read =
       readonly list: Slot;
     }
   | { readonly from: 'recipient' | 'sender'; readonly key: string }
-  | { readonly from: 'fact'; readonly key: string; readonly value: Value };
+  | { readonly from: 'fact'; readonly key: string; readonly variable: Variable; readonly values: FactValues };
 
 /** A condition bound to what it asks. */
 export interface Test {
@@ -132,6 +133,8 @@ export interface ImageLeaf extends LeafBase {
   readonly src: string;
   readonly alt: Line;
   readonly style: string;
+  /** Pixels. */
+  readonly width?: number;
 }
 /** A block included inside a line; `lang` where its locale differs. */
 export interface SpliceLeaf extends LeafBase {
@@ -163,16 +166,30 @@ export interface Unit {
 export interface ItemUnit extends Unit {
   readonly children: readonly Governed<BlockUnit>[];
 }
+export interface CellUnit {
+  readonly line: Line;
+  readonly align: Align;
+  readonly head: boolean;
+  /** Its first column, and how many columns and rows it spans. */
+  readonly column: number;
+  readonly colspan: number;
+  readonly rowspan: number;
+}
 export interface RowUnit extends Unit {
-  readonly cells: readonly { readonly line: Line; readonly align: Align; readonly head: boolean }[];
+  readonly cells: readonly CellUnit[];
+  /** True for rows that a cell spans: they stay, whatever leaving out empties in them. */
+  readonly spanned: boolean;
 }
 export type BlockUnit =
   | (Unit & {
       readonly kind: 'line';
       readonly tag: 'p' | 'h1' | 'h2' | 'h3';
+      /** Inline style beside what the house gives the tag; empty for most. */
       readonly style: string;
       readonly line: Line;
     })
+  | (Unit & { readonly kind: 'button'; readonly align: Align; readonly href: Line; readonly line: Line })
+  | (Unit & { readonly kind: 'panel'; readonly colour: string; readonly children: readonly Governed<BlockUnit>[] })
   | (Unit & { readonly kind: 'code'; readonly code: string })
   | (Unit & { readonly kind: 'rule' })
   | (Unit & { readonly kind: 'quote'; readonly children: readonly Governed<BlockUnit>[] })
@@ -202,6 +219,8 @@ export interface Program {
   readonly locale: string;
   readonly purpose: Purpose;
   readonly house: House;
+  /** The values of the house's facts, by key. */
+  readonly facts: ReadonlyMap<string, FactValues>;
   readonly slots: readonly Slot[];
   readonly subject: Line;
   readonly to: readonly Line[];
@@ -213,6 +232,8 @@ export interface Program {
   readonly length: Line;
   readonly place: Line;
   readonly body: readonly Governed<BlockUnit>[];
+  /** Classes of the named colours that the message uses (see `darkRules`). */
+  readonly colours: ReadonlySet<string>;
   /** What compiling noticed; checks add theirs. */
   readonly findings: readonly Finding[];
   /** The names of all texts it was compiled from, its own first. */

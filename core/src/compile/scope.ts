@@ -27,5 +27,5 @@ export function column(scope: Scope | undefined, key: string): Read | undefined 
 /** The declaration a read gives values of. */
 export function declarationOf(read: Read): Variable | undefined {
   if (read.from === 'slot') return read.slot.variable;
-  return read.from === 'column' ? read.variable : undefined;
+  return read.from === 'column' || read.from === 'fact' ? read.variable : undefined;
 }

@@ -11,7 +11,7 @@ import type { Condition } from '../template/condition.js';
 import { bodyOf, visit, type Block, type Kind, type Node, type TextDocument } from '../template/document.js';
 import type { TypeName, Variable } from '../template/variable.js';
 import { isZone } from '../values/zone.js';
-import type { House } from './house.js';
+import type { House } from '../house/house.js';
 
 /** Where included texts come from. */
 export interface Library {
@@ -85,7 +85,9 @@ export class TextUnit {
     return {
       lookup: (key) => columns.get(key) ?? this.variables.get(key),
       keys: [...new Set([...columns.keys(), ...this.variables.keys()])],
-      facts: new Map<string, TypeName>(Object.entries(this.house.facts).map(([key, fact]) => [key, fact.type])),
+      facts: new Map<string, TypeName>(
+        Object.entries(this.house.facts).map(([key, fact]) => [key, fact.variable.type]),
+      ),
     };
   }
 

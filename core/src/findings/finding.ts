@@ -3,6 +3,8 @@
  * They are data (a stable code, a level, words, a place), never thrown.
  */
 
+import type { Inline } from '../template/document.js';
+
 export type Level = 'error' | 'warning' | 'note';
 
 /** Codes that are always errors. A template with one of them cannot be trusted to send. */
@@ -47,6 +49,8 @@ export const ADVICE_CODES = [
   'weekday-mismatch',
   'long-subject',
   'missing-alt',
+  'off-style',
+  'fact-as-text',
 ] as const;
 
 export type ErrorCode = (typeof ERROR_CODES)[number];
@@ -70,14 +74,26 @@ export interface Place {
 }
 
 /** A change that would settle a finding, described as data so that any editor can apply it. */
-export interface Repair {
-  readonly label: string;
-  /** Replace `length` units at `offset` of the text node at `path` by `insert`. */
-  readonly path: readonly number[];
-  readonly offset: number;
-  readonly length: number;
-  readonly insert: string;
-}
+export type Repair = { readonly label: string; readonly path: readonly number[] } & (
+  | {
+      /** Replaces `length` units at `offset` of the text node at `path`, keeping its marks. */
+      readonly how: 'replace';
+      readonly offset: number;
+      readonly length: number;
+      readonly insert: string | readonly Inline[];
+    }
+  | {
+      /** Takes a colour off the inline node at `path`, or gives it another. */
+      readonly how: 'recolour';
+      readonly mark: 'colour' | 'highlight';
+      readonly name: string | undefined;
+    }
+  | {
+      /** Gives the node at `path` other attributes. */
+      readonly how: 'attributes';
+      readonly attrs: Readonly<Record<string, unknown>>;
+    }
+);
 
 export interface Finding {
   readonly code: FindingCode;

@@ -149,7 +149,8 @@ class Asking {
   private blocks(nodes: readonly Governed<BlockUnit>[]): void {
     this.governed(nodes, (unit) => {
       if (unit.kind === 'line') this.line(unit.line);
-      else if (unit.kind === 'quote' || unit.kind === 'include') this.blocks(unit.children);
+      else if (unit.kind === 'button') [unit.line, unit.href].forEach((line) => this.line(line));
+      else if (unit.kind === 'quote' || unit.kind === 'panel' || unit.kind === 'include') this.blocks(unit.children);
       else if (unit.kind === 'list') this.governed(unit.items, (item: ItemUnit) => this.blocks(item.children));
       else if (unit.kind === 'table') {
         const row = ({ cells }: RowUnit): void => cells.forEach((cell) => this.line(cell.line));

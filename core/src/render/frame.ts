@@ -1,4 +1,6 @@
 /** The values of one message: answers, prefilled fields, defaults and what is worked out from them. */
+import { factName } from '../expression/rewrite.js';
+import { valueOn } from '../house/facts.js';
 import type { Program, Read, Slot, Test } from '../compile/program.js';
 import { error, type Finding } from '../findings/finding.js';
 import {
@@ -70,7 +72,7 @@ export class Frame {
       case 'column':
         return this.rows[read.depth]?.row[read.key];
       case 'fact':
-        return read.value;
+        return valueOn(read.values, this.input.today);
       default:
         return this.field(read.from, read.key);
     }
@@ -209,9 +211,10 @@ export class Frame {
             return text === undefined ? [] : [[key, text]];
           }),
         );
-      const facts = Object.entries(this.program.house.facts).map(
-        ([key, fact]) => [`house__${key}`, fact.value] as const,
-      );
+      const facts = [...this.program.facts].flatMap(([key, values]) => {
+        const value = valueOn(values, this.input.today);
+        return value === undefined ? [] : [[factName(key), value] as const];
+      });
       this.contextFields = {
         recipient: present('recipient', this.recipient),
         sender: present('sender', this.sender),

@@ -1,69 +1,11 @@
 /** Writes a body as HTML: self-contained, styles inline, with what mail programs keep. */
-import { languageOf } from '../values/intl.js';
 import { escapeHtml } from '../words/escape.js';
-import type { HouseStyle } from '../compile/house.js';
-import type { BlockUnit, Governed, ItemUnit, RowUnit, Unit } from '../compile/program.js';
+import type { BlockUnit, CellUnit, Governed, ItemUnit, RowUnit, Unit } from '../compile/program.js';
+import { direction } from '../values/intl.js';
 import type { Frame } from './frame.js';
+import { htmlStyles, openTag, panelTags, type HtmlStyles } from './styles.js';
 import { LineWriter, maySign, type Collected } from './writer.js';
 import { walk } from './walk.js';
-
-/** Inline styles of one house, made once. */
-export interface HtmlStyles {
-  readonly body: string;
-  readonly p: string;
-  readonly h1: string;
-  readonly h2: string;
-  readonly h3: string;
-  readonly pre: string;
-  readonly hr: string;
-  readonly quote: string;
-  readonly list: string;
-  readonly item: string;
-  readonly table: string;
-  readonly th: string;
-  readonly td: string;
-  /** Whole opening tags of what a message has most of. */
-  readonly open: Readonly<Record<'p' | 'h1' | 'h2' | 'h3' | 'li', string>>;
-}
-
-const made = new WeakMap<HouseStyle, HtmlStyles>();
-
-/** The inline styles of a house style. */
-export function htmlStyles(style: HouseStyle): HtmlStyles {
-  let styles = made.get(style);
-  if (!styles) {
-    const heading = (size: number): string =>
-      `margin:0 0 12px;font-size:${size}px;line-height:${Math.round(size * 1.35)}px;font-weight:bold`;
-    const cell = `padding:4px 16px 4px 0;vertical-align:top;border-bottom:1px solid ${style.rule}`;
-    const named = {
-      body: `margin:0;font-family:${style.font};font-size:${style.size}px;line-height:${style.lineHeight}px;color:${style.ink}`,
-      p: 'margin:0 0 14px',
-      h1: heading(style.heading[0]),
-      h2: heading(style.heading[1]),
-      h3: heading(style.heading[2]),
-      pre: 'margin:0 0 14px;font-family:Consolas,Menlo,monospace;font-size:0.93em;white-space:pre-wrap',
-      hr: `margin:0 0 14px;border:0;border-top:1px solid ${style.rule}`,
-      quote: `margin:0 0 14px;padding:0 0 0 14px;border-left:3px solid ${style.rule}`,
-      list: 'margin:0 0 14px;padding:0 0 0 24px',
-      item: 'margin:0 0 4px',
-      table: 'margin:0 0 14px;border-collapse:collapse',
-      th: `${cell};font-weight:bold`,
-      td: cell,
-    };
-    styles = {
-      ...named,
-      open: {
-        p: `<p style="${named.p}">`,
-        h1: `<h1 style="${named.h1}">`,
-        h2: `<h2 style="${named.h2}">`,
-        h3: `<h3 style="${named.h3}">`,
-        li: `<li style="${named.item}">`,
-      },
-    };
-    made.set(style, styles);
-  }
-  return styles;
-}
 
 export class HtmlWriter {
   out = '';
@@ -116,11 +58,22 @@ export class HtmlWriter {
     switch (unit.kind) {
       case 'line': {
         const { tag, line } = unit;
-        const open = this.collected.proof ? `<${tag}${this.attributes(unit, styles[tag])}>` : styles.open[tag];
+        const open = this.collected.proof
+          ? `<${tag}${this.attributes(unit, styles[tag] + unit.style)}>`
+          : openTag(styles, tag, unit.style);
         // A line that leaving out has emptied has written nothing, so there is nothing to take back.
         const html = this.writer.write(line, this.out.length + open.length);
         if (html !== undefined) this.out += `${open}${html === '' ? '<br>' : html}</${tag}>`;
         return;
+      }
+      case 'button':
+        return this.button(unit);
+      case 'panel': {
+        const [open, close] = panelTags(this.frame.program.house.style, unit.colour);
+        const proof = this.attributes(unit, '').replace(' style=""', '');
+        return this.around(proof === '' ? open : open.replace('<table', `<table${proof}`), close, () =>
+          this.blocks(unit.children),
+        );
       }
       case 'code':
         this.out += `<pre${this.attributes(unit, styles.pre)}>${escapeHtml(unit.code)}</pre>`;
@@ -145,7 +98,7 @@ export class HtmlWriter {
         if (unit.signature && !maySign(this.collected)) return;
         const lang = unit.lang === undefined ? '' : ` lang="${escapeHtml(unit.lang)}" dir="${direction(unit.lang)}"`;
         const proof = this.collected.proof
-          ? ` data-block="${escapeHtml(unit.name)}"${unit.text === this.frame.program.name ? ` data-p="${unit.path.join('.')}"` : ''}`
+          ? ` data-block="${escapeHtml(unit.name)}"${unit.text === this.frame.program.name && unit.path.length > 0 ? ` data-p="${unit.path.join('.')}"` : ''}`
           : '';
         if (lang === '' && proof === '') return this.blocks(unit.children);
         return this.around(`<div${lang}${proof}>`, '</div>', () => this.blocks(unit.children));
@@ -188,6 +141,16 @@ export class HtmlWriter {
     if (words !== '') this.out += `${open}${words}</li>`;
   }
 
+  private button({ align, href, line, ...unit }: Extract<BlockUnit, { kind: 'button' }>): void {
+    const { styles } = this;
+    const style = styles.p + (align ? `;text-align:${align}` : '');
+    const open = `<p${this.attributes(unit, style)}>`;
+    const address = this.writer.address(href);
+    const link = `<a class="b"${address === '' ? '' : ` href="${escapeHtml(address)}"`} style="${styles.button}">`;
+    const words = this.writer.write(line, this.out.length + open.length + link.length);
+    if (words !== undefined && words !== '') this.out += `${open}${link}${words}</a></p>`;
+  }
+
   private table(unit: Extract<BlockUnit, { kind: 'table' }>): void {
     const takeBack = this.mark();
     this.out += `<table${this.attributes(unit, this.styles.table)}>`;
@@ -208,23 +171,21 @@ export class HtmlWriter {
     const takeBack = this.mark();
     this.out += `<tr${this.attributes(row, '')}>`.replace(' style=""', '');
     let emptied = false;
-    let filled = always;
-    for (const { line, align, head } of row.cells) {
-      const tag = head ? 'th' : 'td';
-      this.out += `<${tag} style="${head ? this.styles.th : this.styles.td};text-align:${align ?? 'left'}">`;
-      const html = this.writer.write(line, this.out.length);
+    let filled = always || row.spanned;
+    for (const cell of row.cells) {
+      this.out += this.openCell(cell);
+      const html = this.writer.write(cell.line, this.out.length);
       if (html === undefined) emptied = true;
       else if (html !== '') filled = true;
-      this.out += `${html ?? ''}</${tag}>`;
+      this.out += `${html ?? ''}</${cell.head ? 'th' : 'td'}>`;
     }
     if (emptied && !filled) takeBack();
     else this.out += '</tr>';
   }
-}
 
-const RIGHT_TO_LEFT = new Set(['ar', 'he', 'fa', 'ur', 'yi', 'ps', 'sd', 'ug', 'dv']);
-
-/** The direction a locale is written in. */
-export function direction(locale: string): 'ltr' | 'rtl' {
-  return RIGHT_TO_LEFT.has(languageOf(locale)) ? 'rtl' : 'ltr';
+  private openCell({ align, head, colspan, rowspan }: CellUnit): string {
+    const spans = `${colspan > 1 ? ` colspan="${colspan}"` : ''}${rowspan > 1 ? ` rowspan="${rowspan}"` : ''}`;
+    const style = head ? this.styles.th : this.styles.td;
+    return `<${head ? 'th' : 'td'}${spans} style="${style};text-align:${align ?? 'left'}">`;
+  }
 }

@@ -5,7 +5,9 @@ import { distinct, error, hasErrors, type Finding } from '../findings/finding.js
 import { isMailbox } from '../values/address.js';
 import type { Value } from '../values/index.js';
 import { Frame, type RenderInput } from './frame.js';
-import { direction, htmlStyles, HtmlWriter } from './html.js';
+import { direction } from '../values/intl.js';
+import { HtmlWriter } from './html.js';
+import { darkRules, htmlStyles } from './styles.js';
 import { shortHtml } from './short.js';
 import { TextWriter } from './text.js';
 import { plainLine, type Collected, type Stretch } from './writer.js';
@@ -117,7 +119,7 @@ function page(program: Program, subject: string, fragment: string): string {
   if (!made) {
     const locale = escapeHtml(program.locale);
     made = {
-      beforeTitle: `<!doctype html><html lang="${locale}" dir="${direction(program.locale)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>`,
+      beforeTitle: `<!doctype html><html lang="${locale}" dir="${direction(program.locale)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><style>@media (prefers-color-scheme:dark){${darkRules(program.house.style, program.colours)}}</style><title>`,
       beforeBody: `</title></head><body style="${htmlStyles(program.house.style).body}">`,
     };
     pages.set(program, made);

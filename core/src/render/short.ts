@@ -6,7 +6,8 @@
 import { escapeHtml } from '../words/escape.js';
 import type { BlockUnit, Governed, ItemUnit, Line, Program, Test, TextLeaf, ValueLeaf } from '../compile/program.js';
 import { meets, type Frame } from './frame.js';
-import { htmlStyles, HtmlWriter, type HtmlStyles } from './html.js';
+import { HtmlWriter } from './html.js';
+import { htmlStyles, openTag, type HtmlStyles } from './styles.js';
 import { noteCondition, valueOf, type Collected } from './writer.js';
 
 /** What is written next. All steps have one shape: the runtime reads that quicker than several. */
@@ -131,7 +132,7 @@ function unitSteps(unit: BlockUnit, styles: HtmlStyles): readonly Step[] {
   const general = (writer: HtmlWriter): void => writer.block(unit);
   switch (unit.kind) {
     case 'line':
-      return [lineStep(unit.line, styles.open[unit.tag], `</${unit.tag}>`, general)];
+      return [lineStep(unit.line, openTag(styles, unit.tag, unit.style), `</${unit.tag}>`, general)];
     case 'code':
       return [step('fixed', { pieces: [`<pre style="${styles.pre}">${escapeHtml(unit.code)}</pre>`] })];
     case 'rule':

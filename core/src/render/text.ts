@@ -37,6 +37,15 @@ export class TextWriter {
     switch (unit.kind) {
       case 'line':
         return this.line(unit.line);
+      case 'button': {
+        const words = this.line(unit.line);
+        const address = words === undefined || words === '' ? '' : this.writer.address(unit.href);
+        return words && address !== '' ? `${words} (${address.replace(/^mailto:|^tel:/, '')})` : words || undefined;
+      }
+      case 'panel': {
+        const inner = this.blocks(unit.children);
+        return inner.length > 0 ? inner.join('\n\n') : undefined;
+      }
       case 'code':
         return unit.code;
       case 'rule':
@@ -90,8 +99,14 @@ export class TextWriter {
   /** The cells of a row in one line each; undefined if leaving out has emptied them all. */
   private cells(row: RowUnit, always: boolean): string[] | undefined {
     const cells = row.cells.map(({ line }) => this.line(line));
-    const gone = !always && cells.includes(undefined) && cells.every((cell) => !cell);
-    return gone ? undefined : cells.map((cell) => (cell ?? '').replace(/\n/g, ' '));
+    const gone = !always && !row.spanned && cells.includes(undefined) && cells.every((cell) => !cell);
+    if (gone) return undefined;
+    const out: string[] = [];
+    row.cells.forEach(({ column }, at) => {
+      while (out.length < column) out.push('');
+      out.push((cells[at] ?? '').replace(/\n/g, ' '));
+    });
+    return out;
   }
 }
 

@@ -270,7 +270,7 @@ export class LineWriter {
       }
       case 'image': {
         const alt = plainLine(leaf.alt, this.frame, this.collected);
-        if (this.dialect === 'html') return this.image(leaf, { src: leaf.src, alt }, leaf.style);
+        if (this.dialect === 'html') return this.image(leaf, { src: leaf.src, alt }, leaf.style, leaf.width);
         this.beforeWords(leaf.marks);
         return this.emit(leaf, alt);
       }
@@ -279,9 +279,10 @@ export class LineWriter {
     }
   }
 
-  private image(leaf: Leaf, { src, alt }: ImageValue, style: string): void {
+  private image(leaf: Leaf, { src, alt }: ImageValue, style: string, width?: number): void {
     this.beforeWords(leaf.marks);
-    this.emit(leaf, `<img src="${escapeHtml(src)}" alt="${escapeHtml(alt)}" style="${style}">`);
+    const wide = width === undefined ? '' : ` width="${width}"`;
+    this.emit(leaf, `<img src="${escapeHtml(src)}" alt="${escapeHtml(alt)}"${wide} style="${style}">`);
   }
 
   private spliced(leaf: SpliceLeaf): void {
@@ -330,7 +331,7 @@ export class LineWriter {
   }
 
   /** What a link leads to, or nothing if that is no safe address. */
-  private address(line: Line): string {
+  address(line: Line): string {
     const blanks = this.collected.blanks.size;
     const writer = new LineWriter(this.frame, 'url', { ...this.collected, trace: undefined, proof: false });
     const href = writer.write(line) ?? '';

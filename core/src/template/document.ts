@@ -7,9 +7,14 @@ import type { Variable } from './variable.js';
 
 export type SimpleMark = 'bold' | 'italic' | 'underline' | 'strike' | 'code';
 
-/** Marks on inline nodes. `phrase` is a passage inside a line. */
+/**
+ * Marks on inline nodes. `phrase` is a passage inside a line; colours are named by the house style; `lang` is a
+ * language tag such as `ga`.
+ */
 export type Mark =
   | { readonly type: SimpleMark }
+  | { readonly type: 'colour' | 'highlight'; readonly attrs: { readonly name: string } }
+  | { readonly type: 'language'; readonly attrs: { readonly lang: string } }
   | { readonly type: 'link'; readonly attrs: { readonly href: string } }
   | { readonly type: 'phrase'; readonly attrs: Condition };
 
@@ -30,7 +35,13 @@ export interface HardBreak {
 }
 export interface Image {
   readonly type: 'image';
-  readonly attrs: { readonly src: string; readonly alt: readonly Inline[]; readonly title: string };
+  /** `width` in pixels, left out for the image's own. */
+  readonly attrs: {
+    readonly src: string;
+    readonly alt: readonly Inline[];
+    readonly title: string;
+    readonly width?: number | null;
+  };
   readonly marks?: readonly Mark[];
 }
 export interface InlineInclusion {
@@ -45,14 +56,35 @@ export interface InlineComment {
 }
 export type Inline = TextNode | Placeholder | HardBreak | Image | InlineInclusion | InlineComment;
 
+export type Align = 'left' | 'center' | 'right' | null;
+/** Where a block stands across the page; the normal form leaves out what is as usual. */
+export interface Layout {
+  readonly align?: Align;
+  /** Steps to the right, `MAX_INDENT` at most. */
+  readonly indent?: number;
+}
+export const MAX_INDENT = 8;
 export interface Paragraph {
   readonly type: 'paragraph';
+  readonly attrs?: Layout;
   readonly content?: readonly Inline[];
 }
 export interface Heading {
   readonly type: 'heading';
-  readonly attrs: { readonly level: 1 | 2 | 3 };
+  readonly attrs: { readonly level: 1 | 2 | 3 } & Layout;
   readonly content?: readonly Inline[];
+}
+/** A link that stands alone and looks like something to press. Its content is a line of text. */
+export interface Button {
+  readonly type: 'button';
+  readonly attrs: { readonly href: string; readonly align?: Align };
+  readonly content?: readonly Inline[];
+}
+/** Blocks on the tint of a named colour. */
+export interface Panel {
+  readonly type: 'panel';
+  readonly attrs: { readonly colour: string };
+  readonly content: readonly Block[];
 }
 export interface CodeBlock {
   readonly type: 'codeBlock';
@@ -82,10 +114,15 @@ export interface OrderedList {
   readonly content: readonly ListItem[];
 }
 export type List = BulletList | OrderedList;
-export type Align = 'left' | 'center' | 'right' | null;
+/** Merged cells span columns, or rows under the same conditions; the cells they cover are not there. */
 export interface Cell {
   readonly type: 'tableCell' | 'tableHeader';
-  readonly attrs: { readonly align: Align; readonly colspan: 1; readonly rowspan: 1; readonly colwidth: null };
+  readonly attrs: {
+    readonly align: Align;
+    readonly colspan: number;
+    readonly rowspan: number;
+    readonly colwidth: null;
+  };
   readonly content: readonly [Paragraph];
 }
 export interface Row {
@@ -111,7 +148,18 @@ export interface Comment {
   readonly attrs: { readonly text: string };
 }
 export type Block =
-  Paragraph | Heading | CodeBlock | HorizontalRule | Blockquote | List | Table | Passage | Inclusion | Comment;
+  | Paragraph
+  | Heading
+  | Button
+  | Panel
+  | CodeBlock
+  | HorizontalRule
+  | Blockquote
+  | List
+  | Table
+  | Passage
+  | Inclusion
+  | Comment;
 
 export type LineName = 'subject' | 'start' | 'length' | 'place';
 export type AddressesName = 'to' | 'cc' | 'bcc' | 'reply_to';

@@ -7,7 +7,10 @@ import {
   isAddresses,
   type Addresses,
   type Block,
+  type Cell,
+  type Image,
   type Inline,
+  type Layout,
   type Line,
   type ListItem,
   type Mark,
@@ -16,6 +19,7 @@ import {
   type Table,
   type TextDocument,
 } from './document.js';
+import { beginsAt, gridOf, type Grid } from './grid.js';
 import type { Variable } from './variable.js';
 
 /**
@@ -31,21 +35,37 @@ function withLine<N extends object>(from: object, to: N): N {
   return line === undefined || (to as Lined)[LINE] !== undefined ? to : { ...to, [LINE]: line };
 }
 
-const MARK_ORDER = ['phrase', 'link', 'bold', 'italic', 'underline', 'strike', 'code'];
+const MARK_ORDER = [
+  'phrase',
+  'language',
+  'colour',
+  'highlight',
+  'link',
+  'bold',
+  'italic',
+  'underline',
+  'strike',
+  'code',
+];
 
-/** Phrases first, by their tag's text; then form in a fixed order. */
+/** Phrases first, by their tag's text; then form in a fixed order, of each kind the last that was given. */
 export function sortMarks(marks: readonly Mark[]): Mark[] {
   const sorted = [...marks].sort((a, b) =>
     a.type === 'phrase' && b.type === 'phrase'
       ? compareConditions(a.attrs, b.attrs)
       : MARK_ORDER.indexOf(a.type) - MARK_ORDER.indexOf(b.type),
   );
-  return sorted.filter((mark, i) => i === 0 || !sameMark(mark, sorted[i - 1] as Mark));
+  return sorted.filter((mark, i) => {
+    const next = sorted[i + 1];
+    return !next || (mark.type === 'phrase' ? !sameMark(mark, next) : mark.type !== next.type);
+  });
 }
 
 export function sameMark(a: Mark, b: Mark): boolean {
   if (a.type === 'phrase' && b.type === 'phrase') return sameCondition(a.attrs, b.attrs);
   if (a.type === 'link' && b.type === 'link') return a.attrs.href === b.attrs.href;
+  if (a.type === 'language' && b.type === 'language') return a.attrs.lang === b.attrs.lang;
+  if ((a.type === 'colour' || a.type === 'highlight') && b.type === a.type) return a.attrs.name === b.attrs.name;
   return a.type === b.type;
 }
 
@@ -73,12 +93,14 @@ export function normaliseInline(
     if (node.type === 'text' && last?.type === 'text' && sameMarks(last.marks, marks)) {
       out[out.length - 1] = withMarks({ ...last, text: last.text + node.text }, marks);
     } else {
-      const kept =
-        node.type === 'image' ? { ...node, attrs: { ...node.attrs, alt: normaliseLine(node.attrs.alt) } } : node;
-      out.push(withMarks(kept, marks));
+      out.push(withMarks(node.type === 'image' ? normaliseImage(node) : node, marks));
     }
   }
   return out;
+}
+
+function normaliseImage({ attrs: { width, ...attrs }, ...node }: Image): Image {
+  return { ...node, attrs: { ...attrs, alt: normaliseLine(attrs.alt), ...(width ? { width } : {}) } };
 }
 
 /** A line of text: passages are its only form. */
@@ -91,6 +113,11 @@ export function normaliseLine(nodes: readonly Inline[] = []): Inline[] {
 
 function content<N extends object>(nodes: readonly N[]): { content?: readonly N[] } {
   return nodes.length > 0 ? { content: nodes } : {};
+}
+
+/** A layout without what is as usual; undefined if nothing is left. */
+function normalLayout({ align, indent }: Layout = {}): Layout | undefined {
+  return align || indent ? { ...(align ? { align } : {}), ...(indent ? { indent } : {}) } : undefined;
 }
 
 function normaliseBlocks(blocks: readonly Block[]): Block[] {
@@ -111,10 +138,21 @@ function normalBlock(block: Block): Block {
       if (only?.type === 'inlineInclusion' && !only.marks)
         return { type: 'inclusion', attrs: { name: only.attrs.name } };
       if (only?.type === 'inlineComment' && !only.marks) return { type: 'comment', attrs: { text: only.attrs.text } };
-      return { type: 'paragraph', ...content(inline) };
+      const layout = normalLayout(block.attrs);
+      return { type: 'paragraph', ...(layout ? { attrs: layout } : {}), ...content(inline) };
     }
     case 'heading':
-      return { type: 'heading', attrs: block.attrs, ...content(normaliseInline(block.content)) };
+      return {
+        type: 'heading',
+        attrs: { level: block.attrs.level, ...normalLayout(block.attrs) },
+        ...content(normaliseInline(block.content)),
+      };
+    case 'button': {
+      const { href, align } = block.attrs;
+      return { type: 'button', attrs: { href, ...(align ? { align } : {}) }, ...content(normaliseLine(block.content)) };
+    }
+    case 'panel':
+      return { type: 'panel', attrs: block.attrs, content: normaliseBlocks(block.content) };
     case 'codeBlock': {
       const text = (block.content ?? []).map((node) => node.text).join('');
       return {
@@ -156,27 +194,73 @@ function normaliseItem(item: ListItem): ListItem {
   return withLine(item, { type: 'listItem', attrs: { when: item.attrs.when }, content: normaliseBlocks(item.content) });
 }
 
+/**
+ * A table whose rows are all as wide. A head is one row of its own; a cell spans only rows under the same conditions,
+ * so that its rows are kept or left out together; each column is aligned as its first cell.
+ */
 function normaliseTable(table: Table): Table {
-  const width = Math.max(...table.content.map((row) => row.content.length));
   const hasHead = table.content[0]?.content.every((cell) => cell.type === 'tableHeader') ?? false;
-  const aligns = Array.from({ length: width }, (_, column) => table.content[0]?.content[column]?.attrs.align ?? null);
-  const rows = table.content.map((row, index): Row => {
-    const head = index === 0 && hasHead;
-    return withLine(row, {
-      type: 'tableRow',
-      attrs: { when: head ? [] : row.attrs.when },
-      content: Array.from({ length: width }, (_, column) => ({
-        type: head ? ('tableHeader' as const) : ('tableCell' as const),
-        attrs: { align: aligns[column] ?? null, colspan: 1 as const, rowspan: 1 as const, colwidth: null },
-        content: [
-          { type: 'paragraph' as const, ...content(normaliseInline(row.content[column]?.content[0].content)) },
-        ] as const,
-      })),
+  const rows = table.content.map((row, at): Row => ({
+    ...row,
+    attrs: { when: at === 0 && hasHead ? [] : row.attrs.when },
+    content: row.content.map((cell) => ({
+      ...cell,
+      attrs: { ...cell.attrs, rowspan: Math.min(cell.attrs.rowspan, rowsTogether(table.content, at, hasHead)) },
+    })),
+  }));
+  const { width, places } = gridWithoutGaps(rows);
+  const aligns = (places[0] ?? []).map((placed) => placed?.cell.attrs.align ?? null);
+  const cell = (from: Cell | undefined, column: number, head: boolean): Cell => ({
+    type: head ? 'tableHeader' : 'tableCell',
+    attrs: {
+      align: aligns[column] ?? null,
+      colspan: from?.attrs.colspan ?? 1,
+      rowspan: from?.attrs.rowspan ?? 1,
+      colwidth: null,
+    },
+    content: [{ type: 'paragraph', ...content(normaliseInline(from?.content[0].content)) }],
+  });
+  const whole = rows.map((row, at): Row => {
+    const line = places[at] ?? [];
+    const cells = Array.from({ length: width }, (_, column) => {
+      const placed = line[column];
+      return placed && !beginsAt(placed, at, column) ? undefined : cell(placed?.cell, column, at === 0 && hasHead);
     });
+    return withLine(row, { type: 'tableRow', attrs: row.attrs, content: cells.filter((each) => each !== undefined) });
   });
   // A head without a word cannot be told from none.
-  const words = rows[0]?.content.some((cell) => cell.content[0].content !== undefined);
-  return { type: 'table', content: hasHead && !words && rows.length > 1 ? rows.slice(1) : rows };
+  const words = whole[0]?.content.some((each) => each.content[0].content !== undefined);
+  return hasHead && !words && whole.length > 1
+    ? normaliseTable({ type: 'table', content: whole.slice(1) })
+    : { type: 'table', content: whole };
+}
+
+/** Lays rows out; a row that cells from above would cover whole gets back its first place, for a row has a cell. */
+function gridWithoutGaps(rows: Row[]): Grid {
+  for (;;) {
+    const grid = gridOf(rows);
+    const at = grid.places.findIndex(
+      (line, row) => !line.some((placed, column) => !placed || beginsAt(placed, row, column)),
+    );
+    const placed = grid.places[at]?.[0];
+    const row = placed && rows[placed.row];
+    if (!placed || !row) return grid;
+    const cut = (cell: Cell): Cell =>
+      cell === placed.cell ? { ...cell, attrs: { ...cell.attrs, rowspan: at - placed.row } } : cell;
+    rows[placed.row] = { ...row, content: row.content.map(cut) };
+  }
+}
+
+/** How many rows from one on stand under its conditions, the head for itself. */
+function rowsTogether(rows: readonly Row[], at: number, hasHead: boolean): number {
+  if (at === 0 && hasHead) return 1;
+  const when = rows[at]?.attrs.when ?? [];
+  const end = rows.findIndex(
+    ({ attrs }, index) =>
+      index > at &&
+      !(attrs.when.length === when.length && attrs.when.every((each, i) => sameCondition(each, when[i] as Condition))),
+  );
+  return (end < 0 ? rows.length : end) - at;
 }
 
 /** Numbers repeats in order of reading, and clears the number of everything else. */
@@ -220,6 +304,7 @@ function renumberRuns(document: TextDocument): TextDocument {
       case 'table':
         return { ...block, content: rewriteWhen(block.content) };
       case 'blockquote':
+      case 'panel':
       case 'passage':
         return { ...block, content: block.content.map(rewrite) };
       default:

@@ -1,6 +1,6 @@
 /** Checks unknown JSON against the document's types. Used where documents come in: the server, imports, tests. */
 import * as z from 'zod';
-import type { TextDocument } from './document.js';
+import { MAX_INDENT, type TextDocument } from './document.js';
 import { TYPE_NAMES } from './variable.js';
 
 // Compiling schemas to code would need `eval`, which the content policy forbids.
@@ -21,6 +21,8 @@ const phrase = z.strictObject({ type: z.literal('phrase'), attrs: conditionSchem
 const mark = z.union([
   z.strictObject({ type: z.enum(['bold', 'italic', 'underline', 'strike', 'code']) }),
   z.strictObject({ type: z.literal('link'), attrs: z.strictObject({ href: z.string().max(4000) }) }),
+  z.strictObject({ type: z.enum(['colour', 'highlight']), attrs: z.strictObject({ name: z.string().max(40) }) }),
+  z.strictObject({ type: z.literal('language'), attrs: z.strictObject({ lang: z.string().max(40) }) }),
   phrase,
 ]);
 const marksOf = (each: z.ZodType) => z.array(each).max(30).optional();
@@ -53,19 +55,31 @@ const inline = z.array(
     z.strictObject({ type: z.literal('inlineInclusion'), attrs: z.strictObject({ name }), marks }),
     z.strictObject({
       type: z.literal('image'),
-      attrs: z.strictObject({ src: z.string().max(4000), alt: lineSchema, title: z.string().max(1000) }),
+      attrs: z.strictObject({
+        src: z.string().max(4000),
+        alt: lineSchema,
+        title: z.string().max(1000),
+        width: z.int().min(1).max(4000).nullable().optional(),
+      }),
       marks,
     }),
   ]),
 );
 
-const paragraph = z.strictObject({ type: z.literal('paragraph'), content: inline.optional() });
+const align = z.enum(['left', 'center', 'right']).nullable();
+const layout = { align: align.optional(), indent: z.int().min(0).max(MAX_INDENT).optional() };
+const paragraph = z.strictObject({
+  type: z.literal('paragraph'),
+  attrs: z.strictObject(layout).optional(),
+  content: inline.optional(),
+});
+const span = z.int().min(1).max(200);
 const cell = z.strictObject({
   type: z.enum(['tableCell', 'tableHeader']),
   attrs: z.strictObject({
-    align: z.enum(['left', 'center', 'right']).nullable(),
-    colspan: z.literal(1),
-    rowspan: z.literal(1),
+    align,
+    colspan: span,
+    rowspan: span,
     colwidth: z.null(),
   }),
   content: z.array(paragraph).length(1),
@@ -83,8 +97,18 @@ const blockUnion = z.discriminatedUnion('type', [
   paragraph,
   z.strictObject({
     type: z.literal('heading'),
-    attrs: z.strictObject({ level: z.union([z.literal(1), z.literal(2), z.literal(3)]) }),
+    attrs: z.strictObject({ level: z.union([z.literal(1), z.literal(2), z.literal(3)]), ...layout }),
     content: inline.optional(),
+  }),
+  z.strictObject({
+    type: z.literal('button'),
+    attrs: z.strictObject({ href: z.string().max(4000), align: align.optional() }),
+    content: lineSchema.optional(),
+  }),
+  z.strictObject({
+    type: z.literal('panel'),
+    attrs: z.strictObject({ colour: z.string().max(40) }),
+    content: blocks,
   }),
   z.strictObject({
     type: z.literal('codeBlock'),

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { condition, type Condition } from '../template/condition.js';
 import {
   PARTS,
+  type Align,
   isAddresses,
   type Block,
   type Inline,
@@ -38,6 +39,9 @@ export const VARIABLES: readonly Variable[] = [
       },
     ],
   },
+  { key: 'hour', type: 'time' },
+  { key: 'start', type: 'datetime', zone: 'Europe/Dublin' },
+  { key: 'photo', type: 'image', max_width: 300 },
   { key: 'extras', type: 'choices', options: [{ key: 'tea' }, { key: 'tour' }, { key: 'boat' }] },
   {
     key: 'tickets',
@@ -131,6 +135,9 @@ const form: fc.Arbitrary<Mark> = fc.oneof(
       'https://x.example/(a) b',
     )
     .map((href): Mark => ({ type: 'link', attrs: { href } })),
+  fc.constantFrom('moss', 'brick', 'nowhere').map((name): Mark => ({ type: 'colour', attrs: { name } })),
+  fc.constantFrom('ochre', 'slate').map((name): Mark => ({ type: 'highlight', attrs: { name } })),
+  fc.constantFrom('ga', 'pt-BR').map((lang): Mark => ({ type: 'language', attrs: { lang } })),
 );
 const phrase: fc.Arbitrary<Mark> = conditions.map((attrs): Mark => ({ type: 'phrase', attrs }));
 const placeholder = fc.constantFrom(
@@ -146,6 +153,15 @@ const placeholder = fc.constantFrom(
   ['recipient.email', ''],
   ['tickets', 'item'],
   ['tickets', 'count'],
+  ['hour', 'long'],
+  ['start', ''],
+  ['start', 'iso'],
+  ['photo', ''],
+  ['house.opening', ''],
+);
+const layout = fc.record(
+  { align: fc.constantFrom<Align>('left', 'center', 'right', null), indent: fc.integer({ min: 0, max: 3 }) },
+  { requiredKeys: [] },
 );
 
 function inlines(rich: boolean): fc.Arbitrary<Inline[]> {
@@ -168,10 +184,20 @@ function inlines(rich: boolean): fc.Arbitrary<Inline[]> {
           { weight: 1, arbitrary: fc.constant<Inline>({ type: 'inlineComment', attrs: { text: 'a note' } }) },
           {
             weight: 1,
-            arbitrary: fc.constant<Inline>({
-              type: 'image',
-              attrs: { src: 'assets/map.png', alt: [{ type: 'text', text: 'Map' }], title: '' },
-            }),
+            arbitrary: fc
+              .tuple(fc.constantFrom(undefined, 240), fc.constantFrom('', 'The "old" <map> & key'), fc.boolean())
+              .map(([width, title, varies]): Inline => ({
+                type: 'image',
+                attrs: {
+                  src: 'assets/map.png',
+                  alt: [
+                    { type: 'text', text: 'Map of "x" & ' },
+                    ...(varies ? [{ type: 'placeholder', attrs: { name: 'name', view: '' } } as const] : []),
+                  ],
+                  title,
+                  ...(width ? { width } : {}),
+                },
+              })),
           },
         ]
       : []),
@@ -185,7 +211,13 @@ function inlines(rich: boolean): fc.Arbitrary<Inline[]> {
 export const richLine = inlines(true);
 export const plainLine = inlines(false);
 
-const paragraph = richLine.map((content): Block => ({ type: 'paragraph', content }));
+const paragraph = fc.oneof(
+  { weight: 5, arbitrary: richLine.map((content): Block => ({ type: 'paragraph', content })) },
+  {
+    weight: 1,
+    arbitrary: fc.tuple(layout, richLine).map(([attrs, content]): Block => ({ type: 'paragraph', attrs, content })),
+  },
+);
 
 const block: fc.Memo<Block> = fc.memo((depth) => {
   const leaf: fc.Arbitrary<Block> = fc.oneof(
@@ -193,8 +225,18 @@ const block: fc.Memo<Block> = fc.memo((depth) => {
     {
       weight: 1,
       arbitrary: fc
-        .tuple(fc.constantFrom(1 as const, 2 as const, 3 as const), richLine)
-        .map(([level, content]): Block => ({ type: 'heading', attrs: { level }, content })),
+        .tuple(fc.constantFrom(1 as const, 2 as const, 3 as const), fc.option(layout), richLine)
+        .map(([level, where, content]): Block => ({ type: 'heading', attrs: { level, ...where }, content })),
+    },
+    {
+      weight: 1,
+      arbitrary: fc
+        .tuple(
+          fc.constantFrom('https://larkmoor.example/book?a=1&b="{{name}}"', 'mailto:{{recipient.email}}'),
+          fc.constantFrom<Align>(null, 'center'),
+          plainLine,
+        )
+        .map(([href, align, content]): Block => ({ type: 'button', attrs: { href, align }, content })),
     },
     {
       weight: 1,
@@ -225,6 +267,12 @@ const block: fc.Memo<Block> = fc.memo((depth) => {
     { weight: 4, arbitrary: leaf },
     { weight: 1, arbitrary: inner.map((content): Block => ({ type: 'blockquote', content })) },
     {
+      weight: 1,
+      arbitrary: fc
+        .tuple(fc.constantFrom('moss', ''), inner)
+        .map(([colour, content]): Block => ({ type: 'panel', attrs: { colour }, content })),
+    },
+    {
       weight: 2,
       arbitrary: fc
         .tuple(fc.oneof(conditions, repeats), inner)
@@ -236,21 +284,27 @@ const block: fc.Memo<Block> = fc.memo((depth) => {
 });
 
 const table: fc.Arbitrary<Block> = fc.integer({ min: 1, max: 3 }).chain((columns) => {
+  const span = fc.oneof({ weight: 6, arbitrary: fc.constant(1) }, { weight: 1, arbitrary: fc.constantFrom(2, 3) });
   const row = (type: 'tableCell' | 'tableHeader', when: readonly Condition[]): fc.Arbitrary<Row> =>
-    fc.array(richLine, { minLength: columns, maxLength: columns }).map((cells): Row => ({
-      type: 'tableRow',
-      attrs: { when },
-      content: cells.map((content) => ({
-        type,
-        attrs: { align: null, colspan: 1, rowspan: 1, colwidth: null },
-        content: [{ type: 'paragraph', content }],
-      })),
-    }));
+    fc
+      .array(fc.tuple(richLine, span, span, fc.constantFrom<Align>(null, 'right')), {
+        minLength: columns,
+        maxLength: columns,
+      })
+      .map((cells): Row => ({
+        type: 'tableRow',
+        attrs: { when },
+        content: cells.map(([content, colspan, rowspan, align]) => ({
+          type,
+          attrs: { align, colspan, rowspan, colwidth: null },
+          content: [{ type: 'paragraph', content }],
+        })),
+      }));
   const body = fc.array(
     fc
       .oneof(fc.constant<Condition[]>([]), fc.array(conditions, { maxLength: 2 }))
       .chain((when) => row('tableCell', when)),
-    { minLength: 1, maxLength: 3 },
+    { minLength: 1, maxLength: 4 },
   );
   return fc
     .tuple(row('tableHeader', []), body)
@@ -284,6 +338,9 @@ export const answers: fc.Arbitrary<Record<string, unknown>> = fc.record(
     remark: fc.oneof(fc.constantFrom('one\ntwo', ''), fc.string()),
     party: fc.oneof(fc.integer({ min: -5, max: 80 }), fc.constantFrom('abc', 12.5, null)),
     day: fc.constantFrom('2027-05-11', '2027-02-31', ''),
+    hour: fc.constantFrom('14:30', '25:00'),
+    start: fc.constantFrom('2027-05-11T14:30', '2027-05-11T14:30:00Z', 'soon'),
+    photo: fc.constantFrom('assets/a.png A & "b"', { src: 'https://x.example/b.png', alt: '<b>' }, 'javascript:1'),
     guide: fc.boolean(),
     rain: fc.constantFrom(true, false, 'perhaps'),
     gate: fc.constantFrom('north', 'river', 'south'),

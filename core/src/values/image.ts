@@ -1,6 +1,6 @@
 /** Images. A value is an asset of the library, or an address, with its alternative text. */
 import { safeUrl } from './address.js';
-import type { ImageValue, Parsed, ValueType } from './type.js';
+import type { ImageValue, Parsed, Value, ValueType } from './type.js';
 
 /** True for what an image in a message may come from: a file of the library's, or an http(s) address. */
 export const isImageSource = (src: string): boolean =>
@@ -19,6 +19,10 @@ function read(input: unknown): ImageValue | undefined {
   const { src, alt = '' } = input as { src?: unknown; alt?: unknown };
   return typeof src === 'string' && typeof alt === 'string' ? { src, alt } : undefined;
 }
+
+/** The alternative text of a value that is an image; undefined for other values. */
+export const textOfImage = (value: Value): string | undefined =>
+  typeof value === 'object' && 'src' in value && typeof value.src === 'string' ? String(value.alt) : undefined;
 
 export const image: ValueType = {
   name: 'image',

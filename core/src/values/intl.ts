@@ -32,3 +32,10 @@ export const listFormat = (locale: string): Intl.ListFormat =>
 /** The language subtag of a locale: `en` of `en-IE`. */
 export const languageOf = (locale: string): string =>
   once('language', locale, {}, () => new Intl.Locale(locale).language);
+
+const RIGHT_TO_LEFT = new Set(['ar', 'he', 'fa', 'ur', 'yi', 'ps', 'sd', 'ug', 'dv']);
+
+/** The direction a locale is written in. */
+export function direction(locale: string): 'ltr' | 'rtl' {
+  return RIGHT_TO_LEFT.has(languageOf(locale)) ? 'rtl' : 'ltr';
+}

@@ -8,8 +8,10 @@ import { keyOf } from '../ui/keys';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import {
+  applyRepair,
   changeVariable,
   newVariable,
+  positionOf,
   removeVariable,
   selectNode,
   setVariables,
@@ -22,7 +24,7 @@ import type { Making } from './SelectionBar.vue';
 import { useManuscript } from './useManuscript';
 import { useProof } from './useProof';
 import type { useWorkingCopy } from './useWorkingCopy';
-import { convert, insert, make, nextPlace, positionOf } from './useWriting';
+import { convert, insert, make, nextPlace } from './useWriting';
 import { currentValues } from './values';
 
 export type Tab = 'Variables' | 'Passage' | 'Findings' | 'Markers';
@@ -191,10 +193,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
 
   const undo = (): void => void editor.commands.undo();
   function onRepair({ repair }: Finding): void {
-    const pos = repair && positionOf(editor, repair.path);
-    if (!repair || pos === undefined) return;
-    const from = pos + repair.offset;
-    editor.view.dispatch(editor.state.tr.insertText(repair.insert, from, from + repair.length));
+    if (!repair || !applyRepair(editor, repair)) return;
     notice.say(`${repair.label}: done.`, undo);
   }
   function governAnew(condition: Condition): void {

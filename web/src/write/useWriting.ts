@@ -159,16 +159,3 @@ export function nextPlace(editor: Editor, key: string): number | undefined {
   });
   return places.find((pos) => pos > editor.state.selection.from) ?? places[0];
 }
-
-/** The document position of a node by its path of child indexes. */
-export function positionOf(editor: Editor, path: readonly number[]): number | undefined {
-  let node = editor.state.doc;
-  let pos = 0;
-  for (const [depth, index] of path.entries()) {
-    if (index >= node.childCount) return undefined;
-    if (depth > 0) pos += 1;
-    for (let before = 0; before < index; before += 1) pos += node.child(before).nodeSize;
-    node = node.child(index);
-  }
-  return pos;
-}

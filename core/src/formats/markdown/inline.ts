@@ -33,7 +33,8 @@ export class Reading {
 
 export const place = (line: number | undefined): { line?: number } => (line === undefined ? {} : { line });
 
-type Open = { readonly mark: Mark; readonly line: number | undefined };
+/** `end` is the name of the HTML tag that closes it; marks of Markdown have none. */
+type Open = { readonly mark: Mark; readonly line: number | undefined; readonly end?: string };
 
 export class InlineBuilder {
   readonly nodes: Inline[] = [];
@@ -50,8 +51,16 @@ export class InlineBuilder {
     this.nodes.push(marks.length > 0 ? { ...node, marks } : node);
   }
 
-  openMark(mark: Mark, line?: number): void {
-    this.open.push({ mark, line });
+  openMark(mark: Mark, line?: number, end?: string): void {
+    this.open.push({ mark, line, ...(end === undefined ? {} : { end }) });
+  }
+
+  /** Closes the innermost mark that an HTML tag of that name opened; false where there is none. */
+  closeTag(name: string): boolean {
+    if (!this.open.some(({ end }) => end === name)) return false;
+    for (let last = this.open.pop(); last && last.end !== name; last = this.open.pop())
+      if (last.mark.type === 'phrase') this.reading.unclosed(conditionName(last.mark.attrs), last.line);
+    return true;
   }
 
   /** Closes the innermost mark of a type; passages left open inside it are not siblings of their end. */
@@ -81,11 +90,6 @@ export class InlineBuilder {
         else this.reading.unclosed(tag.name, line);
       }
     }
-  }
-
-  /** True while a mark of that type is open. */
-  has(type: Mark['type']): boolean {
-    return this.open.some(({ mark }) => mark.type === type);
   }
 
   /** Ends the container: what is still open was never closed. */

@@ -1,16 +1,26 @@
 /** Reads a body: Markdown tokens and tags become blocks of the document. */
 import { advice, error } from '../../findings/finding.js';
 import { conditionName, type Condition } from '../../template/condition.js';
-import type { Align, Block, Inline, List, ListItem, Mark, Row } from '../../template/document.js';
+import type { Align, Block, Cell, Inline, List, ListItem, Mark, Row } from '../../template/document.js';
 import { governItems, LINE, normaliseInline, normaliseLine } from '../../template/normalise.js';
 import { InlineBuilder, place, type Reading } from './inline.js';
-import { MAX_NESTING, syntax, type HtmlMeta, type SyntaxEnv, type TagMeta, type Token } from './syntax.js';
+import type { Form } from './form.js';
+import { readLine } from './line.js';
+import {
+  MAX_NESTING,
+  syntax,
+  type FormMeta,
+  type PanelMeta,
+  type SyntaxEnv,
+  type TagMeta,
+  type Token,
+} from './syntax.js';
 import type { Tag } from './tags.js';
 
 /** A container's children before its tag lines are paired. */
-type Child<N> = { readonly node: N } | { readonly tag: Tag; readonly line: number };
+type Child<N> =
+  { readonly node: N } | { readonly tag: Tag; readonly line: number } | ({ readonly line: number } & PanelMeta);
 
-const FORM_MARKS = { b: 'bold', i: 'italic', s: 'strike', u: 'underline' } as const;
 const TOKEN_MARKS: Record<string, Mark['type']> = { strong: 'bold', em: 'italic', s: 'strike', link: 'link' };
 
 /**
@@ -18,7 +28,7 @@ const TOKEN_MARKS: Record<string, Mark['type']> = { strong: 'bold', em: 'italic'
  * @param offset how many lines of the file stand before it
  */
 export function readBody(source: string, reading: Reading, offset = 0): Block[] {
-  const env: SyntaxEnv = { html: [] };
+  const env: SyntaxEnv = { html: [], panels: 0 };
   const tokens = syntax().parse(source, env);
   if (tokens.some((token) => token.level >= MAX_NESTING - 2))
     reading.findings.push(error('bad-file', 'The text is nested too deep to be read whole.'));
@@ -39,7 +49,7 @@ export function readBody(source: string, reading: Reading, offset = 0): Block[] 
 
 /** Reads the inline Markdown of one line, such as an option's wording. */
 export function readInline(source: string, reading: Reading, line?: number): Inline[] {
-  const env: SyntaxEnv = { html: [] };
+  const env: SyntaxEnv = { html: [], panels: 0 };
   const tokens = syntax().parseInline(source, env);
   for (const html of new Set(env.html))
     reading.findings.push(advice('unsupported-html', `HTML is kept as text: ${html.slice(0, 60)}`, place(line)));
@@ -96,7 +106,7 @@ function inlineOf(tokens: readonly Token[], reading: Reading, line: number | und
         break;
       }
       case 'html_form':
-        htmlForm(builder, token.meta as unknown as HtmlMeta, reading, at);
+        form(builder, token.meta as unknown as FormMeta, reading, at);
         break;
       default:
         builder.text(token.content);
@@ -105,13 +115,49 @@ function inlineOf(tokens: readonly Token[], reading: Reading, line: number | und
   return builder.finish();
 }
 
-function htmlForm(builder: InlineBuilder, meta: HtmlMeta, reading: Reading, line: number | undefined): void {
-  if (meta.name === 'br') return builder.push({ type: 'hardBreak' });
-  const mark = FORM_MARKS[meta.name];
-  if (!meta.closing) return builder.openMark({ type: mark }, line);
-  if (builder.has(mark)) return builder.closeMark(mark);
-  reading.findings.push(advice('unsupported-html', `HTML is kept as text: ${meta.source}`, place(line)));
-  builder.text(meta.source);
+function form(builder: InlineBuilder, { form, source }: FormMeta, reading: Reading, line: number | undefined): void {
+  switch (form.kind) {
+    case 'break':
+      return builder.push({ type: 'hardBreak' });
+    case 'mark':
+      return builder.openMark(form.mark, line, form.end);
+    case 'image': {
+      const { src, title, width } = form;
+      return builder.push({ type: 'image', attrs: { src, alt: readLine(form.alt, reading, line), title, width } });
+    }
+    case 'end':
+      if (builder.closeTag(form.name)) return;
+  }
+  // A form that stands where it cannot be one is text, as all other HTML.
+  reading.findings.push(advice('unsupported-html', `HTML is kept as text: ${source}`, place(line)));
+  builder.text(source);
+}
+
+/** The form around the whole of a paragraph, and what stands in it. */
+function around(tokens: readonly Token[]): { readonly form: Form; readonly inner: readonly Token[] } | undefined {
+  const formOf = (token: Token | undefined): Form | undefined =>
+    token?.type === 'html_form' ? (token.meta as unknown as FormMeta).form : undefined;
+  const form = formOf(tokens[0]);
+  if (form?.kind !== 'block' && form?.kind !== 'button') return undefined;
+  const end = formOf(tokens.at(-1));
+  const inner = tokens.slice(1, -1);
+  const closes = (token: Token): boolean => {
+    const each = formOf(token);
+    return each?.kind === 'end' && each.name === form.end;
+  };
+  return end?.kind === 'end' && end.name === form.end && !inner.some(closes) ? { form, inner } : undefined;
+}
+
+/** Which columns of which rows cells that span have covered, and the row that is read. */
+interface Covered {
+  readonly rows: Map<number, Set<number>>;
+  at: number;
+}
+
+function cover({ rows }: Covered, row: number, column: number): void {
+  const columns = rows.get(row) ?? new Set();
+  columns.add(column);
+  rows.set(row, columns);
 }
 
 class BodyReader {
@@ -134,7 +180,13 @@ class BodyReader {
       const child = this.child(token);
       if (child) children.push(child);
     }
-    return this.joinLists(this.pair(children, (governing, content) => this.passage(governing, content)));
+    return this.joinLists(
+      this.pair(
+        children,
+        (governing, content) => this.passage(governing, content),
+        (colour, content) => ({ type: 'panel', attrs: { colour }, content: orEmpty(this.joinLists(content)) }),
+      ),
+    );
   }
 
   private lineOf(token: Token): number {
@@ -155,8 +207,12 @@ class BodyReader {
         if (tag.kind === 'comment') return block({ type: 'comment', attrs: { text: tag.text } });
         return { tag, line };
       }
+      case 'panel_line': {
+        const { panel, colour } = token.meta as unknown as PanelMeta;
+        return { panel, colour, line };
+      }
       case 'paragraph_open':
-        return block({ type: 'paragraph', ...this.inlineUntil('paragraph_close') });
+        return block(this.paragraph());
       case 'empty_paragraph':
         return block({ type: 'paragraph' });
       case 'heading_open': {
@@ -193,6 +249,25 @@ class BodyReader {
     }
   }
 
+  /** A paragraph; or the heading or button that its one form makes of it. */
+  private paragraph(): Block {
+    const inline = this.tokens[this.at + 1];
+    const whole = inline?.type === 'inline' ? around(inline.children ?? []) : undefined;
+    if (!inline || !whole) return { type: 'paragraph', ...this.inlineUntil('paragraph_close') };
+    this.at += 2;
+    const nodes = inlineOf(whole.inner, this.reading, this.lineOf(inline));
+    const content = nodes.length > 0 ? { content: nodes } : {};
+    const { form } = whole;
+    if (form.kind === 'button') {
+      const { href, align } = form;
+      return { type: 'button', attrs: { href, align }, ...content };
+    }
+    const { level, layout } = form as Extract<Form, { kind: 'block' }>;
+    return level === 0
+      ? { type: 'paragraph', attrs: layout, ...content }
+      : { type: 'heading', attrs: { level, ...layout }, ...content };
+  }
+
   private inlineUntil(close: string): { content?: Inline[] } {
     const content: Inline[] = [];
     for (; this.tokens[this.at]?.type !== close; this.at += 1) {
@@ -221,6 +296,7 @@ class BodyReader {
   private rows(align: readonly Align[], tableLine: number): Row[] {
     const children: Child<Row>[] = [];
     let notes: Inline[] = [];
+    const covered: Covered = { rows: new Map(), at: 0 };
     for (this.at += 1; this.tokens[this.at]?.type !== 'table_close'; this.at += 1) {
       const token = this.tokens[this.at] as Token;
       const line = this.lineOf(token);
@@ -230,7 +306,7 @@ class BodyReader {
         if (tag.kind === 'comment') notes.push({ type: 'inlineComment', attrs: { text: tag.text } });
         else children.push({ tag, line });
       } else if (token.type === 'tr_open') {
-        children.push({ node: this.row(align, line, children.length === 0, notes) });
+        children.push({ node: this.row(align, line, children.length === 0, notes, covered) });
         notes = [];
       }
     }
@@ -246,49 +322,74 @@ class BodyReader {
     );
   }
 
-  private row(align: readonly Align[], line: number, head: boolean, notes: readonly Inline[]): Row {
-    const cells: Inline[][] = [];
+  private row(align: readonly Align[], line: number, head: boolean, notes: readonly Inline[], covered: Covered): Row {
+    const given: (readonly Token[])[] = [];
     for (this.at += 1; this.tokens[this.at]?.type !== 'tr_close'; this.at += 1)
-      cells.push(inlineOf(this.tokens[this.at]?.children ?? [], this.reading, line));
-    if (cells.slice(align.length).some((cell) => cell.length > 0))
+      given.push(this.tokens[this.at]?.children ?? []);
+    if (given.slice(align.length).some((tokens) => tokens.length > 0))
       this.reading.findings.push(error('bad-file', 'This row has more cells than the head of its table.', { line }));
-    const first = [...notes, ...(cells[0] ?? [])];
-    return {
-      type: 'tableRow',
-      attrs: { when: [] },
-      content: align.map((side, column) => {
-        const content = column === 0 ? first : (cells[column] ?? []);
-        return {
-          type: head ? 'tableHeader' : 'tableCell',
-          attrs: { align: side, colspan: 1, rowspan: 1, colwidth: null },
-          content: [{ type: 'paragraph', ...(content.length > 0 ? { content } : {}) }],
-        };
-      }),
-      [LINE]: line,
-    } as Row;
+    const cells: Cell[] = [];
+    align.forEach((side, column) => {
+      const tokens = given[column] ?? [];
+      if (covered.rows.get(covered.at)?.has(column)) {
+        if (tokens.length > 0)
+          this.reading.findings.push(
+            error('bad-file', 'A cell beside it or above spans this one, so it must be empty.', { line }),
+          );
+        return;
+      }
+      const first = tokens[0]?.type === 'html_form' ? (tokens[0].meta as unknown as FormMeta).form : undefined;
+      const spans = first?.kind === 'cell' ? first : undefined;
+      const words = inlineOf(spans ? tokens.slice(1) : tokens, this.reading, line);
+      const content = cells.length === 0 ? [...notes, ...words] : words;
+      const colspan = Math.min(spans?.colspan ?? 1, align.length - column);
+      const rowspan = spans?.rowspan ?? 1;
+      for (let down = 0; down < rowspan; down += 1)
+        for (let across = 0; across < colspan; across += 1) cover(covered, covered.at + down, column + across);
+      cells.push({
+        type: head ? 'tableHeader' : 'tableCell',
+        attrs: { align: side, colspan, rowspan, colwidth: null },
+        content: [{ type: 'paragraph', ...(content.length > 0 ? { content } : {}) }],
+      });
+    });
+    covered.at += 1;
+    return { type: 'tableRow', attrs: { when: [] }, content: cells, [LINE]: line } as Row;
   }
 
-  /** Pairs opening and closing tag lines of one container; what has no partner is reported and governs nothing. */
-  private pair<N>(children: readonly Child<N>[], govern: (governing: Condition, content: N[]) => N[]): N[] {
-    const stack: { governing?: Condition; line: number; content: N[] }[] = [{ line: 0, content: [] }];
+  /** Pairs opening and closing lines of one container; what has no partner is reported and governs nothing. */
+  private pair<N>(
+    children: readonly Child<N>[],
+    govern: (governing: Condition, content: N[]) => N[],
+    tint?: (colour: string, content: N[]) => N,
+  ): N[] {
+    type Open = { readonly governing?: Condition; readonly colour?: string; readonly line: number; content: N[] };
+    const bottom: Open = { line: 0, content: [] };
+    const stack: Open[] = [];
+    const top = (): Open => stack.at(-1) ?? bottom;
     for (const child of children) {
-      const top = stack.at(-1) as { governing?: Condition; line: number; content: N[] };
-      if ('node' in child) top.content.push(child.node);
-      else if (child.tag.kind === 'open')
+      const { governing, colour, content } = top();
+      if ('node' in child) content.push(child.node);
+      else if ('panel' in child) {
+        if (child.panel === 'open') stack.push({ colour: child.colour, line: child.line, content: [] });
+        else if (colour === undefined || !tint) this.reading.unclosed('panel', child.line);
+        else {
+          stack.pop();
+          top().content.push(tint(colour, content));
+        }
+      } else if (child.tag.kind === 'open')
         stack.push({ governing: this.reading.numbered(child.tag.condition), line: child.line, content: [] });
       else if (child.tag.kind === 'close') {
-        if (top.governing && conditionName(top.governing) === child.tag.name) {
+        if (governing && conditionName(governing) === child.tag.name) {
           stack.pop();
-          stack.at(-1)?.content.push(...govern(top.governing, top.content));
+          top().content.push(...govern(governing, content));
         } else this.reading.unclosed(child.tag.name, child.line);
       }
     }
-    while (stack.length > 1) {
-      const open = stack.pop() as { governing: Condition; line: number; content: N[] };
-      this.reading.unclosed(conditionName(open.governing), open.line);
-      stack.at(-1)?.content.push(...open.content);
+    for (let open = stack.pop(); open; open = stack.pop()) {
+      this.reading.unclosed(open.governing ? conditionName(open.governing) : 'panel', open.line);
+      top().content.push(...open.content);
     }
-    return (stack[0] as { content: N[] }).content;
+    return bottom.content;
   }
 
   private passage(governing: Condition, content: readonly Block[]): Block[] {

@@ -15,16 +15,21 @@ export interface ReadVariable {
   readonly lines: ReadonlyMap<string, number>;
 }
 
-/** Reads one declaration; undefined if there is nothing to go on. Everything wrong is among the findings. */
+/**
+ * Reads one declaration, but for the attributes that `except` names, which the caller reads; undefined if there is
+ * nothing to go on. Everything wrong is among the findings.
+ */
 export function readVariable(
   front: FrontReader,
   reading: Reading,
   key: string,
   node: YamlNode | null,
   line: number,
-  column = false,
+  {
+    what = 'variable',
+    except = [],
+  }: { readonly what?: 'variable' | 'column' | 'fact'; readonly except?: readonly string[] } = {},
 ): ReadVariable | undefined {
-  const what = column ? 'column' : 'variable';
   const here = { line, variable: key };
   if (!isKey(key))
     reading.findings.push(
@@ -44,6 +49,7 @@ export function readVariable(
   const lines = new Map<string, number>([['', line]]);
   for (const [name, value, at] of front.entries(node)) {
     lines.set(name, at);
+    if (except.includes(name)) continue;
     if (name === 'type') attributes.type = front.text(value, at, 'type');
     else if (!Object.hasOwn(VARIABLE_FORMS, name))
       reading.findings.push(
@@ -142,7 +148,10 @@ function readAttribute(
       return isMap(value)
         ? front
             .entries(value, 'column')
-            .flatMap(([column, inner, at]) => readVariable(front, reading, column, inner, at, true)?.variable ?? [])
+            .flatMap(
+              ([column, inner, at]) =>
+                readVariable(front, reading, column, inner, at, { what: 'column' })?.variable ?? [],
+            )
         : wrong('must have columns, such as { name: { type: text } }');
   }
 }

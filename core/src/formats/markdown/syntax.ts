@@ -3,6 +3,7 @@
  * Tags are read as structure: block rules end what a tag line ends, and for emphasis a tag is a letter.
  */
 import makeMarkdownIt, { type MarkdownIt, type StateBlock, type StateInline } from 'markdown-it';
+import { panelLine, readForm, type Form } from './form.js';
 import { scanTag, type FoundTag, type Tag } from './tags.js';
 import { tableRule } from './table-syntax.js';
 
@@ -16,13 +17,17 @@ export interface TagMeta {
   readonly line: number;
 }
 /** What a form token of inline HTML carries. */
-export interface HtmlMeta {
-  readonly name: 'b' | 'i' | 's' | 'u' | 'br';
-  readonly closing: boolean;
+export interface FormMeta {
+  readonly form: Form;
   readonly source: string;
 }
-/** What reading collects beside tokens: inline HTML that is kept as text. */
-export type SyntaxEnv = { html: string[] };
+/** What a line that opens or closes a panel carries. */
+export interface PanelMeta {
+  readonly panel: 'open' | 'close';
+  readonly colour: string;
+}
+/** What reading collects beside tokens: inline HTML that is kept as text, and how many panels are open. */
+export type SyntaxEnv = { html: string[]; panels: number };
 
 /** Blocks nested deeper than this are refused by the reader, since the tokenizer stops there. */
 export const MAX_NESTING = 90;
@@ -66,6 +71,24 @@ function tagLineRule(state: StateBlock, startLine: number, endLine: number, sile
   return true;
 }
 
+/** A line that opens a panel, or closes one that is open. */
+function panelLineRule(state: StateBlock, startLine: number, _endLine: number, silent: boolean): boolean {
+  if ((state.sCount[startLine] ?? 0) - state.blkIndent >= INDENT_OF_CODE) return false;
+  const start = (state.bMarks[startLine] ?? 0) + (state.tShift[startLine] ?? 0);
+  if (state.src.charCodeAt(start) !== 0x3c) return false;
+  const found = panelLine(state.src.slice(start, state.eMarks[startLine]));
+  const env = state.env as SyntaxEnv;
+  if (!found || (!found.open && env.panels === 0)) return false;
+  if (silent) return true;
+  env.panels += found.open ? 1 : -1;
+  const token = state.push('panel_line', '', 0);
+  const meta: PanelMeta = { panel: found.open ? 'open' : 'close', colour: found.open ? found.colour : '' };
+  token.meta = meta as PanelMeta & Record<string, unknown>;
+  token.map = [startLine, startLine + 1];
+  state.line = startLine + 1;
+  return true;
+}
+
 /** A line that holds only `<p></p>` is an empty paragraph. */
 function emptyParagraphRule(state: StateBlock, startLine: number, _endLine: number, silent: boolean): boolean {
   const start = (state.bMarks[startLine] ?? 0) + (state.tShift[startLine] ?? 0);
@@ -100,27 +123,23 @@ function tagRule(state: StateInline, silent: boolean): boolean {
   return true;
 }
 
-const FORM = /^<(\/?)(b|i|s|u|br)\s*\/?>/i;
 const OTHER_HTML = /^<(?:\/?[a-z][a-z0-9-]*(?:\s[^<>]*)?\/?|!--[\s\S]*?--)>/i;
 
 function htmlRule(state: StateInline, silent: boolean): boolean {
   if (state.src.charCodeAt(state.pos) !== 0x3c) return false;
-  const rest = state.src.slice(state.pos, state.pos + 2000);
-  const form = FORM.exec(rest);
-  if (!form) {
+  const rest = state.src.slice(state.pos, state.pos + 6000);
+  const found = readForm(rest);
+  if (!found) {
     const other = silent ? null : OTHER_HTML.exec(rest);
     if (other) (state.env as SyntaxEnv).html.push(other[0]);
     return false;
   }
   if (!silent) {
     const token = state.push('html_form', '', 0);
-    token.meta = {
-      name: (form[2] as string).toLowerCase() as HtmlMeta['name'],
-      closing: form[1] === '/',
-      source: form[0],
-    } satisfies HtmlMeta as HtmlMeta & Record<string, unknown>;
+    const meta: FormMeta = { form: found.form, source: rest.slice(0, found.length) };
+    token.meta = meta as FormMeta & Record<string, unknown>;
   }
-  state.pos += form[0].length;
+  state.pos += found.length;
   return true;
 }
 
@@ -135,6 +154,7 @@ function makeSyntax(): MarkdownIt {
   md.normalizeLinkText = (text) => text;
   const everywhere = { alt: ['paragraph', 'reference', 'blockquote', 'list'] };
   md.block.ruler.before('code', 'tag_line', tagLineRule, everywhere);
+  md.block.ruler.before('code', 'panel_line', panelLineRule, everywhere);
   md.block.ruler.before('code', 'empty_paragraph', emptyParagraphRule, everywhere);
   md.block.ruler.after('tag_line', 'our_table', tableRule, { alt: ['paragraph', 'reference'] });
   md.inline.ruler.before('escape', 'tag', tagRule);

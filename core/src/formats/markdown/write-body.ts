@@ -1,9 +1,11 @@
 /** Writes a body as Markdown, in the one form that reads back to the same document. */
 import { closingTag, openingTag, sameCondition, type Condition } from '../../template/condition.js';
-import type { Block, Cell, Inline, List, ListItem, Mark, Row, Table } from '../../template/document.js';
+import type { Block, Cell, Inline, Layout, List, ListItem, Mark, Row, Table } from '../../template/document.js';
+import { beginsAt, gridOf } from '../../template/grid.js';
 import { normaliseInline } from '../../template/normalise.js';
 import { Reading } from './inline.js';
-import { tagOf, writeRuns } from './line.js';
+import { buttonTag, markTag, panelTag, writeTag } from './form.js';
+import { tagOf, writeLine, writeRuns } from './line.js';
 import { readBody, readInline } from './read-body.js';
 import { commentTag, inclusionTag } from './tags.js';
 
@@ -29,8 +31,18 @@ const isList = (block: Block): block is List => block.type === 'bulletList' || b
 function writeBlock(block: Block, otherMarker: boolean): string {
   switch (block.type) {
     case 'paragraph':
-      return writeParagraph(block.content);
+      return writeParagraph(block.content, block.attrs);
+    case 'button': {
+      const { href, align = null } = block.attrs;
+      return `${buttonTag(href, align)}${oneLine(block.content)}</a>`;
+    }
+    case 'panel':
+      return `${panelTag(block.attrs.colour)}\n${writeBody(block.content)}\n</div>`;
     case 'heading':
+      if (hasLayout(block.attrs)) {
+        const name = `h${block.attrs.level}`;
+        return `${layoutTag(name, block.attrs)}${oneLine(block.content)}</${name}>`;
+      }
       // Number signs at the end of a heading would be taken for its closing.
       return `${'#'.repeat(block.attrs.level)} ${oneLine(block.content).replace(/#(?=#*$)/g, '\\#')}`.trimEnd();
     case 'codeBlock':
@@ -54,16 +66,21 @@ function writeBlock(block: Block, otherMarker: boolean): string {
 }
 
 /** Tries Markdown's marks, and takes HTML where the result would not read back the same. */
-function writeParagraph(content: readonly Inline[] = []): string {
+function writeParagraph(content: readonly Inline[] = [], layout: Layout = {}): string {
   const nodes = normaliseInline(content);
-  if (nodes.length === 0) return '<p></p>';
-  const text = writeInline(nodes, 'marks');
+  const [open, close] = hasLayout(layout) ? [layoutTag('p', layout), '</p>'] : ['', ''];
+  if (nodes.length === 0) return open === '' ? '<p></p>' : open + close;
+  const text = open + writeInline(nodes, 'marks') + close;
   const back = readBody(text, new Reading(new Set()));
   const [only] = back;
   return back.length === 1 && only?.type === 'paragraph' && sameInline(normaliseInline(only.content), nodes)
     ? text
-    : writeInline(nodes, 'html');
+    : open + writeInline(nodes, 'html') + close;
 }
+
+const hasLayout = ({ align, indent }: Layout): boolean => Boolean(align) || Boolean(indent);
+const layoutTag = (name: string, { align, indent }: Layout): string =>
+  writeTag(name, { align, 'data-indent': indent || undefined });
 
 /** Inline content that may not break its line: headings, cells, wordings. */
 function oneLine(content: readonly Inline[] = []): string {
@@ -112,6 +129,10 @@ function writeInline(nodes: readonly Inline[], style: Style, mayBreak = true): s
       case 'hardBreak':
         return BREAK;
       case 'image':
+        if (node.attrs.width) {
+          const { src, alt, title, width } = node.attrs;
+          return writeTag('img', { src, alt: writeLine(alt), title: title || undefined, width });
+        }
         return `![${label(node.attrs.alt)}](${target(node.attrs.src)}${node.attrs.title ? ` "${node.attrs.title.replace(/["\\]/g, '\\$&')}"` : ''})`;
       default:
         return tagOf(node);
@@ -125,6 +146,8 @@ const BREAK = '\uE000';
 function delimiter(mark: Mark, style: Style, open: boolean): string {
   if (mark.type === 'phrase') return open ? openingTag(mark.attrs) : closingTag(mark.attrs);
   if (mark.type === 'link') return open ? '[' : `](${target(mark.attrs.href)})`;
+  const tag = markTag(mark);
+  if (tag) return open ? tag.open : `</${tag.end}>`;
   return MARKS[style][mark.type]?.[open ? 0 : 1] ?? '';
 }
 
@@ -245,15 +268,29 @@ function writeList(list: List, otherMarker: boolean): string {
   });
 }
 
+/** Places that a merged cell covers are written as empty cells. */
 function writeTable(table: Table): string {
   const [first, ...others] = table.content as readonly [Row, ...Row[]];
   const hasHead = first.content.every((cell) => cell.type === 'tableHeader');
-  const line = (row: Row): string => `| ${row.content.map(writeCell).join(' | ')} |`;
-  const rule = `| ${first.content.map((cell) => ALIGN[cell.attrs.align ?? 'none']).join(' | ')} |`;
-  const head = hasHead ? line(first) : `|${'  |'.repeat(first.content.length)}`;
+  const { width, places } = gridOf(table.content);
+  const columns = Array.from({ length: width }, (_, column) => column);
+  const line = (row: Row): string => {
+    const at = table.content.indexOf(row);
+    const cells = columns.map((column) => {
+      const placed = places[at]?.[column];
+      return beginsAt(placed, at, column) ? writeCell(placed.cell) : '';
+    });
+    return `| ${cells.join(' | ')} |`;
+  };
+  const rule = `| ${columns.map((column) => ALIGN[places[0]?.[column]?.cell.attrs.align ?? 'none']).join(' | ')} |`;
+  const head = hasHead ? line(first) : `|${'  |'.repeat(width)}`;
   const rows = hasHead ? others : [first, ...others];
   return [head, rule, ...(rows.length > 0 ? [governed(rows, line)] : [])].join('\n');
 }
 
 const ALIGN = { none: '---', left: ':--', center: ':-:', right: '--:' } as const;
-const writeCell = (cell: Cell): string => oneLine(cell.content[0].content).replace(/\|/g, '\\|');
+function writeCell({ attrs: { colspan, rowspan }, content: [paragraph] }: Cell): string {
+  const spans = { colspan: colspan > 1 ? colspan : undefined, rowspan: rowspan > 1 ? rowspan : undefined };
+  const tag = colspan > 1 || rowspan > 1 ? writeTag('td', spans) : '';
+  return (tag + oneLine(paragraph.content)).replace(/\|/g, '\\|');
+}

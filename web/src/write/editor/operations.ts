@@ -10,6 +10,7 @@ import {
   type Condition,
   type Marker,
   type MarkerKind,
+  type Repair,
   type TypeName,
   type Variable,
 } from '@vocabula/core';
@@ -275,4 +276,48 @@ export function removeVariable(editor: Editor, variable: Variable): void {
     variablesOf(doc).filter((each) => each.key !== variable.key),
   );
   editor.view.dispatch(tr);
+}
+
+/** The document position of a node by its path of child indexes. */
+export function positionOf(editor: Editor, path: readonly number[]): number | undefined {
+  let node = editor.state.doc;
+  let pos = 0;
+  for (const [depth, index] of path.entries()) {
+    if (index >= node.childCount) return undefined;
+    if (depth > 0) pos += 1;
+    for (let before = 0; before < index; before += 1) pos += node.child(before).nodeSize;
+    node = node.child(index);
+  }
+  return pos;
+}
+
+/** Does what a finding proposes; false where its place is no longer there. */
+export function applyRepair(editor: Editor, repair: Repair): boolean {
+  const { tr, doc, schema } = editor.state;
+  const pos = positionOf(editor, repair.path);
+  const node = pos === undefined ? null : doc.nodeAt(pos);
+  if (pos === undefined || !node) return false;
+  switch (repair.how) {
+    case 'replace': {
+      const from = pos + repair.offset;
+      const to = from + repair.length;
+      if (typeof repair.insert === 'string') tr.insertText(repair.insert, from, to);
+      else {
+        const nodes = repair.insert.map((each) => schema.nodeFromJSON(each).mark(node.marks));
+        tr.replaceWith(from, to, nodes);
+      }
+      break;
+    }
+    case 'recolour': {
+      const type = schema.marks[repair.mark];
+      if (!type) return false;
+      tr.removeMark(pos, pos + node.nodeSize, type);
+      if (repair.name !== undefined) tr.addMark(pos, pos + node.nodeSize, type.create({ name: repair.name }));
+      break;
+    }
+    case 'attributes':
+      tr.setNodeMarkup(pos, undefined, { ...node.attrs, ...repair.attrs });
+  }
+  editor.view.dispatch(tr.scrollIntoView());
+  return true;
 }

@@ -213,8 +213,85 @@ const Image = Node.create({
   group: 'inline',
   inline: true,
   atom: true,
-  addAttributes: () => ({ src: attribute(''), alt: attribute<unknown[]>([]), title: attribute('') }),
-  renderHTML: ({ node }) => ['span', { class: 'image' }, `image: ${String(node.attrs.src)}`],
+  draggable: true,
+  addAttributes: () => ({
+    src: attribute(''),
+    alt: attribute<unknown[]>([]),
+    title: attribute(''),
+    width: attribute<number | null>(null),
+  }),
+  parseHTML: () => [{ tag: 'span[data-image]', getAttrs: readData('image') }],
+  renderHTML: ({ node }) => ['span', { class: 'image', 'data-image': JSON.stringify(node.attrs) }],
+});
+
+/** Attributes that were written into a data attribute as JSON, for copying and pasting within the editor. */
+const readData = (name: string) => (element: HTMLElement) => {
+  try {
+    return JSON.parse(element.dataset[name] ?? '') as Record<string, unknown>;
+  } catch {
+    return false;
+  }
+};
+
+/** Where a line stands across the page. */
+const layout = () => ({
+  align: {
+    default: null,
+    parseHTML: (element: HTMLElement) => element.getAttribute('data-align'),
+    renderHTML: ({ align }: Record<string, unknown>) =>
+      align ? { 'data-align': String(align), style: `text-align: ${String(align)}` } : {},
+  },
+  indent: {
+    default: 0,
+    parseHTML: (element: HTMLElement) => Number(element.getAttribute('data-indent') ?? 0),
+    renderHTML: ({ indent }: Record<string, unknown>) =>
+      indent ? { 'data-indent': String(indent), style: `margin-inline-start: ${Number(indent) * 28}px` } : {},
+  },
+});
+
+const Panel = Node.create({
+  name: 'panel',
+  group: 'block',
+  content: 'block+',
+  defining: true,
+  addAttributes: () => ({ colour: attribute('') }),
+  parseHTML: () => [{ tag: 'div[data-panel]', getAttrs: (element) => ({ colour: element.dataset.panel ?? '' }) }],
+  renderHTML: ({ node }) => ['div', { 'data-panel': String(node.attrs.colour), class: 'panel' }, 0],
+});
+
+const Button = Node.create({
+  name: 'button',
+  group: 'block',
+  content: LINE,
+  marks: 'phrase',
+  defining: true,
+  addAttributes: () => ({ href: attribute(''), align: attribute<string | null>(null) }),
+  parseHTML: () => [{ tag: 'div[data-button]', getAttrs: readData('button') }],
+  renderHTML: ({ node }) => [
+    'div',
+    {
+      'data-button': JSON.stringify(node.attrs),
+      class: 'button-line',
+      'data-align': String(node.attrs.align ?? 'left'),
+    },
+    ['span', { class: 'button', title: String(node.attrs.href) }, 0],
+  ],
+});
+
+/** Words in a colour of the house, or on the tint of one. */
+const colour = (name: 'colour' | 'highlight') =>
+  Mark.create({
+    name,
+    addAttributes: () => ({ name: attribute('') }),
+    parseHTML: () => [{ tag: `span[data-${name}]`, getAttrs: (element) => ({ name: element.dataset[name] ?? '' }) }],
+    renderHTML: ({ mark }) => ['span', { [`data-${name}`]: String(mark.attrs.name), class: `${name}ed` }, 0],
+  });
+
+const Language = Mark.create({
+  name: 'language',
+  addAttributes: () => ({ lang: attribute('') }),
+  parseHTML: () => [{ tag: 'span[lang]', getAttrs: (element) => ({ lang: element.lang }) }],
+  renderHTML: ({ mark }) => ['span', { lang: String(mark.attrs.lang), class: 'foreign' }, 0],
 });
 
 const when = () => ({ when: attribute<Condition[]>([]) });
@@ -240,9 +317,13 @@ export const extensions: Extensions = [
   line('length'),
   line('place'),
   Body,
-  Paragraph,
+  Paragraph.extend({ addAttributes: layout }),
   Text,
-  Heading.configure({ levels: [1, 2, 3] }),
+  Heading.extend({
+    addAttributes: () => ({ level: { default: 1, rendered: false }, ...layout() }),
+  }).configure({ levels: [1, 2, 3] }),
+  Panel,
+  Button,
   Blockquote,
   HorizontalRule,
   HardBreak.extend({ marks: '_' }),
@@ -266,6 +347,9 @@ export const extensions: Extensions = [
   Placeholder,
   Image,
   Phrase,
+  Language,
+  colour('colour'),
+  colour('highlight'),
   Link,
   Bold,
   Italic,

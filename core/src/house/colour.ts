@@ -1,0 +1,46 @@
+/** Colours as numbers: mixing them, and how well one can be read on another. */
+
+type Channels = readonly [red: number, green: number, blue: number];
+
+const HEX = /^#[0-9a-f]{6}$/i;
+
+/** True for a hex value of six digits, such as `#3B6B2E`. */
+export const isHex = (text: string): boolean => HEX.test(text);
+
+const channels = (hex: string): Channels => {
+  const value = Number.parseInt(hex.slice(1), 16);
+  return [value >> 16, (value >> 8) & 0xff, value & 0xff];
+};
+
+/** A colour so far towards another as `share` says, 0 to 1, in steps of sRGB as people mix paint on screens. */
+export function mix(hex: string, into: string, share: number): string {
+  const [a, b] = [channels(hex), channels(into)];
+  const mixed = a.map((channel, at) => Math.round(channel + ((b[at] ?? 0) - channel) * share));
+  return `#${mixed
+    .map((channel) => channel.toString(16).padStart(2, '0'))
+    .join('')
+    .toUpperCase()}`;
+}
+
+/** The page of messages, and the one that dark mail programs put in its place. */
+export const PAGE = '#FFFFFF';
+export const DARK_PAGE = '#1B1D21';
+
+/** What lies under words on a named colour's tint: enough of the colour to be seen, little enough to read on. */
+export const tint = (hex: string): string => mix(hex, PAGE, 0.86);
+export const darkTint = (hex: string): string => mix(hex, DARK_PAGE, 0.78);
+
+/** Relative luminance, 0 for black to 1 for white (WCAG 2.2). */
+function luminance(hex: string): number {
+  const [red, green, blue] = channels(hex).map((channel) => {
+    const share = channel / 255;
+    return share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;
+  }) as unknown as Channels;
+  return 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+}
+
+/** How one colour stands out from another, 1 to 21 (WCAG 2.2); 4.5 is needed for words. */
+export function contrast(a: string, b: string): number {
+  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x) as [number, number];
+  return (light + 0.05) / (dark + 0.05);
+}
