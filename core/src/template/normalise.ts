@@ -120,7 +120,7 @@ function normalLayout({ align, indent }: Layout = {}): Layout | undefined {
   return align || indent ? { ...(align ? { align } : {}), ...(indent ? { indent } : {}) } : undefined;
 }
 
-function normaliseBlocks(blocks: readonly Block[]): Block[] {
+export function normaliseBlocks(blocks: readonly Block[]): Block[] {
   const out = blocks.map(normaliseBlock);
   return out.length > 0 ? out : [{ type: 'paragraph' }];
 }
