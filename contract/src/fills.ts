@@ -1,6 +1,6 @@
 /** Fills: unfinished messages and what became of them. */
 import * as z from 'zod';
-import type { Finding } from '@vocabula/core';
+import type { Finding, House } from '@vocabula/core';
 import { nameSchema, type WorkingCopy } from './texts.js';
 
 const key = z.string().max(80);
@@ -44,6 +44,8 @@ export interface Fill extends FillSummary {
   readonly answers: Readonly<Record<string, unknown>>;
   /** The frozen documents it is compiled from, its own first. */
   readonly texts: readonly WorkingCopy[];
+  /** The house at the time it was begun. */
+  readonly house: House;
   /** The sender's signature at the time it was begun. */
   readonly signature: string | undefined;
 }

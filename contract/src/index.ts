@@ -1,5 +1,8 @@
 /** Every request and response between the browser and the server. */
+export * from './assets.js';
+export * from './convert.js';
 export * from './fills.js';
+export * from './house.js';
 export * from './people.js';
 export * from './problem.js';
 export * from './tables.js';

@@ -23,7 +23,13 @@ export type SaveText = { document: TextDocument; revision: number };
 
 export const importFilesSchema = z.strictObject({
   files: z
-    .array(z.strictObject({ file: z.string().min(1).max(300), content: z.string().max(2_000_000) }))
+    .array(
+      z.strictObject({
+        /** `house.yaml`, or a file of the format; folders before the name do not matter. */
+        file: z.string().min(1).max(300),
+        content: z.string().max(2_000_000),
+      }),
+    )
     .min(1)
     .max(500),
 });
@@ -51,7 +57,7 @@ export interface WorkingCopy {
   readonly document: TextDocument;
 }
 
-/** A text with all that it includes, at any depth, its own first. */
+/** A text with all that it includes, at any depth, its own first, and with what the house puts around it. */
 export interface Closure {
   readonly texts: readonly WorkingCopy[];
   readonly usedIn: readonly { name: string; title: string }[];

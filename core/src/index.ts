@@ -42,5 +42,7 @@ export { darkRules, htmlStyles } from './render/styles.js';
 export { questions, type Question } from './questions/questions.js';
 export { check, checkProgram } from './check/index.js';
 export { findMarkers, guessVariable, type Marker, type MarkerKind } from './check/markers.js';
+export { findSignOff, isClosing, isGreeting } from './words/closing.js';
 export { fold, holdsWords } from './words/fold.js';
+export { bodyText } from './words/lines.js';
 export { readLine, writeLine } from './formats/markdown/line.js';

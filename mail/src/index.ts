@@ -1,3 +1,4 @@
-/** Messages as mail: made here, in Node only. */
+/** Messages as mail: made and read, in Node only. */
 export * from './assets.js';
 export * from './message.js';
+export * from './read.js';

@@ -6,6 +6,7 @@ import type { WorkingCopy } from '@vocabula/contract';
 import { namesIncluded, type TextDocument } from '@vocabula/core';
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
+import { currentHouse } from '../house/service.js';
 import type { Asker } from '../people/service.js';
 
 export type Row = typeof schema.texts.$inferSelect;
@@ -31,7 +32,10 @@ export async function current(
   return rows.map(workingCopy);
 }
 
-/** A text with everything it includes, at any depth, its own first; empty if there is none. `more` are texts beside it. */
+/**
+ * A text with everything it includes, at any depth, its own first, and with what the house puts around messages; empty
+ * if there is none. `more` are texts beside it.
+ */
 export async function closure(
   reader: Reader | Writer,
   name: string,
@@ -39,7 +43,8 @@ export async function closure(
   more: readonly string[] = [],
 ): Promise<WorkingCopy[]> {
   const found = new Map<string, WorkingCopy>();
-  let wanted = [name, ...more];
+  const { style } = (await currentHouse(reader, asker)).house;
+  let wanted = [name, ...more, ...[style.header, style.footer].filter((each) => each !== undefined)];
   while (wanted.length > 0) {
     const texts = await current(reader, wanted, asker);
     for (const text of texts) found.set(text.name, text);

@@ -26,6 +26,7 @@ import { readText, writeText } from '@vocabula/core/markdown';
 import { eq, max } from 'drizzle-orm';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
+import { houseFromFile, takeHouse } from '../house/service.js';
 import type { Asker } from '../people/service.js';
 import { closure, rowOf, workingCopy, type Row } from './current.js';
 import { opening, searchWords, subjectWords } from './words.js';
@@ -127,8 +128,11 @@ export class CatalogueService {
   }
 
   /** Imports files of the format: all of them, or, if one cannot be read, none. */
-  import({ files }: ImportFiles, _asker: Asker): Promise<Imported[]> {
-    const read = files.map(({ file, content }) => ({
+  import({ files }: ImportFiles, asker: Asker): Promise<Imported[]> {
+    const houseFile = files.find(({ file }) => basename(file) === 'house.yaml');
+    const house = houseFile && houseFromFile(houseFile.file, houseFile.content);
+    const texts = files.filter((each) => each !== houseFile);
+    const read = texts.map(({ file, content }) => ({
       file,
       name: basename(file).replace(/\.md$/, ''),
       ...readText(content),
@@ -172,6 +176,13 @@ export class CatalogueService {
       );
     return this.database.write(async (writer) => {
       const outcomes: Imported[] = [];
+      if (house && houseFile)
+        outcomes.push({
+          file: houseFile.file,
+          name: 'house',
+          outcome: await takeHouse(writer, house, asker),
+          findings: [],
+        });
       for (const { file, name, document, findings } of read) {
         const row = await rowOf(writer, name);
         await callWordIsFree(writer, name, document);

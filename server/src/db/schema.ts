@@ -1,5 +1,5 @@
 /** The tables. Frozen documents and handed-over messages are never changed; deleting is a date in the bin. */
-import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 /** Working copies of templates, blocks and signatures. */
 export const texts = sqliteTable('texts', {
@@ -30,6 +30,28 @@ export const frozen = sqliteTable(
     createdAt: text().notNull(),
   },
   (table) => [uniqueIndex('frozen_name_digest').on(table.name, table.digest)],
+);
+
+/** The house: one row. */
+export const houses = sqliteTable('houses', {
+  id: text().primaryKey(),
+  house: text().notNull(),
+  revision: integer().notNull(),
+  updatedAt: text().notNull(),
+});
+
+/** Files that texts show or attach. The same bytes are kept once. */
+export const assets = sqliteTable(
+  'assets',
+  {
+    path: text().primaryKey(),
+    type: text().notNull(),
+    size: integer().notNull(),
+    digest: text().notNull(),
+    content: blob({ mode: 'buffer' }).notNull(),
+    createdAt: text().notNull(),
+  },
+  (table) => [uniqueIndex('assets_digest').on(table.digest)],
 );
 
 /** Sample sets and recipient lists. */
@@ -63,6 +85,8 @@ export const fills = sqliteTable(
     title: text().notNull(),
     /** Ids of frozen documents, the template's own first. */
     frozen: text().notNull(),
+    /** Id of the frozen house. */
+    house: text(),
     signature: text(),
     recipient: text().notNull(),
     answers: text().notNull(),

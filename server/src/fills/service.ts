@@ -10,11 +10,22 @@ import {
   type StartFill,
   type WorkingCopy,
 } from '@vocabula/contract';
-import { compile, dayIn, isEmail, render, type Message, type TextDocument } from '@vocabula/core';
-import { toEml } from '@vocabula/mail';
+import {
+  compile,
+  dayIn,
+  isEmail,
+  PLAIN_HOUSE,
+  render,
+  type House,
+  type Message,
+  type TextDocument,
+} from '@vocabula/core';
+import { inlined, MissingAsset, toEml } from '@vocabula/mail';
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
+import type { AssetService } from '../assets/service.js';
 import { closure } from '../catalogue/current.js';
 import { schema, type Database, type Writer } from '../db/database.js';
+import { currentHouse } from '../house/service.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker, PeopleService } from '../people/service.js';
 
@@ -24,6 +35,7 @@ export class FillService {
   constructor(
     private readonly database: Database,
     private readonly people: PeopleService,
+    private readonly assets: AssetService,
   ) {}
 
   /** Begins a message. What it was compiled from is frozen, so that later edits do not change it under the hands. */
@@ -38,11 +50,14 @@ export class FillService {
       const now = new Date().toISOString();
       const frozen: string[] = [];
       for (const each of texts) frozen.push(await freeze(writer, each, now));
+      const { house, revision } = await currentHouse(writer, asker);
+      const frozenHouse = await freeze(writer, { name: HOUSE, revision, document: house }, now);
       const row: Row = {
         id: randomUUID(),
         text,
         title: front.title,
         frozen: JSON.stringify(frozen),
+        house: frozenHouse,
         signature: wanted || null,
         recipient: JSON.stringify(recipient),
         answers: JSON.stringify(answers),
@@ -52,7 +67,7 @@ export class FillService {
         binnedAt: null,
       };
       await writer.insert(schema.fills).values(row);
-      return { ...summary(row), fields: recipient, answers, texts, signature: wanted || undefined };
+      return { ...summary(row), fields: recipient, answers, texts, house, signature: wanted || undefined };
     });
   }
 
@@ -69,7 +84,11 @@ export class FillService {
   async get(id: string, _asker: Asker): Promise<Fill> {
     const row = await this.row(id);
     const ids = JSON.parse(row.frozen) as string[];
-    const rows = await this.database.read.select().from(schema.frozen).where(inArray(schema.frozen.id, ids));
+    const rows = await this.database.read
+      .select()
+      .from(schema.frozen)
+      .where(inArray(schema.frozen.id, row.house === null ? ids : [...ids, row.house]));
+    const house = rows.find((each) => each.id === row.house);
     const texts = ids.flatMap((each): WorkingCopy[] => {
       const found = rows.find((other) => other.id === each);
       return found
@@ -88,6 +107,8 @@ export class FillService {
       fields: JSON.parse(row.recipient) as Record<string, string>,
       answers: JSON.parse(row.answers) as Record<string, unknown>,
       texts,
+      // Messages begun before there was a house are in the plain one.
+      house: house ? (JSON.parse(house.document) as House) : PLAIN_HOUSE,
       signature: row.signature ?? undefined,
     };
   }
@@ -130,7 +151,8 @@ export class FillService {
     const fill = await this.get(id, asker);
     const profile = await this.people.profile(asker);
     const now = new Date();
-    const message = this.render(fill, senderFields(profile), dayIn(now, timezone ?? 'UTC'));
+    const zone = timezone ?? 'UTC';
+    const message = this.render(fill, senderFields(profile), dayIn(now, zone), zone);
     if (!message.ready && !incomplete)
       throw new RequestProblem(422, 'not-ready', this.whyNot(message), {
         blanks: message.blanks,
@@ -141,8 +163,11 @@ export class FillService {
         ? `${JSON.stringify(profile.name)} <${profile.email}>`
         : profile.email
       : undefined;
+    const assets = await this.assets.source(assetsOf(message), asker);
     const eml =
-      way === 'draft' ? await toEml(message, { date: now, draft: true, ...(from ? { from } : {}) }) : undefined;
+      way === 'draft'
+        ? await withAssets(() => toEml(message, { date: now, draft: true, assets, ...(from ? { from } : {}) }))
+        : undefined;
     const at = now.toISOString();
     await this.database.write(async (writer) => {
       await writer.insert(schema.handedOver).values({
@@ -157,19 +182,22 @@ export class FillService {
       });
       await writer.update(schema.fills).set({ state: 'handed over', updatedAt: at }).where(eq(schema.fills.id, id));
     });
-    const { subject, to, text, html, blanks, findings } = message;
+    const { subject, to, text, blanks, findings } = message;
+    // A clipboard takes no files along.
+    const html = inlined(message.html, assets);
     return { result: { subject, to, html, text, blanks, findings, at }, eml, name: `${fill.text}.eml` };
   }
 
-  private render(fill: Fill, sender: Record<string, string>, today: string): Message {
+  private render(fill: Fill, sender: Record<string, string>, today: string, zone: string): Message {
     const [own] = fill.texts;
     if (!own) throw notFound('template');
     const library = { get: (name: string) => fill.texts.find((each) => each.name === name)?.document };
-    return render(compile(own, { library, senderSignature: fill.signature }), {
+    return render(compile(own, { library, house: fill.house, senderSignature: fill.signature }), {
       recipient: fill.fields,
       sender,
       answers: fill.answers,
       today,
+      zone,
     });
   }
 
@@ -194,8 +222,31 @@ function summary(row: Row): FillSummary {
   return { id: row.id, text: row.text, title: row.title, recipient: name, state: row.state, updatedAt: row.updatedAt };
 }
 
-/** Keeps one state of a document as a row that nothing changes; the same state is kept once. */
-async function freeze(writer: Writer, { name, revision, document }: WorkingCopy, createdAt: string): Promise<string> {
+/** The files of the library that a message shows or attaches. */
+const assetsOf = ({ html, attachments }: Message): string[] => [
+  ...attachments.map(({ file }) => file),
+  ...[...html.matchAll(/<img\b[^>]*?\ssrc="(assets\/[^"]*)"/g)].map(([, path = '']) => path),
+];
+
+/** Says which attachment is missing as an answer, not as a failure. */
+async function withAssets<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (problem) {
+    if (problem instanceof MissingAsset) throw new RequestProblem(422, 'missing-asset', problem.message);
+    throw problem;
+  }
+}
+
+/** The name that a frozen house has among frozen texts, whose names have no dot. */
+const HOUSE = 'house.yaml';
+
+/** Keeps one state of a document, or of the house, as a row that nothing changes; the same state is kept once. */
+async function freeze(
+  writer: Writer,
+  { name, revision, document }: { name: string; revision: number; document: TextDocument | House },
+  createdAt: string,
+): Promise<string> {
   const json = JSON.stringify(document);
   const digest = createHash('sha256').update(json).digest('hex');
   const [known] = await writer

@@ -5,11 +5,17 @@ import { fileURLToPath } from 'node:url';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import { assetRoutes } from '../assets/routes.js';
+import { AssetService } from '../assets/service.js';
 import { catalogueRoutes } from '../catalogue/routes.js';
 import { CatalogueService } from '../catalogue/service.js';
+import { convertRoutes } from '../convert/routes.js';
+import { ConvertService } from '../convert/service.js';
 import type { Database } from '../db/database.js';
 import { fillRoutes } from '../fills/routes.js';
 import { FillService } from '../fills/service.js';
+import { houseRoutes } from '../house/routes.js';
+import { HouseService } from '../house/service.js';
 import { peopleRoutes } from '../people/routes.js';
 import { PeopleService } from '../people/service.js';
 import { tableRoutes } from '../samples/routes.js';
@@ -24,12 +30,24 @@ export interface Services {
   readonly tables: TableService;
   readonly fills: FillService;
   readonly people: PeopleService;
+  readonly assets: AssetService;
+  readonly houses: HouseService;
+  readonly converter: ConvertService;
 }
 
 export function makeServices(database: Database): Services {
   const people = new PeopleService(database);
   const catalogue = new CatalogueService(database);
-  return { people, catalogue, tables: new TableService(database), fills: new FillService(database, people) };
+  const assets = new AssetService(database);
+  return {
+    people,
+    catalogue,
+    assets,
+    houses: new HouseService(database),
+    converter: new ConvertService(assets),
+    tables: new TableService(database),
+    fills: new FillService(database, people, assets),
+  };
 }
 
 export function makeApp(services: Services, log: Logger, pages = PAGES): Express {
@@ -59,8 +77,11 @@ export function makeApp(services: Services, log: Logger, pages = PAGES): Express
   app.use(logged(log), sameOrigin);
   app.get('/api/health', (_request, response) => void response.json({ ok: true }));
   app.use('/api/tables', tableRoutes(services.tables));
+  app.use('/api/assets', assetRoutes(services.assets));
+  app.use('/api', convertRoutes(services.converter));
   app.use(express.json({ limit: JSON_LIMIT }));
   app.use('/api/texts', catalogueRoutes(services.catalogue));
+  app.use('/api/house', houseRoutes(services.houses));
   app.use('/api/fills', fillRoutes(services.fills));
   app.use('/api', peopleRoutes(services.people));
   app.use('/api', () => {

@@ -1,4 +1,5 @@
 /** Every route there is: what it answers to a right call, and to wrong ones. */
+import { PLAIN_HOUSE } from '@vocabula/core';
 import type { Router } from 'express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { documentOf, file, makeText, start, type Started } from '../testing/start.js';
@@ -58,6 +59,14 @@ const CALLS: readonly Case[] = [
   { route: 'GET /api/tables/:id/csv', path: () => `/api/tables/${table}/csv`, status: 200 },
   { route: 'DELETE /api/tables/:id', path: () => `/api/tables/${table}`, status: 204 },
   { route: 'POST /api/tables/:id/restore', path: () => `/api/tables/${table}/restore`, status: 204 },
+  { route: 'GET /api/assets', status: 200 },
+  { route: 'POST /api/assets', path: () => '/api/assets?name=plan.txt', bytes: 'a plan', status: 201 },
+  { route: 'GET /api/assets/:file', path: () => '/api/assets/plan.txt', status: 200 },
+  { route: 'GET /api/starters', status: 200 },
+  { route: 'POST /api/convert', path: () => '/api/convert?name=a.txt', bytes: 'Dear Ann', status: 200 },
+  { route: 'GET /api/house', status: 200 },
+  { route: 'PUT /api/house', body: () => ({ house: PLAIN_HOUSE, revision: 0 }), status: 200 },
+  { route: 'GET /api/house/file', status: 200 },
   { route: 'GET /api/fills', status: 200 },
   { route: 'POST /api/fills', body: () => ({ text: 'visit' }), status: 201 },
   { route: 'GET /api/fills/:id', path: () => `/api/fills/${fill}`, status: 200 },
@@ -115,9 +124,9 @@ describe('every route', () => {
       expect([answer.status, typeof answer.body.code, answer.body.message.length > 0]).toEqual([400, 'string', true]);
     }
   });
-  it.each(CALLS.filter(({ route }) => /:(?:id|name)/.test(route)))('$route knows no unknown id', async (each) => {
+  it.each(CALLS.filter(({ route }) => /:(?:id|name|file)/.test(route)))('$route knows no unknown id', async (each) => {
     const pattern = each.route.split(' ')[1] as string;
-    const answer = await send({ ...each, path: () => pattern.replace(/:(?:id|name)/, 'nobody') });
+    const answer = await send({ ...each, path: () => pattern.replace(/:(?:id|name|file)/, 'nobody') });
     expect([answer.status, answer.body.code]).toEqual([404, 'not-found']);
   });
   it.each(CALLS.filter(({ route }) => !route.startsWith('GET')))('$route refuses other sites', async (each) => {
@@ -156,7 +165,7 @@ interface Layer {
 
 /** The routes an application has, found by asking each mounted router which of our prefixes it serves. */
 function registered(router: Router): string[] {
-  const PREFIXES = ['/api/tables', '/api/texts', '/api/fills', '/api', ''];
+  const PREFIXES = ['/api/tables', '/api/texts', '/api/fills', '/api/assets', '/api/house', '/api', ''];
   const routesOf = (layers: readonly Layer[], prefix: string): string[] =>
     layers.flatMap((layer) => {
       if (layer.route)

@@ -1,21 +1,17 @@
 import { importTableSchema, listTablesSchema } from '@vocabula/contract';
-import express, { Router, type Request } from 'express';
+import { Router, type Request } from 'express';
 import * as z from 'zod';
-import { parsed, RequestProblem, route } from '../http/problem.js';
+import { parsed, route } from '../http/problem.js';
+import { bytesOf, rawFile } from '../http/raw.js';
 import { askerOf } from '../people/service.js';
 import type { TableService } from './service.js';
 
-const TABLE_LIMIT = '20mb';
-const bytesOf = (request: Request): Uint8Array => {
-  if (!Buffer.isBuffer(request.body))
-    throw new RequestProblem(400, 'bad-request', 'Send the file itself, as application/octet-stream.');
-  return request.body;
-};
+const TABLE_LIMIT = 20_000_000;
 const idOf = (request: Request): string => parsed(z.string().max(60), request.params.id);
 
 export function tableRoutes(tables: TableService): Router {
   const router = Router();
-  const file = express.raw({ type: ['application/octet-stream', 'text/csv', 'application/json'], limit: TABLE_LIMIT });
+  const file = rawFile(TABLE_LIMIT);
   router.get(
     '/',
     route(

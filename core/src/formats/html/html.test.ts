@@ -38,7 +38,9 @@ describe('foreign HTML', () => {
     expect(body('<div>'.repeat(5000) + 'deep')).toBe('deep');
     expect(body('<b><i>crossed</b> over</i>')).toContain('crossed');
     expect(() => readHtml('x'.repeat(2_000_001))).toThrow(HtmlProblem);
-    const { blocks } = readHtml('<table><tr><td><b>a</b></td></tr></table><p style="color:red">words &amp; more</p>'.repeat(20_000));
+    const { blocks } = readHtml(
+      '<table><tr><td><b>a</b></td></tr></table><p style="color:red">words &amp; more</p>'.repeat(20_000),
+    );
     expect(blocks).toHaveLength(40_000);
   });
 

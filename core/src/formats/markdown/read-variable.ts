@@ -84,8 +84,11 @@ export function readVariable(
     );
     delete attributes[name];
   }
-  for (const name of Object.keys(attributes)) if (attributes[name] === undefined) delete attributes[name];
-  return { variable: { ...attributes, key, type } as Variable, lines };
+  // In one order, whatever the file's, so that equal declarations are equal byte for byte.
+  const ordered = Object.fromEntries(
+    Object.keys(VARIABLE_FORMS).flatMap((name) => (attributes[name] === undefined ? [] : [[name, attributes[name]]])),
+  );
+  return { variable: { key, type, ...ordered } as Variable, lines };
 }
 
 function readAttribute(

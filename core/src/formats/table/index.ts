@@ -5,6 +5,7 @@ import { COLUMN_TYPES, recogniseColumn, type ColumnType } from './columns.js';
 import { decode, type Encoding } from './decode.js';
 
 export { COLUMN_TYPES, type ColumnType } from './columns.js';
+export { decode as decodeText, type Encoding } from './decode.js';
 
 export interface TableColumn {
   readonly key: string;

@@ -1,0 +1,2 @@
+/** Plain text and Markdown, as pasted or from a file. */
+export { looksLikeMarkdown, readMarkdown, readPlain } from './read.js';

@@ -1,0 +1,71 @@
+/** Plain text as people type and paste it: paragraphs between empty lines, and Markdown where it is meant. */
+import { Reading } from '../markdown/inline.js';
+import { readBody } from '../markdown/read-body.js';
+import { tagsIn, type Tag } from '../markdown/tags.js';
+import type { Block, Inline } from '../../template/document.js';
+
+/** Reads text as it stands: an empty line ends a paragraph, any other line a line. Never empty. */
+export function readPlain(text: string): Block[] {
+  const paragraphs = text
+    .replace(/\r\n?/g, '\n')
+    .replace(/[\u0000-\u0008\u000B-\u001F\u007F]/g, '')
+    .split(/\n[ \t]*\n\s*/)
+    .map((paragraph) => paragraph.replace(/^\n+|\s+$/g, ''))
+    .filter((paragraph) => paragraph !== '');
+  const blocks = paragraphs.map((paragraph): Block => ({
+    type: 'paragraph',
+    content: paragraph
+      .split('\n')
+      .flatMap((line, at): Inline[] => [
+        ...(at > 0 ? [{ type: 'hardBreak' } as const] : []),
+        ...(line.trim() === '' ? [] : [{ type: 'text', text: line.trimEnd() } as const]),
+      ]),
+  }));
+  return blocks.length > 0 ? blocks : [{ type: 'paragraph' }];
+}
+
+/** Signs of Markdown that hardly anybody types by chance. */
+const SIGNS: readonly RegExp[] = [
+  /^#{1,6} \S/m,
+  /^(?:[-*+] \S.*\n){1,}[-*+] \S/m,
+  /^1[.)] \S.*\n2[.)] \S/m,
+  /^> \S/m,
+  /\*\*\S[^*\n]*\S\*\*/,
+  /\[[^\]\n]+\]\((?:https?:|mailto:)[^)\s]+\)/,
+  /^\|.*\|\n\|[\s:|-]+\|$/m,
+  /^```/m,
+];
+
+export const looksLikeMarkdown = (text: string): boolean =>
+  SIGNS.some((sign) => sign.test(text.replace(/\r\n?/g, '\n')));
+
+/**
+ * Reads Markdown. Of tags only those are read that name something known; the others are markers of somebody else's
+ * and stay text.
+ */
+export function readMarkdown(text: string, known: (name: string) => boolean = () => false): Block[] {
+  const source = text.replace(/\r\n?/g, '\n').replace(/\0/g, '');
+  let out = '';
+  let from = 0;
+  for (const { tag, start, end } of tagsIn(source)) {
+    out += source.slice(from, start) + (names(tag).every(known) ? '' : '\\') + source.slice(start, end);
+    from = end;
+  }
+  return readBody(out + source.slice(from), new Reading(new Set()));
+}
+
+/** What a tag names; an empty name for tags that cannot be read, which nobody knows. */
+function names(tag: Tag): string[] {
+  switch (tag.kind) {
+    case 'placeholder':
+      return [tag.name];
+    case 'open':
+      return [tag.condition.of];
+    case 'close':
+      return [tag.name.split('.')[0] ?? ''];
+    case 'inclusion':
+      return [tag.name];
+    default:
+      return [''];
+  }
+}

@@ -1,0 +1,36 @@
+import { addAssetSchema, MAX_ASSET } from '@vocabula/contract';
+import { Router } from 'express';
+import { bytesOf, rawFile } from '../http/raw.js';
+import { parsed, route } from '../http/problem.js';
+import { askerOf } from '../people/service.js';
+import type { AssetService } from './service.js';
+
+export function assetRoutes(assets: AssetService): Router {
+  const router = Router();
+  router.get(
+    '/',
+    route(async (_request, response) => void response.json(await assets.list(askerOf()))),
+  );
+  router.post(
+    '/',
+    rawFile(MAX_ASSET + 1_000_000),
+    route(async (request, response) => {
+      const { name, exact } = parsed(addAssetSchema, request.query);
+      response.status(201).json(await assets.add(name, bytesOf(request), exact === 'true', askerOf()));
+    }),
+  );
+  router.get(
+    '/:file',
+    route(async (request, response) => {
+      const { type, content } = await assets.content(`assets/${String(request.params.file)}`, askerOf());
+      if (!type.startsWith('image/')) response.attachment(String(request.params.file));
+      // Whatever a file is, it is shown as what it was found to be, and can do nothing.
+      response
+        .type(type)
+        .set('content-security-policy', "default-src 'none'; sandbox")
+        .set('cache-control', 'private, max-age=3600');
+      response.send(content);
+    }),
+  );
+  return router;
+}
