@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import PostalMime from 'postal-mime';
 import { compile, dayIn, render, type Message } from '@vocabula/core';
+import { readHouse } from '@vocabula/core/house';
 import { readText } from '@vocabula/core/markdown';
 import { clipboard } from './steps.js';
 
@@ -27,13 +28,16 @@ function rendered(file: string, recipient: Record<string, string>, answers: Reco
     return undefined;
   };
   const document = text(file);
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   if (!document) throw new Error(`no ${file}`);
   const { signature, reply_signature: _reply, own, ...sender } = JSON.parse(readFileSync('demo/profile.json', 'utf8'));
-  return render(compile({ name: file, document }, { library: { get: text }, senderSignature: signature }), {
+  const { house } = readHouse(readFileSync('demo/library/house.yaml', 'utf8'));
+  return render(compile({ name: file, document }, { library: { get: text }, senderSignature: signature, house }), {
     recipient,
     sender: { ...own, ...sender },
     answers,
-    today: dayIn(new Date(), Intl.DateTimeFormat().resolvedOptions().timeZone),
+    today: dayIn(new Date(), zone),
+    zone,
   });
 }
 

@@ -1,7 +1,9 @@
 /** The server, as typed calls. Every failure is an `ApiProblem` with words for people. */
 import type {
+  Asset,
   Closure,
   Conflict,
+  Converted,
   CreateText,
   Fill,
   FillSummary,
@@ -15,8 +17,11 @@ import type {
   RecipientHit,
   Recognised,
   SaveFill,
+  SaveHouse,
   SaveText,
   StartFill,
+  Starter,
+  StoredHouse,
   StoredTable,
   TableSummary,
   TextSummary,
@@ -78,6 +83,9 @@ const query = (values: Record<string, string | undefined>): string =>
     Object.entries(values).filter((each): each is [string, string] => each[1] !== undefined),
   ).toString();
 
+/** Where an asset is fetched from. @param path as texts name it, `assets/gate.png` */
+export const assetUrl = (path: string): string => `/api/${path}`;
+
 export const api = {
   texts: () => json<TextSummary[]>('GET', '/texts'),
   text: (name: string) => json<WorkingCopy>('GET', `/texts/${name}`),
@@ -106,6 +114,14 @@ export const api = {
   restoreFill: (id: string) => done('POST', `/fills/${id}/restore`),
   handOver: (id: string, body: HandOver) => json<HandedOver>('POST', `/fills/${id}/hand-over`, body),
   draft: async (id: string, body: HandOver) => (await call('POST', `/fills/${id}/hand-over`, body)).blob(),
+
+  house: () => json<StoredHouse>('GET', '/house'),
+  saveHouse: (body: SaveHouse) => json<StoredHouse>('PUT', '/house', body),
+  assets: () => json<Asset[]>('GET', '/assets'),
+  addAsset: (name: string, file: Blob, exact = false) =>
+    json<Asset>('POST', `/assets?${query({ name, exact: exact ? 'true' : undefined })}`, file),
+  starters: () => json<Starter[]>('GET', '/starters'),
+  convert: (name: string, file: Blob) => json<Converted>('POST', `/convert?${query({ name })}`, file),
 
   me: () => json<Profile>('GET', '/me'),
   saveMe: (profile: Profile) => json<Profile>('PUT', '/me', profile),

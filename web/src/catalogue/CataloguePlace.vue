@@ -1,16 +1,18 @@
 <script setup lang="ts">
 /** All templates, blocks and signatures: narrowed by one typed line, read at the side. */
 import type { Closure, TextSummary } from '@vocabula/contract';
-import { compile, direction, holdsWords, htmlStyles, labelFromKey, render } from '@vocabula/core';
+import { compile, holdsWords, labelFromKey, render } from '@vocabula/core';
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
 import NoticeLine from '../ui/NoticeLine.vue';
 import ProofFrame from '../ui/ProofFrame.vue';
 import TypeMark from '../ui/TypeMark.vue';
+import { useHouse } from '../ui/house';
+import { lookOf } from '../ui/look';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
-import { today, whenInWords } from '../ui/today';
+import { today, whenInWords, zone } from '../ui/today';
 
 const KINDS = {
   all: 'Everything',
@@ -24,6 +26,7 @@ const route = useRoute();
 const router = useRouter();
 const notice = useNotice();
 const me = useMe();
+const house = useHouse();
 const texts = ref<TextSummary[]>([]);
 const loaded = ref(false);
 const kind = ref<keyof typeof KINDS>('all');
@@ -53,7 +56,7 @@ async function load(): Promise<void> {
   }
 }
 onMounted(async () => {
-  await Promise.all([load(), me.load().catch(() => undefined)]);
+  await Promise.all([load(), me.load().catch(() => undefined), house.load().catch(() => undefined)]);
 });
 watch(
   () => [route.params.name, texts.value] as const,
@@ -71,13 +74,12 @@ const preview = computed(() => {
   if (!own) return undefined;
   const program = compile(own, {
     library: { get: (name) => reading.value?.texts.find((text) => text.name === name)?.document },
+    house: house.house,
   });
   return {
     program,
-    message: render(program, { today: today(), sender: me.fields() }, { proof: true }),
-    bodyStyle: htmlStyles(program.house.style).body,
-    lang: program.locale,
-    dir: direction(program.locale),
+    message: render(program, { today: today(), zone: zone(), sender: me.fields() }, { proof: true }),
+    look: lookOf(program),
   };
 });
 
@@ -216,14 +218,7 @@ async function importFiles(event: Event): Promise<void> {
           </div>
           <div class="sheet page">
             <p v-if="preview.message.subject" class="mail-subject">{{ preview.message.subject }}</p>
-            <ProofFrame
-              class="frame"
-              :fragment="preview.message.fragment"
-              :body-style="preview.bodyStyle"
-              :lang="preview.lang"
-              :dir="preview.dir"
-              title="How it reads"
-            />
+            <ProofFrame class="frame" :fragment="preview.message.fragment" v-bind="preview.look" title="How it reads" />
           </div>
           <div class="about">
             <h2>Variables {{ preview.program.slots.length }}</h2>

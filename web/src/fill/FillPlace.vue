@@ -207,6 +207,7 @@ const who = computed(() => [name.value, recipient.value.organisation].filter(Boo
               >
             </p>
             <ProofFrame
+              v-if="look"
               class="words"
               :fragment="message.fragment"
               v-bind="look"

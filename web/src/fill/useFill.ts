@@ -1,10 +1,11 @@
 /** One message being filled: its answers, its questions, its preview, kept at every change. */
 import type { Fill } from '@vocabula/contract';
-import { compile, direction, htmlStyles, questions, render, type Program } from '@vocabula/core';
+import { compile, questions, render, type Program } from '@vocabula/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { api } from '../api/client';
+import { lookOf } from '../ui/look';
 import { useMe } from '../ui/me';
-import { today } from '../ui/today';
+import { today, zone } from '../ui/today';
 
 /** How long after the last keystroke an unfinished message is sent to be kept. */
 const KEEP_AFTER_MS = 400;
@@ -21,10 +22,11 @@ export function useFill() {
   const program = computed<Program | undefined>(() => {
     const own = fill.value?.texts[0];
     if (!own || !fill.value) return undefined;
-    const { texts, signature } = fill.value;
+    const { texts, signature, house } = fill.value;
     return compile(own, {
       library: { get: (name) => texts.find((text) => text.name === name)?.document },
       senderSignature: signature,
+      house,
     });
   });
   const input = computed(() => ({
@@ -32,14 +34,11 @@ export function useFill() {
     sender: me.fields(),
     answers: answers.value,
     today: today(),
+    zone: zone(),
   }));
   const asked = computed(() => (program.value ? questions(program.value, input.value) : []));
   const message = computed(() => program.value && render(program.value, input.value, { proof: true }));
-  const look = computed(() => ({
-    bodyStyle: program.value ? htmlStyles(program.value.house.style).body : '',
-    lang: program.value?.locale ?? 'en',
-    dir: program.value ? direction(program.value.locale) : 'ltr',
-  }));
+  const look = computed(() => program.value && lookOf(program.value));
 
   function take(given: Fill): void {
     loaded = false;

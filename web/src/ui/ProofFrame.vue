@@ -4,6 +4,7 @@
  * flickers, and words that just changed are underlined for a moment.
  */
 import { onMounted, useTemplateRef, watch } from 'vue';
+import { assetUrl } from '../api/client';
 
 const props = withDefaults(
   defineProps<{
@@ -11,6 +12,7 @@ const props = withDefaults(
     bodyStyle: string;
     lang: string;
     dir: string;
+    darkRules?: string;
     title: string;
     dark?: boolean;
     focusOf?: string | undefined;
@@ -34,18 +36,23 @@ const MARKS = `
   .vx-left-out[open] > :not(summary) { opacity: .75; border-left: 1.5px dotted #857D6E; padding-left: 12px !important; }
   ::highlight(changed) { text-decoration: underline 1.5px; }
   @media (forced-colors: active) { .vx-blank { outline: 1px solid; } }
-  body.dark { background: #1b1d21; color: #e8e6e1 !important; }
-  body.dark a { color: #9db8e0 !important; }
+  .vx-note { font: 12px/16px sans-serif; color: #5D6470; border-left: 2px solid #857D6E; padding-left: 6px; margin: 0 0 14px; }
+  span.vx-note { margin: 0; }
 `;
 
 function update(): void {
   const inside = frame.value?.contentDocument;
   if (!inside?.body) return;
   if (!inside.head.querySelector('style')) {
-    inside.head.append(Object.assign(inside.createElement('style'), { textContent: MARKS }));
+    inside.head.append(
+      Object.assign(inside.createElement('style'), { textContent: MARKS }),
+      Object.assign(inside.createElement('style'), { id: 'dark' }),
+    );
     inside.addEventListener('click', onClick);
     inside.addEventListener('keydown', (event) => emit('key', event));
   }
+  const dark = inside.getElementById('dark');
+  if (dark && dark.textContent !== props.darkRules) dark.textContent = props.darkRules ?? '';
   inside.documentElement.lang = props.lang;
   inside.documentElement.dir = props.dir;
   inside.body.setAttribute('style', `${props.bodyStyle};padding:${props.pad}`);
@@ -67,6 +74,7 @@ function update(): void {
 function replaceChanged(body: HTMLElement, fragment: string): void {
   const template = body.ownerDocument.createElement('template');
   template.innerHTML = fragment;
+  for (const image of template.content.querySelectorAll('img')) fetchOwn(image);
   const [old, next] = [[...body.childNodes], [...template.content.childNodes]];
   const same = (a: Node | undefined, b: Node | undefined): boolean => a?.isEqualNode(b ?? null) ?? false;
   let start = 0;
@@ -76,6 +84,13 @@ function replaceChanged(body: HTMLElement, fragment: string): void {
   const behind = old[old.length - end] ?? null;
   for (const node of old.slice(start, old.length - end)) node.remove();
   for (const node of next.slice(start, next.length - end)) body.insertBefore(node, behind);
+}
+
+/** Assets come from this server; an image of elsewhere is not fetched, and shows its alternative text. */
+function fetchOwn(image: HTMLImageElement): void {
+  const src = image.getAttribute('src') ?? '';
+  if (src.startsWith('assets/')) image.setAttribute('src', assetUrl(src));
+  else if (!src.startsWith('data:')) image.removeAttribute('src');
 }
 
 /** Underlines what differs from before, between the common beginning and end of each block. */
@@ -154,7 +169,7 @@ function level(path: string, height: number): void {
 }
 
 onMounted(update);
-watch(() => [props.fragment, props.bodyStyle, props.dark, props.lang], update);
+watch(() => [props.fragment, props.bodyStyle, props.dark, props.lang, props.darkRules], update);
 watch(() => props.focusOf, markFocus);
 defineExpose({ level });
 </script>

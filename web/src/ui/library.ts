@@ -1,10 +1,12 @@
 /** Texts that the browser has, for its own previews. What is handed over is always rendered by the server. */
-import type { Library, TextDocument } from '@vocabula/core';
-import { shallowReactive } from 'vue';
+import type { TextDocument } from '@vocabula/core';
+import { ref } from 'vue';
 import { api } from '../api/client';
 
-const texts = shallowReactive(new Map<string, TextDocument>());
+const texts = new Map<string, TextDocument>();
 const asked = new Map<string, Promise<void>>();
+/** Counts changes, for those who follow what is known here. */
+export const libraryVersion = ref(0);
 
 /** Fetches a text with all that it includes; says nothing about texts that do not exist. */
 export function ensureText(name: string, again = false): Promise<void> {
@@ -12,7 +14,10 @@ export function ensureText(name: string, again = false): Promise<void> {
     asked.set(
       name,
       api.closure(name).then(
-        ({ texts: all }) => all.forEach((text) => texts.set(text.name, text.document)),
+        ({ texts: all }) => {
+          for (const text of all) texts.set(text.name, text.document);
+          libraryVersion.value += 1;
+        },
         () => void asked.delete(name),
       ),
     );
@@ -22,10 +27,11 @@ export function ensureText(name: string, again = false): Promise<void> {
 
 export const knownText = (name: string): TextDocument | undefined => texts.get(name);
 
-/** Reads what has been fetched; reactive, so that a preview follows when a block arrives. */
-export const browserLibrary: Library = { get: (name) => texts.get(name) };
+/** All texts that have been fetched, by name. */
+export const knownTexts = (): [name: string, document: TextDocument][] => [...texts];
 
-/** Says which texts have changed here, so that previews that include them follow. */
+/** Says that a text has changed here, so that previews that include it follow. */
 export function putText(name: string, document: TextDocument): void {
   texts.set(name, document);
+  libraryVersion.value += 1;
 }

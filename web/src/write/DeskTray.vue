@@ -42,7 +42,7 @@ const tabs = computed<readonly { readonly name: Tab; readonly count?: number }[]
         v-if="tab === 'Variables'"
         v-model:open="openVariable"
         :variables="variables"
-        :program="proof.program.value"
+        :slots="proof.slots.value"
         :places="places"
         :values="values"
         @change="desk.change"

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** Each variable: type, label, value for the current recipient, number of places. One can be opened and changed. */
-import { labelFromKey, valueType, writeLine, type Program, type Slot, type Variable } from '@vocabula/core';
+import { labelFromKey, valueType, writeLine, type Variable } from '@vocabula/core';
 import { computed, ref } from 'vue';
 import TypeMark from '../ui/TypeMark.vue';
 import { optionsFrom } from './editor/operations';
+import type { ProofSlot } from './proof/protocol';
 
 const props = defineProps<{
   variables: readonly Variable[];
-  program: Program | undefined;
+  slots: readonly ProofSlot[];
   places: ReadonlyMap<string, number>;
   values: ReadonlyMap<string, string>;
 }>();
@@ -19,10 +20,9 @@ const emit = defineEmits<{
 }>();
 const open = defineModel<string | undefined>('open');
 const label = (variable: Variable): string => variable.label ?? labelFromKey(variable.key);
-const slots = computed(() => new Map((props.program?.slots ?? []).map((slot: Slot) => [slot.key, slot])));
 /** Questions that blocks bring along. */
 const brought = computed(() =>
-  (props.program?.slots ?? []).filter((slot) => !props.variables.some((variable) => variable.key === slot.key)),
+  props.slots.filter((slot) => !props.variables.some((variable) => variable.key === slot.key)),
 );
 const sources = ['', 'recipient.first_name', 'recipient.last_name', 'recipient.email', 'recipient.organisation'];
 const removing = ref<string>();
@@ -184,9 +184,9 @@ const hasPlain = (variable: Variable): boolean => valueType(variable.type).name 
         </form>
       </li>
       <li v-for="slot in brought" :key="slot.key" class="line brought">
-        <TypeMark :type="slot.variable.type" /><span class="name">{{ slot.label }}</span
+        <TypeMark :type="slot.type" /><span class="name">{{ slot.label }}</span
         ><span class="value">{{ values.get(slot.key) ?? '—' }}</span
-        ><span class="quiet small">{{ slots.get(slot.key)?.text }}</span>
+        ><span class="quiet small">{{ slot.text }}</span>
       </li>
     </ul>
     <button class="plain add" @click="emit('add')">New variable</button>

@@ -6,7 +6,7 @@ import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import DeskTray from './DeskTray.vue';
 import InsertList from './InsertList.vue';
-import ProofPane from './ProofPane.vue';
+import ProofPane from './proof/ProofPane.vue';
 import SelectionBar from './SelectionBar.vue';
 import TheManuscript from './TheManuscript.vue';
 import TheScore from './TheScore.vue';

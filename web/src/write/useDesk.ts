@@ -5,6 +5,7 @@ import type { TextSummary } from '@vocabula/contract';
 import { computed, onBeforeUnmount, onMounted, ref, triggerRef, watch } from 'vue';
 import { api } from '../api/client';
 import { keyOf } from '../ui/keys';
+import { libraryVersion } from '../ui/library';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import {
@@ -22,10 +23,9 @@ import { labels } from './editor/views';
 import type { Insertable, Insertion } from './insertions';
 import type { Making } from './SelectionBar.vue';
 import { useManuscript } from './useManuscript';
-import { useProof } from './useProof';
+import { useProof } from './proof/useProof';
 import type { useWorkingCopy } from './useWorkingCopy';
 import { convert, insert, make, nextPlace } from './useWriting';
-import { currentValues } from './values';
 
 export type Tab = 'Variables' | 'Passage' | 'Findings' | 'Markers';
 interface Place {
@@ -69,9 +69,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   });
   const { editor, variables, chosen } = manuscript;
   const proof = useProof(copy.name, manuscript.current);
-  const values = computed(() =>
-    currentValues(proof.program.value, proof.recipient.value, me.fields(), proof.answers.value),
-  );
+  const { values } = proof;
   const insertable = computed<Insertable>(() => ({
     variables: variables.value,
     fields: [
@@ -86,9 +84,9 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const blanks = computed(() => proof.message.value?.blanks ?? []);
 
   watch(
-    [variables, values, showingValues, () => proof.program.value?.texts.join()],
+    [variables, values, showingValues, proof.slots, libraryVersion],
     () => {
-      const brought = (proof.program.value?.slots ?? []).map((slot) => slot.variable);
+      const brought = proof.slots.value.map((slot) => slot.variable);
       labels.set(
         [...variables.value, ...brought.filter((each) => !variables.value.some((own) => own.key === each.key))],
         showingValues.value ? (name) => values.value.get(name) : undefined,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The running proof: rich, plain, narrow or dark, for one sample recipient. */
 import { nextTick, ref, useTemplateRef, watch } from 'vue';
-import ProofFrame from '../ui/ProofFrame.vue';
+import ProofFrame from '../../ui/ProofFrame.vue';
 import type { useProof } from './useProof';
 
 const props = defineProps<{
@@ -9,7 +9,7 @@ const props = defineProps<{
   level: { path: string; height: number } | undefined;
 }>();
 const emit = defineEmits<{ pick: [path: number[]]; blank: [key: string] }>();
-const { set, sets, at, recipientName, message, look, step, choose } = props.proof;
+const { set, sets, at, recipientName, message, step, choose } = props.proof;
 const view = ref<'rich' | 'plain' | 'narrow' | 'dark'>('rich');
 const frame = useTemplateRef('frame');
 const page = useTemplateRef<HTMLElement>('page');
@@ -65,7 +65,7 @@ watch(
         ref="frame"
         class="words"
         :fragment="message.fragment"
-        v-bind="look"
+        v-bind="message.look"
         :dark="view === 'dark'"
         title="Proof"
         @pick="emit('pick', $event.split('.').map(Number))"

@@ -1,0 +1,64 @@
+/** The work of the proof's worker: compiles when a text has changed, renders for whoever is asked for, then checks. */
+import {
+  checkProgram,
+  compile,
+  PLAIN_HOUSE,
+  render,
+  type House,
+  type Program,
+  type TextDocument,
+} from '@vocabula/core';
+import { lookOf } from '../../ui/look';
+import type { ProofReply, ProofRequest } from './protocol';
+import { currentValues } from './values';
+
+export class Prover {
+  private text: { readonly name: string; readonly document: TextDocument } | undefined;
+  private library: ReadonlyMap<string, TextDocument> = new Map();
+  private house: House = PLAIN_HOUSE;
+  private signature: string | null = null;
+  private program: Program | undefined;
+
+  /** Takes a request, and gives the message at once; `findings` is what remains to be done. */
+  prove(request: ProofRequest): { readonly reply: ProofReply; readonly findings: () => ProofReply } | undefined {
+    const { id, text, library, house, signature, input } = request;
+    if (text) this.text = text;
+    if (library) this.library = new Map(library);
+    if (house) this.house = house;
+    if (signature !== undefined) this.signature = signature;
+    if (text || library || house || signature !== undefined) this.program = undefined;
+    const own = this.text;
+    if (!own) return undefined;
+    const program = (this.program ??= compile(own, {
+      library: { get: (name) => this.library.get(name) },
+      house: this.house,
+      today: input.today,
+      ...(this.signature !== null && this.library.has(this.signature) ? { senderSignature: this.signature } : {}),
+    }));
+    const { html: _html, ...message } = render(program, input, { proof: true });
+    return {
+      reply: {
+        id,
+        what: 'message',
+        message: { ...message, look: lookOf(program) },
+        values: [...currentValues(program, input)],
+        slots: program.slots.map(({ key, label, variable, text: from }) => ({
+          key,
+          label,
+          type: variable.type,
+          text: from,
+          variable,
+        })),
+        texts: program.texts,
+        missing: program.findings.flatMap(({ code, message: words }) =>
+          code === 'unknown-block' ? [/“([a-z0-9-]+)”/.exec(words)?.[1] ?? ''] : [],
+        ),
+      },
+      findings: () => ({
+        id,
+        what: 'findings',
+        findings: [...checkProgram(own, program), ...message.findings],
+      }),
+    };
+  }
+}

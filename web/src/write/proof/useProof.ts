@@ -1,0 +1,138 @@
+/** The running proof: the manuscript rendered for the chosen sample recipient, in a worker, with its findings. */
+import type { StoredTable, TableSummary } from '@vocabula/contract';
+import type { Finding, TextDocument } from '@vocabula/core';
+import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
+import { api } from '../../api/client';
+import { useHouse } from '../../ui/house';
+import { ensureText, knownTexts, libraryVersion } from '../../ui/library';
+import { useMe } from '../../ui/me';
+import { today, zone } from '../../ui/today';
+import type { ProofMessage, ProofReply, ProofRequest, ProofSlot } from './protocol';
+
+const REMEMBERED = 'vocabula.sample-set';
+
+export function useProof(name: Ref<string>, document: Ref<TextDocument | undefined>) {
+  const me = useMe();
+  const house = useHouse();
+  const sets = ref<TableSummary[]>([]);
+  const set = shallowRef<StoredTable>();
+  const at = ref(0);
+  const answers = ref<Record<string, unknown>>({});
+  const message = shallowRef<ProofMessage>();
+  const findings = shallowRef<readonly Finding[]>([]);
+  const values = shallowRef<ReadonlyMap<string, string>>(new Map());
+  const slots = shallowRef<readonly ProofSlot[]>([]);
+  const texts = shallowRef<readonly string[]>([]);
+
+  async function choose(id: string): Promise<void> {
+    set.value = await api.table(id);
+    at.value = 0;
+    localStorage.setItem(REMEMBERED, id);
+  }
+  async function load(): Promise<void> {
+    await house.load();
+    sets.value = await api.tables('sample');
+    const first = sets.value.find((each) => each.id === localStorage.getItem(REMEMBERED)) ?? sets.value[0];
+    if (first) await choose(first.id);
+  }
+  function step(by: number): void {
+    const count = set.value?.cells.length ?? 0;
+    if (count > 0) at.value = (at.value + by + count) % count;
+  }
+  const recipient = computed(() => set.value?.cells[at.value] ?? {});
+  const recipientName = computed(
+    () =>
+      [recipient.value.first_name, recipient.value.last_name].filter(Boolean).join(' ') ||
+      recipient.value.name ||
+      recipient.value.email ||
+      'nobody',
+  );
+  const signature = computed(() => {
+    const { signature: own, reply_signature: reply } = me.profile;
+    return (document.value?.attrs.front.purpose === 'reply' ? reply : own) || null;
+  });
+
+  // — the worker: one request is under way at a time; what changes meanwhile is asked for when it is answered —
+
+  const worker = new Worker(new URL('./proof.worker.ts', import.meta.url), { type: 'module' });
+  onBeforeUnmount(() => worker.terminate());
+  let asked = 0;
+  let busy = false;
+  let again = false;
+  const sent: { document?: TextDocument | undefined; library?: number; house?: unknown; signature?: string | null } =
+    {};
+
+  function ask(): void {
+    if (busy || !document.value) {
+      again = true;
+      return;
+    }
+    busy = true;
+    again = false;
+    asked += 1;
+    const changes: Omit<ProofRequest, 'id' | 'input'> = {
+      ...(sent.document === document.value ? {} : { text: { name: name.value, document: document.value } }),
+      ...(sent.library === libraryVersion.value ? {} : { library: knownTexts() }),
+      ...(sent.house === house.house ? {} : { house: house.house }),
+      ...(sent.signature === signature.value ? {} : { signature: signature.value }),
+    };
+    Object.assign(sent, {
+      document: document.value,
+      library: libraryVersion.value,
+      house: house.house,
+      signature: signature.value,
+    });
+    // A worker takes plain data, and refs hold proxies.
+    const input = plain({
+      recipient: recipient.value,
+      sender: me.fields(),
+      answers: answers.value,
+      today: today(),
+      zone: zone(),
+    });
+    worker.postMessage({ id: asked, ...changes, ...(changes.house ? { house: plain(changes.house) } : {}), input });
+  }
+  worker.addEventListener('message', ({ data }: MessageEvent<ProofReply>) => {
+    if (data.what === 'findings') {
+      if (data.id === asked) findings.value = data.findings;
+      return;
+    }
+    message.value = data.message;
+    values.value = new Map(data.values);
+    // What stays the same keeps its identity, so that nothing that follows it is done over.
+    if (!same(slots.value, data.slots)) slots.value = data.slots;
+    if (!same(texts.value, data.texts)) texts.value = data.texts;
+    // A block that has just been put in may not be here yet.
+    for (const missing of data.missing) if (missing) void ensureText(missing);
+    busy = false;
+    if (again) ask();
+  });
+  worker.addEventListener('error', () => {
+    busy = false;
+  });
+  watch([document, recipient, answers, () => house.house, signature, libraryVersion, () => me.profile], ask, {
+    immediate: true,
+  });
+
+  return {
+    sets,
+    set,
+    at,
+    answers,
+    recipient,
+    recipientName,
+    message,
+    findings,
+    values,
+    slots,
+    texts,
+    load,
+    choose,
+    step,
+  };
+}
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+export type Proof = ReturnType<typeof useProof>;
