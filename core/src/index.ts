@@ -39,6 +39,7 @@ export {
 export type { Source } from './render/frame.js';
 export { direction } from './values/intl.js';
 export { darkRules, htmlStyles } from './render/styles.js';
+export * from './revise/index.js';
 export { questions, type Question } from './questions/questions.js';
 export { check, checkProgram } from './check/index.js';
 export { findMarkers, guessVariable, type Marker, type MarkerKind } from './check/markers.js';

@@ -87,7 +87,8 @@ export function keyFromLabel(label: string, taken: ReadonlySet<string> = new Set
   return unusual(base, taken, '_');
 }
 
-function unusual(base: string, taken: ReadonlySet<string>, joint: string): string {
+/** The base, with a number behind it where it is taken. */
+export function unusual(base: string, taken: ReadonlySet<string>, joint: string): string {
   if (!taken.has(base)) return base;
   for (let n = 2; ; n += 1) if (!taken.has(`${base}${joint}${n}`)) return `${base}${joint}${n}`;
 }

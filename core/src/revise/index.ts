@@ -1,0 +1,7 @@
+/** Changes of a text as a whole: its variables renamed, given another type, merged, taken out. */
+export { keyProblem, renameVariable } from './rename.js';
+export { mergeVariables, type Merged } from './merge.js';
+export { readersOf, removeVariable, type Left } from './remove.js';
+export { retypeVariable, type Retyped } from './retype.js';
+export { mapDocument, type Changes } from './map.js';
+export { conditionsOf, countUses, usesOf, type Use, type UseKind } from './uses.js';
