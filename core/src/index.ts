@@ -39,6 +39,25 @@ export {
 export type { Source } from './render/frame.js';
 export { direction } from './values/intl.js';
 export { darkRules, htmlStyles } from './render/styles.js';
+export {
+  comparisonInWords,
+  comparisonsOf,
+  familyOf,
+  takesValue,
+  type ComparisonName,
+  type Family,
+} from './expression/comparisons.js';
+export {
+  isGroup,
+  readConditions,
+  writeConditions,
+  type Comparison,
+  type ConditionGroup,
+  type ConditionTree,
+  type TypeOf,
+} from './expression/conditions.js';
+export { sayConditions } from './expression/say.js';
+export { namesIn } from './expression/names.js';
 export * from './revise/index.js';
 export { questions, type Question } from './questions/questions.js';
 export { check, checkProgram } from './check/index.js';
