@@ -1,7 +1,15 @@
 /** Compiles the blocks of a text, and the texts they include, into units of the program. */
 import { error, type Finding } from '../findings/finding.js';
 import { sameCondition, type Condition } from '../template/condition.js';
-import { bodyOf, type Block, type Layout, type ListItem, type Paragraph, type Row } from '../template/document.js';
+import {
+  bodyOf,
+  type Block,
+  type Inline,
+  type Layout,
+  type ListItem,
+  type Paragraph,
+  type Row,
+} from '../template/document.js';
 import { gridOf } from '../template/grid.js';
 import { direction } from '../values/intl.js';
 import { labelFromKey } from '../template/keys.js';
@@ -18,6 +26,7 @@ import type {
   Leaf,
   Line,
   MarkPiece,
+  NoteUnit,
   Origin,
   RowUnit,
   Slot,
@@ -67,7 +76,10 @@ export class BodyCompiler {
       case 'heading': {
         const tag = block.type === 'heading' ? (`h${block.attrs.level}` as const) : 'p';
         const line = new LineCompiler(this, site).compile(block.content);
-        return [{ node: { kind: 'line', tag, style: layoutStyle(block.attrs, site.unit.locale), line, ...unit } }];
+        return [
+          { node: { kind: 'line', tag, style: layoutStyle(block.attrs, site.unit.locale), line, ...unit } },
+          ...this.notes(block.content, unit),
+        ];
       }
       case 'button': {
         const compiler = new LineCompiler(this, site);
@@ -113,7 +125,7 @@ export class BodyCompiler {
       case 'inclusion':
         return this.include(block.attrs.name, path, site);
       case 'comment':
-        return [];
+        return this.notes([{ type: 'inlineComment', attrs: block.attrs }], unit);
     }
   }
 
@@ -166,11 +178,24 @@ export class BodyCompiler {
       items.map((child, index) => ({ child, index })),
       0,
       site,
-      (item, _index, inner): ItemUnit => ({
-        path: inner.path,
-        text: site.unit.name,
-        children: this.blocks(item.content, inner),
-      }),
+      (item, _index, inner): ItemUnit => {
+        const notes: NoteUnit[] = [];
+        const children = this.blocks(item.content, inner).filter((each) => {
+          if (!('node' in each) || each.node.kind !== 'note') return true;
+          notes.push(each.node);
+          return false;
+        });
+        return { path: inner.path, text: site.unit.name, children, notes };
+      },
+    );
+  }
+
+  /** The notes of a line, to stand behind it; one without words only keeps a place. */
+  private notes(nodes: readonly Inline[] = [], unit: Unit): Governed<BlockUnit>[] {
+    return nodes.flatMap((node) =>
+      node.type === 'inlineComment' && node.attrs.text !== ''
+        ? [{ node: { kind: 'note', words: node.attrs.text, ...unit } }]
+        : [],
     );
   }
 

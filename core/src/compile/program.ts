@@ -163,8 +163,15 @@ export interface Unit {
   readonly path: readonly number[];
   readonly text: string;
 }
+/** A note to authors and colleagues: stands in proofs, never in a message. */
+export interface NoteUnit extends Unit {
+  readonly kind: 'note';
+  readonly words: string;
+}
 export interface ItemUnit extends Unit {
   readonly children: readonly Governed<BlockUnit>[];
+  /** Kept apart, so that they do not count as something that the item holds. */
+  readonly notes: readonly NoteUnit[];
 }
 export interface CellUnit {
   readonly line: Line;
@@ -192,6 +199,7 @@ export type BlockUnit =
   | (Unit & { readonly kind: 'panel'; readonly colour: string; readonly children: readonly Governed<BlockUnit>[] })
   | (Unit & { readonly kind: 'code'; readonly code: string })
   | (Unit & { readonly kind: 'rule' })
+  | NoteUnit
   | (Unit & { readonly kind: 'quote'; readonly children: readonly Governed<BlockUnit>[] })
   | (Unit & {
       readonly kind: 'list';

@@ -1,6 +1,6 @@
 /** Writes a body as HTML: self-contained, styles inline, with what mail programs keep. */
 import { escapeHtml } from '../words/escape.js';
-import type { BlockUnit, CellUnit, Governed, ItemUnit, RowUnit, Unit } from '../compile/program.js';
+import type { BlockUnit, CellUnit, Governed, ItemUnit, NoteUnit, RowUnit, Unit } from '../compile/program.js';
 import { direction } from '../values/intl.js';
 import type { Frame } from './frame.js';
 import { htmlStyles, openTag, panelTags, type HtmlStyles } from './styles.js';
@@ -9,6 +9,8 @@ import { walk } from './walk.js';
 
 export class HtmlWriter {
   out = '';
+  /** How much of the output is notes: what holds nothing else holds nothing. */
+  private noted = 0;
   private readonly styles: HtmlStyles;
   private readonly writer: LineWriter;
 
@@ -49,7 +51,7 @@ export class HtmlWriter {
   private attributes(unit: Unit, style: string): string {
     const proof =
       this.collected.proof && unit.text === this.frame.program.name ? ` data-p="${unit.path.join('.')}"` : '';
-    return ` style="${style}"${proof}`;
+    return `${style === '' ? '' : ` style="${style}"`}${proof}`;
   }
 
   /** Writes one block. */
@@ -70,7 +72,7 @@ export class HtmlWriter {
         return this.button(unit);
       case 'panel': {
         const [open, close] = panelTags(this.frame.program.house.style, unit.colour);
-        const proof = this.attributes(unit, '').replace(' style=""', '');
+        const proof = this.attributes(unit, '');
         return this.around(proof === '' ? open : open.replace('<table', `<table${proof}`), close, () =>
           this.blocks(unit.children),
         );
@@ -81,6 +83,8 @@ export class HtmlWriter {
       case 'rule':
         this.out += `<hr${this.attributes(unit, styles.hr)}>`;
         return;
+      case 'note':
+        return this.note(unit);
       case 'quote':
         return this.around(`<blockquote${this.attributes(unit, styles.quote)}>`, '</blockquote>', () =>
           this.blocks(unit.children),
@@ -121,9 +125,20 @@ export class HtmlWriter {
     const takeBack = this.mark();
     this.out += open;
     const { length } = this.out;
+    const { noted } = this;
     inside();
-    if (this.out.length === length) takeBack();
-    else this.out += close;
+    if (this.out.length - length === this.noted - noted) {
+      takeBack();
+      this.noted = noted;
+    } else this.out += close;
+  }
+
+  /** In a proof, a note stands behind what it is about. */
+  private note({ words, ...unit }: NoteUnit): void {
+    if (!this.collected.proof) return;
+    const { length } = this.out;
+    this.out += `<aside class="vx-note"${this.attributes(unit, '')}>${escapeHtml(words)}</aside>`;
+    this.noted += this.out.length - length;
   }
 
   /** Writes one list item. */
@@ -135,10 +150,18 @@ export class HtmlWriter {
         ? only.node
         : undefined;
     const open = this.collected.proof ? `<li${this.attributes(item, this.styles.item)}>` : this.styles.open.li;
-    if (!tight) return this.around(open, '</li>', () => this.blocks(children));
+    const notes = (): void => item.notes.forEach((note) => this.note(note));
+    if (!tight)
+      return this.around(open, '</li>', () => {
+        this.blocks(children);
+        notes();
+      });
     const html = this.writer.write(tight.line, this.out.length + open.length) ?? '';
     const words = tight.line.leaves.length === 0 ? '<br>' : html;
-    if (words !== '') this.out += `${open}${words}</li>`;
+    if (words === '') return;
+    this.out += open + words;
+    notes();
+    this.out += '</li>';
   }
 
   private button({ align, href, line, ...unit }: Extract<BlockUnit, { kind: 'button' }>): void {
@@ -169,7 +192,7 @@ export class HtmlWriter {
 
   private row(row: RowUnit, always: boolean): void {
     const takeBack = this.mark();
-    this.out += `<tr${this.attributes(row, '')}>`.replace(' style=""', '');
+    this.out += `<tr${this.attributes(row, '')}>`;
     let emptied = false;
     let filled = always || row.spanned;
     for (const cell of row.cells) {

@@ -305,6 +305,26 @@ describe('links', () => {
   });
 });
 
+describe('notes', () => {
+  const text = {
+    body: 'Hello{{! say it loud }} all\n\n{{! only in summer }}\n\n- one{{! first }}\n\n> {{! nothing else }}\n\n{{#y}}\n{{! never }}\n{{/y}}',
+    variables: 'y: { type: yes-no }',
+  };
+  it('stand in proofs behind what they are about, and in no message', () => {
+    const proof = rendered(text, {}, {}, { proof: true }).fragment;
+    expect([...proof.matchAll(/<aside class="vx-note"[^>]*>([^<]*)/g)].map((found) => found[1])).toEqual([
+      'say it loud',
+      'only in summer',
+      'first',
+    ]);
+    expect(proof).not.toContain('<blockquote');
+    const message = rendered(text);
+    expect(message.html + message.text).not.toMatch(/loud|summer|first|nothing|never/);
+    // A note beside its words leaves an item as tight as it was.
+    expect(message.fragment).toMatch(/<li[^>]*>one<\/li>/);
+  });
+});
+
 describe('rendering as such', () => {
   it('never throws, whatever the document and the answers', () => {
     fc.assert(

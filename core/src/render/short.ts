@@ -135,6 +135,8 @@ function unitSteps(unit: BlockUnit, styles: HtmlStyles): readonly Step[] {
       return [lineStep(unit.line, openTag(styles, unit.tag, unit.style), `</${unit.tag}>`, general)];
     case 'code':
       return [step('fixed', { pieces: [`<pre style="${styles.pre}">${escapeHtml(unit.code)}</pre>`] })];
+    case 'note':
+      return [];
     case 'rule':
       return [step('fixed', { pieces: [`<hr style="${styles.hr}">`] })];
     case 'quote': {

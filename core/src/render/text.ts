@@ -50,6 +50,8 @@ export class TextWriter {
         return unit.code;
       case 'rule':
         return '---';
+      case 'note':
+        return undefined;
       case 'quote': {
         const inner = this.blocks(unit.children);
         return inner.length > 0 ? indent(inner.join('\n\n'), '> ', '> ') : undefined;

@@ -65,6 +65,7 @@ export const email: ValueType = {
   views: () => [],
   formatter: (_variable, view) => (view === '' ? String : undefined),
   declared: declaredDomains,
+  specimen: () => 'ada@larkmoor.example',
   expressionType: 'string',
 };
 
@@ -86,6 +87,7 @@ export const phone: ValueType = {
       ? (value) => parsePhoneNumberFromString(String(value))?.formatInternational() ?? String(value)
       : undefined,
   declared: () => [],
+  specimen: () => '+442079460018',
   expressionType: 'string',
 };
 
@@ -113,5 +115,6 @@ export const link: ValueType = {
       : undefined;
   },
   declared: declaredDomains,
+  specimen: () => 'https://larkmoor.example/visit',
   expressionType: 'string',
 };

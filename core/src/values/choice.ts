@@ -74,6 +74,7 @@ export const choice: ValueType = {
     return view === 'label' ? (value) => labelOfKey(variable, String(value)) : undefined;
   },
   declared: declaredOptions,
+  specimen: ({ options }) => options?.[0]?.key ?? '',
   expressionType: 'string',
 };
 
@@ -121,5 +122,6 @@ export const choices: ValueType = {
     }
   },
   declared: (variable) => [...declaredOptions(variable), ...limitsSwapped(variable, 'least', 'most')],
+  specimen: ({ options = [] }) => options.slice(0, 2).map(({ key }) => key),
   expressionType: 'list<string>',
 };

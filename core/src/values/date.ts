@@ -107,5 +107,6 @@ export const date: ValueType = {
       }));
     return [...problems, ...weekdaysProblem(variable)];
   },
+  specimen: (_variable, { today }) => today,
   expressionType: 'string',
 };

@@ -94,5 +94,6 @@ export const datetime: ValueType = {
       ? []
       : [{ attribute: 'zone', message: `“${variable.zone}” is not a zone, such as Europe/Dublin.` }]),
   ],
+  specimen: (_variable, { today }) => `${today}T14:30`,
   expressionType: 'string',
 };

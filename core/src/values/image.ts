@@ -43,5 +43,6 @@ export const image: ValueType = {
     variable.max_width === undefined || (Number.isInteger(variable.max_width) && variable.max_width > 0)
       ? []
       : [{ attribute: 'max_width', message: 'A width is a number of pixels.' }],
+  specimen: () => ({ src: '', alt: 'image' }),
   expressionType: 'map<string, string>',
 };

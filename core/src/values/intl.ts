@@ -29,6 +29,10 @@ export const pluralRules = (locale: string, options: Intl.PluralRulesOptions): I
 export const listFormat = (locale: string): Intl.ListFormat =>
   once('list', locale, {}, () => new Intl.ListFormat(locale, { type: 'conjunction' }));
 
+/** Finds the sentences of a text. */
+export const sentenceSegmenter = (locale: string): Intl.Segmenter =>
+  once('sentence', locale, {}, () => new Intl.Segmenter(locale, { granularity: 'sentence' }));
+
 /** The language subtag of a locale: `en` of `en-IE`. */
 export const languageOf = (locale: string): string =>
   once('language', locale, {}, () => new Intl.Locale(locale).language);

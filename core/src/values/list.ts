@@ -13,7 +13,7 @@ import {
   type ValueContext,
   type ValueType,
 } from './type.js';
-import { valueType } from './index.js';
+import { specimenOf, valueType } from './index.js';
 
 export const MAX_ROWS = 1000;
 
@@ -150,5 +150,9 @@ export const list: ValueType = {
       );
   },
   declared: (variable, context) => [...declaredColumns(variable, context), ...limitsSwapped(variable, 'least', 'most')],
+  specimen({ columns = [] }, context) {
+    const row = Object.fromEntries(columns.map((column) => [column.key, specimenOf(column, context)]));
+    return [row, row];
+  },
   expressionType: 'list',
 };

@@ -1,7 +1,7 @@
 /** Money. A value is a double that is exact to the currency's minor unit as far as doubles go. */
 import { numberFormat } from './intl.js';
 import { decimal } from './number.js';
-import { limitsSwapped, outside, type Formatter, type ValueType } from './type.js';
+import { limitsSwapped, outside, within, type Formatter, type ValueType } from './type.js';
 
 const digitsByCurrency = new Map<string, number>();
 
@@ -71,5 +71,6 @@ export const money: ValueType = {
       ? []
       : [{ attribute: 'currency', message: 'Money needs a currency: three letters, such as EUR.' }]),
   ],
+  specimen: ({ min, max }) => within(1234.5, min, max),
   expressionType: 'double',
 };

@@ -1,7 +1,7 @@
 /** Numbers. A value is a finite double. */
 import { numberFormat } from './intl.js';
 import { categoryOf, ordinalSuffix } from './plural.js';
-import { limitsSwapped, outside, type DeclarationProblem, type Formatter, type ValueType } from './type.js';
+import { limitsSwapped, outside, within, type DeclarationProblem, type Formatter, type ValueType } from './type.js';
 
 const DECIMAL = /^[+-]?(\d+(\.\d*)?|\.\d+)$/;
 
@@ -80,5 +80,6 @@ export const number: ValueType = {
     }
     return problems;
   },
+  specimen: ({ min, max }) => within(12, min, max),
   expressionType: 'double',
 };

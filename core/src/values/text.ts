@@ -99,6 +99,7 @@ export const text: ValueType = {
   views: () => TEXT_VIEWS,
   formatter: (_variable, view, locale) => textFormatter(view, locale),
   declared,
+  specimen: () => 'some words',
   expressionType: 'string',
 };
 
@@ -110,5 +111,6 @@ export const paragraphs: ValueType = {
   views: () => [],
   formatter: (_variable, view) => (view === '' ? asItIs : undefined),
   declared,
+  specimen: () => 'some words',
   expressionType: 'string',
 };

@@ -49,5 +49,6 @@ export const time: ValueType = {
   views: () => ['short', 'long', 'iso'],
   formatter: (_variable, view, locale) => timeFormatter(view, locale),
   declared,
+  specimen: () => '14:30',
   expressionType: 'string',
 };

@@ -59,6 +59,8 @@ export interface ValueType {
   formatter(variable: Variable, view: string, locale: string): Formatter | undefined;
   /** Checks the declaration's own attributes. */
   declared(variable: Variable, context: ValueContext): readonly DeclarationProblem[];
+  /** A likely value, to show what a view looks like before anybody has given one. */
+  specimen(variable: Variable, context: ValueContext): Value;
   /** The type in expressions, as the Common Expression Language writes it. */
   expressionType: string;
 }
@@ -99,6 +101,9 @@ export function outside(
   if (max !== undefined && value > max) return `This must be ${show(max)} or less.`;
   return undefined;
 }
+
+/** A number moved inside its limits. */
+export const within = (value: number, min = -Infinity, max = Infinity): number => Math.max(min, Math.min(max, value));
 
 /** Says that limits are the wrong way round. */
 export function limitsSwapped(

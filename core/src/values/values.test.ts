@@ -1,8 +1,8 @@
 import { Decimal } from 'decimal.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Variable } from '../template/variable.js';
-import { valueType } from './index.js';
+import { TYPE_NAMES, type TypeName, type Variable } from '../template/variable.js';
+import { specimenOf, valueType } from './index.js';
 import { roundMoney, sumMoney } from './money.js';
 import { instantOf, offsetInWords, wallAt } from './zone.js';
 
@@ -200,4 +200,25 @@ describe('images', () => {
     for (const bad of ['../a.png', '/etc/passwd', 'javascript:alert(1)', 'data:image/png;base64,AA', '', 7, { src: 1 }])
       expect(parse({ type: 'image' }, bad)).toBe('no');
   });
+});
+
+it('every type has a specimen that all its views show', () => {
+  const context = { today: '2026-11-24', locale: 'en-GB' };
+  const more: Partial<Record<TypeName, Partial<Variable>>> = {
+    number: { plural: { one: 'guest', other: 'guests' }, forms: { is: { one: 'is', other: 'are' } }, max: 5 },
+    money: { currency: 'EUR' },
+    choice: { options: [{ key: 'a' }] },
+    choices: { options: [{ key: 'a' }, { key: 'b' }] },
+    list: { columns: [{ key: 'item', type: 'text' }] },
+  };
+  for (const type of TYPE_NAMES) {
+    const variable: Variable = { key: 'x', type, ...more[type] };
+    const { views, formatter } = valueType(type);
+    for (const view of [...(type === 'list' ? [] : ['']), ...views(variable)]) {
+      const shown = formatter(variable, view, 'en-GB')?.(specimenOf(variable, context));
+      expect([type, view, shown]).toEqual([type, view, expect.stringMatching(/./)]);
+    }
+  }
+  expect(specimenOf({ key: 'n', type: 'number', example: '40', max: 50 }, context)).toBe(40);
+  expect(specimenOf({ key: 'n', type: 'number', example: 'forty', max: 9 }, context)).toBe(9);
 });

@@ -54,5 +54,6 @@ export const yesNo: ValueType = {
     return (value) => (value === true ? (variable.words?.yes ?? yes) : (variable.words?.no ?? no));
   },
   declared: () => [],
+  specimen: () => true,
   expressionType: 'bool',
 };
