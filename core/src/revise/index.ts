@@ -3,5 +3,14 @@ export { keyProblem, renameVariable } from './rename.js';
 export { mergeVariables, type Merged } from './merge.js';
 export { readersOf, removeVariable, type Left } from './remove.js';
 export { retypeVariable, type Retyped } from './retype.js';
+export {
+  findMatches,
+  patternFor,
+  replaceMatches,
+  type FindOptions,
+  type LineRef,
+  type Match,
+  type Replacement,
+} from './find.js';
 export { mapDocument, type Changes } from './map.js';
 export { conditionsOf, countUses, usesOf, type Use, type UseKind } from './uses.js';

@@ -4,7 +4,7 @@ import { CalendarDays } from '@lucide/vue';
 import { dayNumber, isDay } from '@vocabula/core';
 import { defineAsyncComponent, ref, watch } from 'vue';
 import { today } from '../ui/today';
-import { showDay, understandDay } from './dates';
+import { showDay, understandDay } from '../ui/dates';
 
 const DatePicker = defineAsyncComponent(() => import('primevue/datepicker'));
 const props = defineProps<{

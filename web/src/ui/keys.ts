@@ -13,6 +13,10 @@ export const KEYS = [
   { id: 'blank', keys: 'F2', does: 'Next blank; with Shift the one before' },
   { id: 'finding', keys: 'F8', does: 'Next finding; with Shift the one before' },
   { id: 'recipient', keys: 'F9', does: 'Next recipient; with Shift the one before' },
+  { id: 'values', keys: 'Alt Shift Enter', does: 'Show the recipient’s values in place of names, and back' },
+  { id: 'outline', keys: 'F6', does: 'To the outline of the passages, and back to the text' },
+  { id: 'alternative', keys: 'F4', does: 'One more alternative, where the caret is in one' },
+  { id: 'find', keys: `${command} F`, does: 'Find and replace in the text that is being written' },
   { id: 'hand-over', keys: `${command} Enter`, does: 'Hand over, confirm' },
   { id: 'anyway', keys: `${command} Shift Enter`, does: 'Hand over although something is blank' },
   { id: 'leave', keys: 'Esc', does: 'Leave the text, close what is open' },
@@ -28,8 +32,12 @@ export function keyOf(event: KeyboardEvent): { id: (typeof KEYS)[number]['id']; 
   });
   if (isCommand(event) && event.key.toLowerCase() === 'k') return hit('call');
   if (isCommand(event) && event.key === 'Enter') return hit(event.shiftKey ? 'anyway' : 'hand-over');
-  if (event.altKey && !event.ctrlKey && !event.metaKey && event.key === 'Enter') return hit('insert');
+  if (event.altKey && !event.ctrlKey && !event.metaKey && event.key === 'Enter')
+    return hit(event.shiftKey ? 'values' : 'insert');
+  if (isCommand(event) && !event.shiftKey && event.key.toLowerCase() === 'f') return hit('find');
   if (event.key === 'F2') return hit('blank');
+  if (event.key === 'F4' && !event.altKey && !event.ctrlKey) return hit('alternative');
+  if (event.key === 'F6') return hit('outline');
   if (event.key === 'F8') return hit('finding');
   if (event.key === 'F9') return hit('recipient');
   return undefined;

@@ -4,14 +4,15 @@ import type { TextDocument } from '@vocabula/core';
 import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
-import DeskTray from './DeskTray.vue';
-import InsertList from './InsertList.vue';
+import InsertList from './bar/InsertList.vue';
+import SelectionBar from './bar/SelectionBar.vue';
+import { useDesk } from './desk/useDesk';
+import DeskFoot from './DeskFoot.vue';
 import ProofPane from './proof/ProofPane.vue';
-import SelectionBar from './SelectionBar.vue';
+import TheScore from './score/TheScore.vue';
 import TheManuscript from './TheManuscript.vue';
-import TheScore from './TheScore.vue';
-import ToolBar from './ToolBar.vue';
-import { useDesk } from './useDesk';
+import ToolBar from './forms/ToolBar.vue';
+import DeskTray from './tray/DeskTray.vue';
 import type { useWorkingCopy } from './useWorkingCopy';
 import WriteHead from './WriteHead.vue';
 
@@ -19,12 +20,11 @@ const ConflictDialog = defineAsyncComponent(() => import('./ConflictDialog.vue')
 const props = defineProps<{ copy: ReturnType<typeof useWorkingCopy>; document: TextDocument }>();
 const notice = useNotice();
 const sheet = useTemplateRef<HTMLElement>('sheet');
-const more = ref(false);
 const part = ref<'manuscript' | 'proof'>('manuscript');
 const desk = useDesk(props.copy, props.document);
-const { proof, tab, list, bar, insertable, blanks } = desk;
-const { editor, variables, front, path, words, level, inBody, oneLine, selectionWords, selectionPlaces } =
-  desk.manuscript;
+const { proof, tab, inserting, going } = desk;
+const { list, bar } = inserting;
+const { level, front } = desk.manuscript;
 const kind = computed(() => front.value.kind);
 
 async function settle(choice: 'mine' | 'theirs'): Promise<void> {
@@ -53,48 +53,33 @@ async function settle(choice: 'mine' | 'theirs'): Promise<void> {
   </nav>
   <div class="desk" :class="`shows-${part}`">
     <main class="left">
-      <ToolBar :editor="editor" @insert="desk.openList" @markers="tab = 'Markers'" />
+      <ToolBar :desk="desk" />
       <div class="table">
-        <TheScore :editor="editor" :sheet="sheet" @choose="tab = 'Passage'" />
+        <TheScore :desk="desk" :sheet="sheet" @choose="tab = 'Chosen'" />
         <article ref="sheet" class="sheet page">
-          <button v-if="kind === 'message'" class="plain small more" :aria-expanded="more" @click="more = !more">
-            Cc, Bcc, reply-to {{ more ? '▾' : '▸' }}
-          </button>
-          <TheManuscript :editor="editor" :kind="kind" :more="more" />
+          <TheManuscript :desk="desk" :kind="kind" />
         </article>
       </div>
     </main>
     <aside class="pane">
-      <ProofPane :proof="proof" :level="level" @pick="desk.showPath" @blank="desk.showVariable" />
+      <ProofPane :proof="proof" :level="level" @pick="going.showPath" @blank="going.showVariable" />
       <DeskTray :desk="desk" />
     </aside>
   </div>
   <footer class="foot">
     <NoticeLine v-if="notice.current" />
-    <template v-else
-      ><span class="path">{{ path }}</span
-      ><span>{{ words }} words</span
-      ><span>{{ blanks.length }} {{ blanks.length === 1 ? 'blank' : 'blanks' }} for this recipient <kbd>F2</kbd></span
-      ><span
-        >{{ proof.findings.value.length }} {{ proof.findings.value.length === 1 ? 'finding' : 'findings' }}
-        <kbd>F8</kbd></span
-      ></template
-    >
+    <DeskFoot v-else :desk="desk" />
     <span class="right">next recipient <kbd>F9</kbd></span>
   </footer>
-  <InsertList v-if="list" :insertable="insertable" :place="list" @choose="desk.onInsert" @close="desk.leave" />
+  <InsertList v-if="list" :desk="desk" :place="list" @choose="inserting.take" @close="inserting.leave" />
   <SelectionBar
     v-if="bar"
     :key="String(bar.focus)"
-    :words="selectionWords"
-    :places="selectionPlaces"
-    :in-body="inBody"
-    :one-line="oneLine"
-    :variables="variables"
+    :desk="desk"
     :at="bar"
     :focus="bar.focus"
     @make="desk.onMake"
-    @close="desk.leave"
+    @close="inserting.leave"
   />
   <ConflictDialog v-if="copy.conflict.value" :conflict="copy.conflict.value" @settle="settle" />
 </template>
@@ -127,24 +112,11 @@ async function settle(choice: 'mine' | 'theirs'): Promise<void> {
   flex: 0 1 auto;
   min-width: 0;
 }
-.more {
-  position: absolute;
-  right: 20px;
-  top: 20px;
-  height: 22px;
-  color: var(--quiet);
-  z-index: 1;
-}
 .pane {
   border-left: 1px solid var(--hair);
   display: flex;
   flex-direction: column;
   min-height: 0;
-}
-.path {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  max-width: 40%;
 }
 .parts {
   display: none;
@@ -195,10 +167,6 @@ async function settle(choice: 'mine' | 'theirs'): Promise<void> {
     padding: 4px 16px;
     gap: 2px 16px;
     flex-wrap: wrap;
-  }
-  .more {
-    position: static;
-    margin-left: -8px;
   }
 }
 </style>

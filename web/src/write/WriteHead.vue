@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The head of Write: the title, whether the working copy is kept, and what is about the whole text. */
 import { computed } from 'vue';
-import type { Desk } from './useDesk';
+import type { Desk } from './desk/useDesk';
 
 const props = defineProps<{ desk: Desk }>();
 const { copy, texts } = props.desk;

@@ -5,7 +5,7 @@ import { useRoute } from 'vue-router';
 import { useMe } from '../ui/me';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
-import StartPanel from './StartPanel.vue';
+import StartPanel from './start/StartPanel.vue';
 import { useWorkingCopy } from './useWorkingCopy';
 import WriteDesk from './WriteDesk.vue';
 

@@ -1,22 +1,28 @@
 /** The editor over one document, and everything that is derived from its state. */
 import { Editor } from '@tiptap/core';
-import { NodeSelection } from '@tiptap/pm/state';
-import { normalise, type TextDocument, type Variable } from '@vocabula/core';
+import type { Transaction } from '@tiptap/pm/state';
+import { countUses, normalise, usesOf, type TextDocument, type Variable } from '@vocabula/core';
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
-import { caretPath, caretPlace, passageAt, pathInWords, wordCount } from './caret';
-import { findMarkerGroups, findWords, removeBefore, variablesOf } from './editor/operations';
-import { extensions } from './editor/schema';
-import { countPlaces } from './useWriting';
+import { caretPlace, chosenBracket, pathInWords } from './caret';
+import { bracketsOf, type Bracket } from './editor/brackets';
+import { firstWords } from './editor/operations/places';
+import { extensions } from './editor/extensions';
+import { findMarkerGroups } from './editor/operations/markers';
+import { variablesOf } from './editor/operations/variables';
+import type { PastingOptions } from './editor/plugins/pasting';
 
 /** What happens in the manuscript that others act on. */
 export interface ManuscriptEvents {
   changed(document: TextDocument, pasted: boolean): void;
-  /** `{{` was typed, and is taken out again. */
-  braces(): void;
-  /** The selection, or what stands around it, may have moved. */
-  moved(): void;
+  /** Something happened in the editor. */
+  acted(editor: Editor, transaction: Transaction): void;
+  focused(editor: Editor): void;
   /** `Esc` was pressed in the text; true if that closed something, so that the text is not left yet. */
   escaped(): boolean;
+  /** A bracket was in the way of a deleting key. */
+  stays(): void;
+  /** What is to be known and done when something is pasted. */
+  readonly pasting: PastingOptions;
 }
 
 export function useManuscript(opened: TextDocument, events: ManuscriptEvents) {
@@ -47,34 +53,19 @@ export function useManuscript(opened: TextDocument, events: ManuscriptEvents) {
   }
 
   const editor = new Editor({
-    extensions,
+    extensions: extensions({ stays: events.stays, ...events.pasting }),
     content: opened as never,
     editorProps: {
       attributes: { 'aria-label': 'Manuscript', role: 'textbox', 'aria-multiline': 'true' },
       handleKeyDown: (_view, event) => event.key === 'Escape' && events.escaped(),
-      // An address pasted over selected words makes a link of them.
-      handlePaste(view, event) {
-        const text = event.clipboardData?.getData('text/plain').trim() ?? '';
-        const { empty, from, to } = view.state.selection;
-        if (empty || !/^(?:https?:\/\/|mailto:|tel:)\S+$/.test(text)) return false;
-        const link = view.state.schema.marks.link?.create({ href: text });
-        if (!link) return false;
-        view.dispatch(view.state.tr.addMark(from, to, link));
-        return true;
-      },
     },
+    onFocus: () => events.focused(editor),
     onTransaction({ transaction }) {
       beat.value += 1;
       changed ||= transaction.docChanged;
       pasted ||= transaction.getMeta('paste') === true;
       cancel ??= afterPaint(settle);
-      if (transaction.docChanged && bracesTyped()) {
-        queueMicrotask(() => {
-          removeBefore(editor, 2);
-          events.braces();
-        });
-      }
-      events.moved();
+      events.acted(editor, transaction);
     },
   });
   onBeforeUnmount(() => {
@@ -82,43 +73,30 @@ export function useManuscript(opened: TextDocument, events: ManuscriptEvents) {
     editor.destroy();
   });
 
-  function bracesTyped(): boolean {
-    const { $from, empty } = editor.state.selection;
-    const before = $from.parent.textBetween(0, $from.parentOffset, undefined, '\uFFFC');
-    return empty && before.endsWith('{{') && $from.parent.type.name !== 'codeBlock';
-  }
-
   const variables = after<readonly Variable[]>(rest, () => variablesOf(editor.state.doc));
-  const selectionWords = after(beat, () => {
-    const { from, to } = editor.state.selection;
-    return editor.state.doc.textBetween(from, to, ' ');
-  });
+  const brackets = after(rest, () => bracketsOf(editor.state.doc));
+  const uses = computed(() => usesOf(current.value));
   return {
     editor,
     settle,
+    beat,
+    rest,
     /** The document in its normal form. */
     current,
     variables,
     front: computed(() => current.value.attrs.front),
     markers: computed(() => (current.value ? findMarkerGroups(editor.state.doc) : [])),
+    uses,
     /** How many places use each variable. */
-    places: computed(() => (current.value ? countPlaces(editor) : new Map<string, number>())),
-    words: computed(() => wordCount(current.value)),
-    /** The passage that is selected or that the caret is in. */
-    chosen: after(rest, () => passageAt(editor)),
-    path: after(rest, () => pathInWords(editor, variables.value)),
+    places: computed(() => countUses(uses.value)),
+    brackets,
+    /** The first words that a bracket stands around. */
+    firstWords: (bracket: Bracket): string => firstWords(editor.state.doc, bracket),
+    /** The bracket that is selected or that the caret is in. */
+    chosen: after(rest, () => chosenBracket(editor, brackets.value)),
+    path: after(rest, () => pathInWords(editor, brackets.value, variables.value)),
     /** The block with the caret, and its height in the window. */
     level: after(rest, () => caretPlace(editor)),
-    selectionWords,
-    /** How many places hold the selected words. */
-    selectionPlaces: after(beat, () => findWords(editor.state.doc, selectionWords.value).length),
-    /** True while words are selected, rather than nothing or a whole node. */
-    wordsSelected: after(
-      beat,
-      () => selectionWords.value.trim() !== '' && !(editor.state.selection instanceof NodeSelection),
-    ),
-    oneLine: after(beat, () => editor.state.selection.$from.parent === editor.state.selection.$to.parent),
-    inBody: after(beat, () => caretPath(editor)[0] === editor.state.doc.childCount - 1),
   };
 }
 

@@ -23,6 +23,14 @@ describe('plain text', () => {
     ['Dear Ann,\n\nfine.', false],
   ])('%j is Markdown: %s', (text, expected) => expect(looksLikeMarkdown(text)).toBe(expected));
 
+  it('with cells parted by tabs is a table', () => {
+    const [table, after] = readPlain('Gate\tOpens\nRiver\t10:00\nNorth\t\n\nand\tone line');
+    expect(table).toMatchObject({
+      type: 'table',
+      content: [{}, {}, { content: [{}, { content: [{ type: 'paragraph' }] }] }],
+    });
+    expect(after).toMatchObject({ type: 'paragraph' });
+  });
   it('is read as Markdown with the tags that are known, and no others', () => {
     const blocks = readMarkdown('**{{name}}** and {{other}} {{#x}}y{{/x}}', (name) => name === 'name');
     expect(writeBody(blocks)).toBe('**{{name}}** and \\{{other}} \\{{#x}}y\\{{/x}}');

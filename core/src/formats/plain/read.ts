@@ -2,26 +2,45 @@
 import { Reading } from '../markdown/inline.js';
 import { readBody } from '../markdown/read-body.js';
 import { tagsIn, type Tag } from '../markdown/tags.js';
-import type { Block, Inline } from '../../template/document.js';
+import type { Block, Cell, Inline } from '../../template/document.js';
 
-/** Reads text as it stands: an empty line ends a paragraph, any other line a line. Never empty. */
+/**
+ * Reads text as it stands: an empty line ends a paragraph, any other line a line; lines of cells parted by tabs, as
+ * spreadsheets give them, are a table. Never empty.
+ */
 export function readPlain(text: string): Block[] {
   const paragraphs = text
     .replace(/\r\n?/g, '\n')
     .replace(/[\u0000-\u0008\u000B-\u001F\u007F]/g, '')
     .split(/\n[ \t]*\n\s*/)
-    .map((paragraph) => paragraph.replace(/^\n+|\s+$/g, ''))
+    .map((paragraph) => paragraph.replace(/^\n+|[\n ]+$/g, ''))
     .filter((paragraph) => paragraph !== '');
-  const blocks = paragraphs.map((paragraph): Block => ({
-    type: 'paragraph',
-    content: paragraph
-      .split('\n')
-      .flatMap((line, at): Inline[] => [
-        ...(at > 0 ? [{ type: 'hardBreak' } as const] : []),
-        ...(line.trim() === '' ? [] : [{ type: 'text', text: line.trimEnd() } as const]),
-      ]),
-  }));
+  const blocks = paragraphs.map((paragraph) => tableOf(paragraph.split('\n')) ?? paragraphOf(paragraph.split('\n')));
   return blocks.length > 0 ? blocks : [{ type: 'paragraph' }];
+}
+
+const paragraphOf = (lines: readonly string[]): Block => ({
+  type: 'paragraph',
+  content: lines.flatMap((line, at): Inline[] => [
+    ...(at > 0 ? [{ type: 'hardBreak' } as const] : []),
+    ...(line.trim() === '' ? [] : [{ type: 'text', text: line.trimEnd() } as const]),
+  ]),
+});
+
+/** Two lines or more, each of as many cells, as a table; undefined for lines that are none. */
+function tableOf(lines: readonly string[]): Block | undefined {
+  const rows = lines.map((line) => line.split('\t'));
+  const width = rows[0]?.length ?? 0;
+  if (rows.length < 2 || width < 2 || rows.some((row) => row.length !== width)) return undefined;
+  const cell = (text: string): Cell => ({
+    type: 'tableCell',
+    attrs: { align: null, colspan: 1, rowspan: 1, colwidth: null },
+    content: [{ type: 'paragraph', ...(text.trim() === '' ? {} : { content: [{ type: 'text', text: text.trim() }] }) }],
+  });
+  return {
+    type: 'table',
+    content: rows.map((row) => ({ type: 'tableRow', attrs: { when: [] }, content: row.map(cell) })),
+  };
 }
 
 /** Signs of Markdown that hardly anybody types by chance. */

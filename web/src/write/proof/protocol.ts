@@ -1,5 +1,5 @@
 /** What is said between the desk and the worker that renders its proof. */
-import type { Finding, House, Message, TextDocument, TypeName, Variable } from '@vocabula/core';
+import type { Finding, House, Measure, Message, TextDocument, TypeName, Variable } from '@vocabula/core';
 import type { Look } from '../../ui/look';
 
 /** Asks for a proof. What is left out is as it was before. */
@@ -48,4 +48,9 @@ export type ProofReply =
       /** Names that are included and unknown here. */
       readonly missing: readonly string[];
     }
-  | { readonly id: number; readonly what: 'findings'; readonly findings: readonly Finding[] };
+  | {
+      readonly id: number;
+      readonly what: 'findings';
+      readonly findings: readonly Finding[];
+      readonly measure: Measure;
+    };

@@ -2,6 +2,7 @@
 import {
   checkProgram,
   compile,
+  measure,
   PLAIN_HOUSE,
   render,
   type House,
@@ -58,6 +59,7 @@ export class Prover {
         id,
         what: 'findings',
         findings: [...checkProgram(own, program), ...message.findings],
+        measure: measure(own.document, program.locale),
       }),
     };
   }

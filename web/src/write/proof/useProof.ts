@@ -1,6 +1,6 @@
 /** The running proof: the manuscript rendered for the chosen sample recipient, in a worker, with its findings. */
 import type { StoredTable, TableSummary } from '@vocabula/contract';
-import type { Finding, TextDocument } from '@vocabula/core';
+import type { Finding, Measure, TextDocument } from '@vocabula/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
 import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
@@ -20,6 +20,7 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
   const answers = ref<Record<string, unknown>>({});
   const message = shallowRef<ProofMessage>();
   const findings = shallowRef<readonly Finding[]>([]);
+  const measure = shallowRef<Measure>();
   const values = shallowRef<ReadonlyMap<string, string>>(new Map());
   const slots = shallowRef<readonly ProofSlot[]>([]);
   const texts = shallowRef<readonly string[]>([]);
@@ -94,7 +95,9 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
   }
   worker.addEventListener('message', ({ data }: MessageEvent<ProofReply>) => {
     if (data.what === 'findings') {
-      if (data.id === asked) findings.value = data.findings;
+      if (data.id !== asked) return;
+      findings.value = data.findings;
+      measure.value = data.measure;
       return;
     }
     message.value = data.message;
@@ -123,6 +126,7 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
     recipientName,
     message,
     findings,
+    measure,
     values,
     slots,
     texts,

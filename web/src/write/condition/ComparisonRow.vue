@@ -1,0 +1,123 @@
+<script setup lang="ts">
+/** One comparison: variable, comparison, value. */
+import {
+  comparisonInWords,
+  comparisonsOf,
+  familyOf,
+  labelFromKey,
+  takesValue,
+  type Comparison,
+  type ComparisonName,
+} from '@vocabula/core';
+import { computed } from 'vue';
+import { understandDay } from '../../ui/dates';
+import { today } from '../../ui/today';
+import { firstComparison, firstValue, type Named } from './names';
+
+const props = defineProps<{ names: readonly Named[]; place: string }>();
+const comparison = defineModel<Comparison>({ required: true });
+const groups = computed(() => {
+  const usable = props.names.filter(({ variable }) => variable.type !== 'paragraphs');
+  return [...new Set(usable.map(({ group }) => group))].map((group) => ({
+    group,
+    names: usable.filter((each) => each.group === group),
+  }));
+});
+const named = computed(() => props.names.find(({ name }) => name === comparison.value.of));
+const family = computed(() => familyOf(named.value?.variable.type ?? 'text'));
+const options = computed(() => named.value?.variable.options ?? []);
+const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
+
+function about(name: string): void {
+  comparison.value = firstComparison(props.names.find((each) => each.name === name));
+}
+function compare(how: ComparisonName): void {
+  const { of, value } = comparison.value;
+  comparison.value = { of, how, value: (takesValue(how) && value) || firstValue(how, named.value?.variable) };
+}
+
+function give(value: string): void {
+  comparison.value = { ...comparison.value, value: family.value === 'date' ? dayOf(value.trim()) : value };
+}
+/** A day as typed, or one counted from today. */
+function dayOf(typed: string): string {
+  const relative = /^(?:today)?\s*([+-])\s*(\d{1,5})$/.exec(typed);
+  if (relative) return `today${relative[1]}${Number(relative[2])}`;
+  return typed === 'today' ? typed : (understandDay(typed, today(), navigator.language) ?? typed);
+}
+function toggle(key: string): void {
+  const keys = comparison.value.value.split('|').filter(Boolean);
+  const next = keys.includes(key) ? keys.filter((each) => each !== key) : [...keys, key];
+  comparison.value = { ...comparison.value, value: next.join('|') };
+}
+const text = (event: Event): string => (event.target as HTMLInputElement | HTMLSelectElement).value;
+</script>
+
+<template>
+  <div class="comparison">
+    <select :value="comparison.of" :aria-label="`Variable ${place}`" @change="about(text($event))">
+      <option value="" disabled>choose…</option>
+      <optgroup v-for="{ group, names: each } in groups" :key="group" :label="group">
+        <option v-for="one in each" :key="one.name" :value="one.name">{{ one.label }}</option>
+      </optgroup>
+    </select>
+    <select
+      :value="comparison.how"
+      :aria-label="`Comparison ${place}`"
+      @change="compare(text($event) as ComparisonName)"
+    >
+      <option v-for="how in comparisonsOf(family)" :key="how" :value="how">{{ comparisonInWords(family, how) }}</option>
+    </select>
+    <template v-if="takesValue(comparison.how)">
+      <span v-if="comparison.how === 'one-of'" class="several" role="group" :aria-label="`Values ${place}`">
+        <label v-for="option in options" :key="option.key"
+          ><input
+            type="checkbox"
+            :checked="comparison.value.split('|').includes(option.key)"
+            @change="toggle(option.key)"
+          />
+          {{ option.label ?? labelFromKey(option.key) }}</label
+        >
+      </span>
+      <select
+        v-else-if="options.length > 0 || comparison.how === 'weekday'"
+        :value="comparison.value"
+        :aria-label="`Value ${place}`"
+        @change="give(text($event))"
+      >
+        <template v-if="comparison.how === 'weekday'"
+          ><option v-for="day in WEEKDAYS" :key="day">{{ day }}</option></template
+        >
+        <template v-else
+          ><option v-for="option in options" :key="option.key" :value="option.key">
+            {{ option.label ?? labelFromKey(option.key) }}
+          </option></template
+        >
+      </select>
+      <input
+        v-else
+        :value="comparison.value"
+        :type="family === 'time' && named?.variable.type === 'time' ? 'time' : 'text'"
+        :inputmode="family === 'number' || family === 'list' ? 'decimal' : undefined"
+        :aria-label="`Value ${place}`"
+        :placeholder="family === 'date' ? '11 May 2027, or today+14' : family === 'number' ? '15' : ''"
+        @change="give(text($event))"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.comparison {
+  display: grid;
+  grid-template-columns: minmax(0, 1.3fr) minmax(0, 1fr) minmax(0, 1fr);
+  gap: 6px;
+  flex: 1;
+  min-width: 0;
+}
+.several {
+  display: grid;
+  gap: 2px;
+  font-size: 0.8125rem;
+}
+</style>

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+/** A group of conditions, of which all or any must hold; groups stand in groups. */
+import { isGroup, type Comparison, type ConditionGroup, type ConditionTree } from '@vocabula/core';
+import ComparisonRow from './ComparisonRow.vue';
+import { firstComparison, type Named } from './names';
+
+const props = defineProps<{ names: readonly Named[]; outermost?: boolean; place: string }>();
+const emit = defineEmits<{ remove: [] }>();
+const group = defineModel<ConditionGroup>({ required: true });
+const blank = (): Comparison => firstComparison(props.names[0]);
+/** How many must hold: by what joins them, and whether that is turned round. */
+const HOW_MANY = [
+  ['all', 'all of these hold'],
+  ['any', 'any of these holds'],
+  ['not any', 'none of these holds'],
+  ['not all', 'not all of these hold'],
+] as const;
+const here = (index: number): string => (props.place === '' ? String(index + 1) : `${props.place}.${index + 1}`);
+
+const change = (more: Partial<ConditionGroup>): void => void (group.value = { ...group.value, ...more });
+const put = (index: number, part: ConditionTree): void => change({ parts: group.value.parts.with(index, part) });
+const add = (part: ConditionTree): void => change({ parts: [...group.value.parts, part] });
+const remove = (index: number): void => change({ parts: group.value.parts.toSpliced(index, 1) });
+</script>
+
+<template>
+  <fieldset class="group" :class="{ outermost }">
+    <legend class="head">
+      <select
+        :value="`${group.not ? 'not ' : ''}${group.join}`"
+        :aria-label="`How many must hold ${place}`.trim()"
+        @change="
+          (event) => {
+            const value = (event.target as HTMLSelectElement).value;
+            change({ not: value.startsWith('not'), join: value.endsWith('all') ? 'all' : 'any' });
+          }
+        "
+      >
+        <option v-for="[value, words] in HOW_MANY" :key="value" :value="value">{{ words }}</option>
+      </select>
+      <button
+        v-if="!outermost"
+        type="button"
+        class="plain small"
+        :aria-label="`Take out group ${place}`"
+        @click="emit('remove')"
+      >
+        Take out
+      </button>
+    </legend>
+    <div v-for="(part, index) in group.parts" :key="index" class="part">
+      <ConditionGroup
+        v-if="isGroup(part)"
+        :model-value="part"
+        :names="names"
+        :place="here(index)"
+        @update:model-value="put(index, $event)"
+        @remove="remove(index)"
+      />
+      <template v-else>
+        <ComparisonRow
+          :model-value="part"
+          :names="names"
+          :place="here(index)"
+          @update:model-value="put(index, $event)"
+        />
+        <button
+          type="button"
+          class="plain"
+          :aria-label="`Take out comparison ${here(index)}`"
+          :disabled="outermost && group.parts.length === 1"
+          @click="remove(index)"
+        >
+          −
+        </button>
+      </template>
+    </div>
+    <p class="acts">
+      <button type="button" class="plain small" @click="add(blank())">Add a comparison</button>
+      <button
+        type="button"
+        class="plain small"
+        @click="add({ join: group.join === 'all' ? 'any' : 'all', not: false, parts: [blank()] })"
+      >
+        Add a group
+      </button>
+    </p>
+  </fieldset>
+</template>
+
+<style scoped>
+.group {
+  border: 0;
+  border-left: 1.5px solid var(--edge);
+  margin: 0;
+  padding: 0 0 0 10px;
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+  flex: 1;
+}
+.head {
+  display: flex;
+  gap: 8px;
+  padding: 0;
+  margin-bottom: 6px;
+}
+.head select {
+  width: auto;
+}
+.part {
+  display: flex;
+  gap: 4px;
+  align-items: flex-start;
+}
+.acts {
+  display: flex;
+  gap: 4px;
+}
+</style>

@@ -1,0 +1,269 @@
+/** The desk: manuscript, proof and tray, and what moves between them. */
+import type { Finding, TextDocument, Variable } from '@vocabula/core';
+import type { TextSummary } from '@vocabula/contract';
+import { computed, onBeforeUnmount, onMounted, provide, ref, triggerRef, watch } from 'vue';
+import { api } from '../../api/client';
+import { useHouse } from '../../ui/house';
+import { keyOf } from '../../ui/keys';
+import { libraryVersion } from '../../ui/library';
+import { useMe } from '../../ui/me';
+import { useNotice } from '../../ui/notice';
+import { caretPath } from '../caret';
+import { bracketsAround } from '../editor/brackets';
+import { applyRepair } from '../editor/operations/repair';
+import { convertMarkers, type MarkerGroup } from '../editor/operations/markers';
+import { labels } from '../editor/views/labels';
+import type { Insertable } from '../bar/insertions';
+import { useProof } from '../proof/useProof';
+import { useManuscript } from '../useManuscript';
+import type { useWorkingCopy } from '../useWorkingCopy';
+import type { Making } from './making';
+import { useAssets } from './useAssets';
+import { useBlocks } from './useBlocks';
+import { FIELDS, useFields } from './useFields';
+import { useGoing } from './useGoing';
+import { useInserting } from './useInserting';
+import { usePassages } from './usePassages';
+import { usePreviews } from './usePreviews';
+import { useVariables } from './useVariables';
+
+export type Tab = 'Variables' | 'Chosen' | 'Outline' | 'Findings' | 'Markers' | 'Find';
+
+export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextDocument) {
+  const notice = useNotice();
+  const me = useMe();
+  const house = useHouse();
+  const texts = ref<TextSummary[]>([]);
+  const tab = ref<Tab>('Variables');
+  const showingValues = ref(false);
+  /** Counts how often the outline was asked for by its key. */
+  const outlineAsked = ref(0);
+  /** The option whose wording is being looked at. */
+  const openOption = ref<string>();
+  const own = copy.name.value;
+
+  const manuscript = useManuscript(document, {
+    changed(next, pasted) {
+      // A desk that is being cleared for another text must not write into that one.
+      if (copy.name.value !== own) return;
+      copy.changed(next);
+      const count = pasted ? manuscript.markers.value.length : 0;
+      if (count === 0) return;
+      tab.value = 'Markers';
+      notice.say(`${count} ${count === 1 ? 'marker' : 'markers'} found in what was pasted.`);
+    },
+    acted: (editor, transaction) => fields?.acted(editor, transaction),
+    focused: (editor) => fields?.enter(editor),
+    escaped() {
+      if (!inserting.bar.value) return false;
+      inserting.leave();
+      return true;
+    },
+    stays: () => tellStays(),
+    pasting: {
+      known: (name) =>
+        name.includes('.') ||
+        variables.value.some(({ key }) => key === name) ||
+        texts.value.some((text) => text.name === name),
+      keepImage: (file, name) => assets.keepImage(file, name),
+      say: (words) => notice.fail(new Error(words)),
+      imagesCame: () => void (tab.value = 'Chosen'),
+    },
+  });
+  const { editor, variables, chosen } = manuscript;
+  const fields = useFields(editor, { braces: () => inserting.openList(), moved: () => inserting.follow() });
+  provide(FIELDS, fields);
+  const undo = (): void => fields.undo();
+
+  const proof = useProof(copy.name, manuscript.current);
+  const { values } = proof;
+  const raw = (key: string): string | undefined => values.value.get(`raw ${key}`);
+  const answer = (key: string, value: unknown): void => {
+    proof.answers.value = { ...proof.answers.value, [key]: value };
+  };
+  const blanks = computed(() => proof.message.value?.blanks ?? []);
+
+  const assets = useAssets(editor, undo);
+  const blocks = useBlocks(editor, undo, loadTexts);
+  const inserting = useInserting({
+    fields: () => fields,
+    line: () => fields.line.value,
+    beat: fields.beat,
+    copyBlock: blocks.copy,
+    undo,
+  });
+  const tray = useVariables(editor, undo);
+  const passages = usePassages({
+    editor,
+    brackets: manuscript.brackets,
+    chosen,
+    variables,
+    rest: manuscript.rest,
+    raw,
+    answer,
+    undo,
+    settle: manuscript.settle,
+  });
+  const going = useGoing({
+    editor,
+    findings: proof.findings,
+    blanks,
+    uses: manuscript.uses,
+    openVariable(key, option) {
+      tab.value = 'Variables';
+      tray.open.value = key;
+      openOption.value = option;
+    },
+    openVariableIs: () => tray.open.value,
+    isDeclared: (key) => variables.value.some((each) => each.key === key),
+    showFindings: () => void (tab.value = 'Findings'),
+  });
+  const previews = usePreviews({
+    locale: () => manuscript.front.value.locale ?? house.house.locale ?? 'en-GB',
+    raw,
+    words: (name) => values.value.get(name),
+    input: () => ({ recipient: proof.recipient.value, sender: me.fields(), answers: proof.answers.value }),
+    house: () => house.house,
+    recipient: proof.recipient,
+  });
+
+  /** Facts of the house as variables, called `house.x`. */
+  const facts = computed<readonly Variable[]>(() =>
+    Object.entries(house.house.facts).map(([key, { variable }]) => ({ ...variable, key: `house.${key}` })),
+  );
+  /** The columns of the lists that are repeated around the caret, innermost first. */
+  const columns = computed<readonly Variable[]>(() => {
+    void manuscript.rest.value;
+    const { from, to } = editor.state.selection;
+    return bracketsAround(manuscript.brackets.value, from, to, [])
+      .reverse()
+      .flatMap(({ condition }) =>
+        condition && !condition.not ? (variables.value.find(({ key }) => key === condition.of)?.columns ?? []) : [],
+      );
+  });
+  const inBody = computed(() => {
+    void fields.beat.value;
+    return fields.line.value === undefined && caretPath(editor)[0] === editor.state.doc.childCount - 1;
+  });
+  const insertable = computed<Insertable>(() => ({
+    variables: variables.value,
+    columns: columns.value,
+    fields: [
+      ...(proof.set.value?.columns ?? [{ key: 'first_name' }, { key: 'email' }]).map(({ key }) => `recipient.${key}`),
+      ...Object.keys(me.fields()).map((key) => `sender.${key}`),
+    ],
+    facts: facts.value,
+    texts: texts.value,
+    own,
+    inBody: inBody.value,
+  }));
+
+  watch(
+    [variables, values, showingValues, proof.slots, libraryVersion, facts],
+    () => {
+      const brought = proof.slots.value.map((slot) => slot.variable);
+      labels.set(
+        [
+          ...variables.value,
+          ...brought.filter((each) => !variables.value.some((one) => one.key === each.key)),
+          ...facts.value,
+        ],
+        showingValues.value ? (name) => values.value.get(name) : undefined,
+      );
+      labels.refresh();
+    },
+    { immediate: true },
+  );
+
+  const tellStays = (): void =>
+    notice.say('The bracket stays. It is taken off in the outline (F6, u), or in its tray.');
+  function onMake(making: Making): void {
+    inserting.makeOf(making);
+    manuscript.settle();
+    tab.value = making.what === 'variable' ? 'Variables' : 'Chosen';
+    if (making.what === 'variable') tray.open.value = undefined;
+  }
+  function onConvert(groups: MarkerGroup[]): void {
+    const count = convertMarkers(editor, groups);
+    const many = groups.length === 1 ? 'variable' : 'variables';
+    notice.say(`${groups.length} ${many} in ${count} ${count === 1 ? 'place' : 'places'}.`, undo);
+    tab.value = 'Variables';
+  }
+  function onRepair({ repair }: Finding): void {
+    if (repair && applyRepair(editor, repair)) notice.say(`${repair.label}: done.`, undo);
+  }
+  /** Sets an attribute of the front matter; what is empty is taken out, except the title. */
+  function setFront(name: 'title' | 'call' | 'purpose' | 'signature' | 'locale', value: string): void {
+    const { [name]: old, ...others } = manuscript.front.value;
+    const given = value.trim() || (name === 'title' ? old : undefined);
+    editor.view.dispatch(
+      editor.state.tr.setDocAttribute('front', given === undefined ? others : { ...others, [name]: given }),
+    );
+  }
+  /** Sends what was typed last to be kept. */
+  async function keep(): Promise<void> {
+    manuscript.settle();
+    await copy.flush();
+  }
+  async function loadTexts(): Promise<void> {
+    texts.value = await api.texts();
+  }
+
+  function onKey(event: KeyboardEvent): void {
+    const key = keyOf(event);
+    if (!key || key.id === 'call') return;
+    event.preventDefault();
+    if (key.id === 'insert') inserting.open();
+    else if (key.id === 'recipient') proof.step(key.back ? -1 : 1);
+    else if (key.id === 'finding') going.showFinding(going.finding.value + (key.back ? -1 : 1));
+    else if (key.id === 'blank') going.nextBlank(key.back);
+    else if (key.id === 'alternative') {
+      manuscript.settle();
+      passages.addAlternative(chosen.value);
+    } else if (key.id === 'outline') outlineAsked.value += 1;
+    else if (key.id === 'values') showingValues.value = !showingValues.value;
+    else if (key.id === 'find') tab.value = 'Find';
+  }
+  onMounted(async () => {
+    window.addEventListener('keydown', onKey);
+    try {
+      await Promise.all([proof.load(), loadTexts()]);
+      triggerRef(manuscript.current);
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  });
+  onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
+
+  return {
+    copy,
+    manuscript,
+    fields,
+    proof,
+    texts,
+    tab,
+    openOption,
+    outlineAsked,
+    showingValues,
+    inserting,
+    insertable,
+    tray,
+    passages,
+    blocks,
+    assets,
+    going,
+    previews,
+    raw,
+    answer,
+    blanks,
+    undo,
+    tellStays,
+    onMake,
+    onConvert,
+    onRepair,
+    setFront,
+    keep,
+  };
+}
+
+export type Desk = ReturnType<typeof useDesk>;

@@ -1,0 +1,71 @@
+/** Keys of the manuscript that differ from what an editor does by itself. */
+import { Extension, type Editor } from '@tiptap/core';
+import { NodeSelection, TextSelection } from '@tiptap/pm/state';
+import { splitBlock } from '@tiptap/pm/commands';
+
+/** Selects the placeholder, block or note beside the caret, so that a second press is what deletes it. */
+function selectBeside(editor: Editor, side: -1 | 1): boolean {
+  const { state, view } = editor;
+  const { empty, $from } = state.selection;
+  if (!empty) return false;
+  const beside = side < 0 ? $from.nodeBefore : $from.nodeAfter;
+  if (beside?.isAtom && beside.isInline && beside.type.name !== 'hardBreak' && !beside.isText) {
+    view.dispatch(
+      state.tr.setSelection(NodeSelection.create(state.doc, side < 0 ? $from.pos - beside.nodeSize : $from.pos)),
+    );
+    return true;
+  }
+  return false;
+}
+
+export const Typing = Extension.create({
+  name: 'typing',
+  priority: 1000,
+  addKeyboardShortcuts() {
+    const { editor } = this;
+    return {
+      Backspace: () => selectBeside(editor, -1),
+      Delete: () => selectBeside(editor, 1),
+      // Both halves stay in the passage; only an empty last paragraph leaves it, as it leaves a list.
+      Enter: () => {
+        const { $from } = editor.state.selection;
+        const inPassage = $from.depth > 1 && $from.node($from.depth - 1).type.name === 'passage';
+        const inLine = $from.depth <= 1 || ['address', 'attachment'].includes($from.parent.type.name);
+        if (inLine) return leaveLine(editor);
+        if (!inPassage || $from.parent.type.name !== 'paragraph') return false;
+        return leavePassage(editor) || splitBlock(editor.state, editor.view.dispatch);
+      },
+      Escape: () => {
+        editor.commands.blur();
+        return true;
+      },
+    };
+  },
+});
+
+/** Moves the caret's paragraph out behind its passage, if it is the passage's empty last one. */
+function leavePassage(editor: Editor): boolean {
+  const { $from, empty } = editor.state.selection;
+  const passage = $from.node($from.depth - 1);
+  const last = $from.index($from.depth - 1) === passage.childCount - 1;
+  if (!empty || $from.parent.content.size > 0 || passage.childCount < 2 || !last) return false;
+  const { tr } = editor.state;
+  const paragraph = $from.parent;
+  const behind = $from.after($from.depth - 1);
+  tr.insert(behind, paragraph).delete($from.before(), $from.after());
+  const at = behind - paragraph.nodeSize + 1;
+  editor.view.dispatch(tr.setSelection(TextSelection.create(tr.doc, at)).scrollIntoView());
+  return true;
+}
+
+/** Enter in a line of the envelope goes to the next part. */
+function leaveLine(editor: Editor): boolean {
+  const { $from } = editor.state.selection;
+  const after = $from.after(1);
+  let target = -1;
+  editor.state.doc.nodesBetween(after, editor.state.doc.content.size, (node, pos) => {
+    if (target < 0 && node.type.name === 'body') target = pos + 2;
+    return target < 0;
+  });
+  return target < 0 ? false : editor.commands.setTextSelection(target);
+}

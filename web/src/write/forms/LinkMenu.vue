@@ -1,0 +1,53 @@
+<script setup lang="ts">
+/** Makes a link of the selected words, or changes where the one with the caret leads. */
+import { computed, ref, useTemplateRef } from 'vue';
+import PopMenu from '../../ui/PopMenu.vue';
+import type { Desk } from '../desk/useDesk';
+import TargetField from './TargetField.vue';
+
+const props = defineProps<{ desk: Desk }>();
+const { fields, insertable } = props.desk;
+const editor = computed(() => fields.active.value);
+const target = ref('');
+const field = useTemplateRef('field');
+const on = computed(() => fields.beat.value >= 0 && editor.value.isActive('link'));
+const allowed = computed(
+  () =>
+    fields.beat.value >= 0 && 'link' in editor.value.schema.marks && (on.value || !editor.value.state.selection.empty),
+);
+function begin(): void {
+  target.value = String(editor.value.getAttributes('link').href ?? '');
+}
+function set(close: (back: boolean) => void): void {
+  const href = field.value?.value();
+  if (href === undefined) return;
+  const chain = editor.value.chain().focus().extendMarkRange('link');
+  if (href === '') chain.unsetMark('link').run();
+  else chain.setMark('link', { href }).run();
+  close(false);
+}
+</script>
+
+<template>
+  <PopMenu label="Link" :menu="false" :width="420" :pressed="on" @open="begin">
+    <template #default="{ close }">
+      <form class="link" @submit.prevent="set(close)">
+        <p v-if="!allowed" class="quiet">Select the words that shall lead somewhere.</p>
+        <template v-else>
+          <TargetField ref="field" v-model="target" :names="insertable" label="Leads to; empty takes the link off" />
+          <button class="main">Set</button>
+        </template>
+      </form>
+    </template>
+  </PopMenu>
+</template>
+
+<style scoped>
+.link {
+  padding: 12px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  color: var(--ink);
+}
+</style>

@@ -1,0 +1,292 @@
+<script setup lang="ts">
+/** The score: brackets on tracks left of the manuscript, one track a level, with what governs them. */
+import { onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
+import { bracketsAtCaret } from '../caret';
+import type { Desk } from '../desk/useDesk';
+import type { Bracket } from '../editor/brackets';
+import type { End } from '../editor/operations/ends';
+import BracketMenu from './BracketMenu.vue';
+import { bracketPath, MARKS } from './kinds';
+import { boundariesOf, DEEP, drawnBrackets, type Boundary, type Drawn } from './measure';
+
+const props = defineProps<{ desk: Desk; sheet: HTMLElement | null }>();
+const emit = defineEmits<{ choose: [] }>();
+const { manuscript, passages } = props.desk;
+const { editor } = manuscript;
+const drawn = shallowRef<readonly Drawn[]>([]);
+const deep = ref(false);
+const menu = shallowRef<{ readonly bracket: Bracket; readonly top: number }>();
+/** An end that is being dragged, with the place where it would go. */
+const dragging = shallowRef<{
+  readonly bracket: Bracket;
+  readonly end: End;
+  readonly to: Boundary;
+  readonly top: number;
+}>();
+
+function measure(): void {
+  if (!props.sheet || editor.isDestroyed) return;
+  const around = bracketsAtCaret(editor, manuscript.brackets.value);
+  const found = drawnBrackets(editor, props.sheet, manuscript.brackets.value, around, manuscript.variables.value);
+  drawn.value = found.drawn;
+  deep.value = found.deepest >= DEEP;
+}
+let frame = 0;
+const later = (): void => {
+  cancelAnimationFrame(frame);
+  frame = requestAnimationFrame(measure);
+};
+const watcher = new ResizeObserver(later);
+watch(manuscript.rest, later);
+watch(
+  () => props.sheet,
+  (sheet) => {
+    if (sheet) watcher.observe(sheet);
+    later();
+  },
+);
+onMounted(() => {
+  if (props.sheet) watcher.observe(props.sheet);
+  later();
+});
+onUnmounted(() => {
+  cancelAnimationFrame(frame);
+  watcher.disconnect();
+});
+
+const TRACK = 14;
+const NARROW = 7;
+const x = (level: number): number => (deep.value ? Math.min(level, 7) * NARROW : Math.min(level, 3) * TRACK) + 4;
+
+function choose(bracket: Bracket): void {
+  passages.choose(bracket);
+  editor.commands.focus();
+  emit('choose');
+}
+function act(run: () => void): void {
+  menu.value = undefined;
+  run();
+}
+function drag(event: PointerEvent, bracket: Bracket, end: End): void {
+  const handle = event.currentTarget as Element;
+  const boundaries = boundariesOf(editor, bracket, end);
+  const origin = props.sheet?.getBoundingClientRect().top ?? 0;
+  if (boundaries.length === 0) return;
+  handle.setPointerCapture(event.pointerId);
+  const move = ({ clientY }: PointerEvent): void => {
+    const to = boundaries.reduce((best, each) =>
+      Math.abs(each.y - clientY) < Math.abs(best.y - clientY) ? each : best,
+    );
+    dragging.value = { bracket, end, to, top: to.y - origin };
+  };
+  const up = (): void => {
+    handle.removeEventListener('pointermove', move as EventListener);
+    const { to } = dragging.value ?? {};
+    dragging.value = undefined;
+    if (to && to.by !== 0) passages.moveEnd(bracket, end, to.by);
+  };
+  handle.addEventListener('pointermove', move as EventListener);
+  handle.addEventListener('pointerup', up, { once: true });
+}
+const alternatives = (bracket: Bracket): number[] => passages.alternatives(bracket);
+</script>
+
+<template>
+  <div class="score" role="group" aria-label="Score">
+    <div
+      v-for="{ bracket, kind, label, top, height, here, labelTop } in drawn"
+      :key="`${bracket.form} ${bracket.from} ${bracket.level}`"
+      class="drawn"
+      :class="{ here, out: passages.holds(bracket.condition) === false }"
+      @contextmenu.prevent="menu = { bracket, top: labelTop ?? top }"
+    >
+      <button
+        v-if="labelTop !== undefined"
+        class="label"
+        tabindex="-1"
+        :style="{ top: `${labelTop}px` }"
+        :title="label"
+        :aria-label="`${kind}: ${label}`"
+        @mousedown.prevent
+        @click="choose(bracket)"
+      >
+        <span class="words">{{ label }}</span>
+        <svg class="mark" viewBox="0 0 16 16" aria-hidden="true"><path :d="MARKS[kind]" /></svg>
+      </button>
+      <svg class="bracket" aria-hidden="true" :style="{ top: `${top}px`, height: `${height}px` }">
+        <path class="line" :d="bracketPath(kind, x(bracket.level), height)" />
+        <rect
+          class="hit"
+          :x="x(bracket.level) - 4"
+          y="0"
+          :width="deep ? 7 : 12"
+          :height="height"
+          @mousedown.prevent
+          @click="choose(bracket)"
+        />
+        <template v-if="kind !== 'block'">
+          <rect
+            v-for="end in ['start', 'end'] as const"
+            :key="end"
+            class="end"
+            :x="x(bracket.level) - 3"
+            :y="end === 'start' ? 0 : height - 8"
+            width="12"
+            height="8"
+            @mousedown.prevent
+            @pointerdown.prevent="drag($event, bracket, end)"
+          />
+        </template>
+      </svg>
+      <span
+        v-if="alternatives(bracket).length > 1 && passages.folds.value.hidden.size > 0 && here"
+        class="switch"
+        :style="{ top: `${top + height + 2}px` }"
+      >
+        <button
+          v-for="(pos, index) in alternatives(bracket)"
+          :key="pos"
+          class="plain small"
+          tabindex="-1"
+          :aria-pressed="pos === bracket.from"
+          @mousedown.prevent
+          @click="passages.alone(pos)"
+        >
+          {{ index + 1 }}
+        </button>
+      </span>
+    </div>
+    <div v-if="dragging" class="guide" :style="{ top: `${dragging.top}px` }" />
+    <BracketMenu
+      v-if="menu"
+      :passages="passages"
+      :bracket="menu.bracket"
+      :style="{ top: `${menu.top + 18}px`, left: '24px' }"
+      @act="act"
+      @close="menu = undefined"
+    />
+  </div>
+</template>
+
+<style scoped>
+.score {
+  position: relative;
+  width: 176px;
+  flex: none;
+}
+.label {
+  position: absolute;
+  left: 4px;
+  width: 108px;
+  height: auto;
+  padding: 0;
+  border: 0;
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+  white-space: normal;
+  text-align: right;
+  font-size: 0.75rem;
+  line-height: 1rem;
+  color: var(--quiet);
+  background: none;
+}
+.label:hover {
+  text-decoration: underline;
+}
+.bracket {
+  position: absolute;
+  left: 118px;
+  width: 58px;
+  fill: none;
+  stroke: var(--quiet);
+  stroke-width: 1.5;
+  overflow: visible;
+  pointer-events: none;
+}
+.hit,
+.end {
+  stroke: none;
+  fill: transparent;
+  pointer-events: all;
+  cursor: pointer;
+}
+.end {
+  cursor: ns-resize;
+}
+.end:hover {
+  fill: color-mix(in srgb, var(--action) 35%, transparent);
+}
+/* What is left out for the current recipient is dotted, what is kept solid. */
+.out .line {
+  stroke-dasharray: 1.5 3;
+}
+.here .line {
+  stroke: var(--action);
+}
+.here .label {
+  color: var(--action);
+  font-weight: 600;
+}
+.switch {
+  position: absolute;
+  left: 60px;
+  display: flex;
+  background: var(--table);
+}
+.switch button {
+  height: 20px;
+  padding: 0 6px;
+}
+.switch [aria-pressed='true'] {
+  font-weight: 600;
+  box-shadow: inset 0 -2px var(--action);
+}
+.guide {
+  position: absolute;
+  left: 110px;
+  right: -560px;
+  border-top: 2px solid var(--action);
+  z-index: 4;
+  pointer-events: none;
+}
+.mark {
+  display: none;
+  width: 16px;
+  height: 16px;
+  fill: none;
+  stroke: currentcolor;
+  stroke-width: 1.5;
+}
+@media (max-width: 1279px) {
+  .score {
+    width: 80px;
+  }
+  .label {
+    left: 0;
+    width: 16px;
+    display: block;
+  }
+  .words {
+    display: none;
+  }
+  .mark {
+    display: block;
+  }
+  .bracket {
+    left: 16px;
+  }
+  .switch {
+    left: 0;
+  }
+}
+@media (max-width: 899px) {
+  .score {
+    width: 72px;
+  }
+  .bracket {
+    left: 12px;
+  }
+}
+</style>

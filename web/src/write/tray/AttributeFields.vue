@@ -1,0 +1,111 @@
+<script setup lang="ts">
+/** The constraints and formats that a variable's type has. */
+import { valueType, type Variable } from '@vocabula/core';
+import { computed, useId } from 'vue';
+import { ATTRIBUTE_FIELDS, WEEKDAYS, type AttributeField } from './attributes';
+
+const props = defineProps<{ variable: Variable; locale: string }>();
+const emit = defineEmits<{ set: [name: keyof Variable, value: unknown] }>();
+const id = useId();
+const fields = computed(() => {
+  const own = new Set<keyof Variable>(valueType(props.variable.type).attributes);
+  return ATTRIBUTE_FIELDS.filter(({ name }) => own.has(name));
+});
+const problems = computed(
+  () =>
+    new Map(
+      valueType(props.variable.type)
+        .declared(props.variable, { today: '2026-01-01', locale: props.locale })
+        .map(({ attribute, message }) => [attribute, message]),
+    ),
+);
+const shown = (name: keyof Variable): string => {
+  const value = props.variable[name];
+  return Array.isArray(value) ? value.join(', ') : value === undefined ? '' : String(value);
+};
+const text = (event: Event): string => (event.target as HTMLInputElement).value.trim();
+function give({ name, control }: AttributeField, event: Event): void {
+  const value = text(event);
+  if (value === '') return emit('set', name, undefined);
+  if (control === 'number') {
+    const number = Number(value.replace(',', '.'));
+    if (Number.isFinite(number)) emit('set', name, number);
+    else (event.target as HTMLInputElement).value = shown(name);
+  } else if (control === 'names') emit('set', name, value.split(/[\s,;]+/).filter(Boolean));
+  else emit('set', name, control === 'currency' ? value.toUpperCase() : value);
+}
+function tick({ name, usual = false }: AttributeField, event: Event): void {
+  const on = (event.target as HTMLInputElement).checked;
+  // What is as usual is left out; a usual yes that is off is written.
+  emit('set', name, on === usual ? undefined : on || 'off');
+}
+function weekday(day: string): void {
+  const days = props.variable.weekdays ?? [];
+  const next = WEEKDAYS.filter((each) => (each === day ? !days.includes(day) : days.includes(each)));
+  emit('set', 'weekdays', next.length > 0 ? next : undefined);
+}
+function word(which: 'yes' | 'no', event: Event): void {
+  const { [which]: _old, ...rest } = props.variable.words ?? {};
+  const words = text(event) === '' ? rest : { ...rest, [which]: text(event) };
+  emit('set', 'words', Object.keys(words).length > 0 ? words : undefined);
+}
+</script>
+
+<template>
+  <template v-for="field in fields" :key="field.name">
+    <label v-if="field.control === 'tick'" class="tick"
+      ><input
+        type="checkbox"
+        :checked="(variable[field.name] as boolean | undefined) ?? field.usual ?? false"
+        @change="tick(field, $event)"
+      />
+      {{ field.label }}</label
+    >
+    <fieldset v-else-if="field.control === 'weekdays'" class="wide days">
+      <legend class="quiet small">{{ field.label }}</legend>
+      <label v-for="day in WEEKDAYS" :key="day"
+        ><input type="checkbox" :checked="variable.weekdays?.includes(day) ?? false" @change="weekday(day)" />
+        {{ day }}</label
+      >
+    </fieldset>
+    <template v-else-if="field.control === 'words'">
+      <label v-for="which in ['yes', 'no'] as const" :key="which" class="field"
+        ><span>{{ which === 'yes' ? 'A yes is shown as' : 'A no is shown as' }}</span
+        ><input :value="variable.words?.[which] ?? ''" @change="word(which, $event)"
+      /></label>
+    </template>
+    <label v-else class="field"
+      ><span>{{ field.label }}</span
+      ><input
+        :value="shown(field.name)"
+        :inputmode="field.control === 'number' ? 'decimal' : undefined"
+        :list="field.control === 'zone' || field.control === 'currency' ? `${id}-${field.control}` : undefined"
+        :placeholder="field.example"
+        :aria-invalid="problems.has(field.name)"
+        @change="give(field, $event)"
+      /><span v-if="problems.has(field.name)" class="error small">{{ problems.get(field.name) }}</span></label
+    >
+  </template>
+  <datalist :id="`${id}-zone`">
+    <option
+      v-for="zone in ['Europe/Dublin', 'Europe/London', 'Europe/Berlin', 'America/New_York', 'Asia/Tokyo', 'UTC']"
+      :key="zone"
+      :value="zone"
+    />
+  </datalist>
+  <datalist :id="`${id}-currency`">
+    <option v-for="currency in ['EUR', 'GBP', 'USD', 'CHF', 'SEK', 'PLN', 'JPY']" :key="currency" :value="currency" />
+  </datalist>
+</template>
+
+<style scoped>
+.days {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  font-size: 0.8125rem;
+}
+</style>

@@ -1,0 +1,37 @@
+<script setup lang="ts">
+/** What can be done with a bracket, as buttons with the keys that do it in the outline. */
+import { computed } from 'vue';
+import type { Desk } from '../desk/useDesk';
+import type { Bracket } from '../editor/brackets';
+import { actsOf } from '../score/acts';
+
+const props = defineProps<{ desk: Desk; bracket: Bracket }>();
+const acts = computed(() => actsOf(props.desk.passages, props.bracket));
+</script>
+
+<template>
+  <div class="acts" role="group" aria-label="The bracket">
+    <button
+      v-for="act in acts"
+      :key="act.id"
+      type="button"
+      class="small"
+      :title="`${act.words}: ${act.keys} in the outline`"
+      @click="act.run()"
+    >
+      {{ act.words }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+button {
+  height: 28px;
+  padding: 0 8px;
+}
+</style>

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+/** Old hand-made markers, found in the whole manuscript, to be turned into variables in one go. */
+import type { TypeName } from '@vocabula/core';
+import { ref, watch } from 'vue';
+import type { MarkerGroup } from '../editor/operations/markers';
+
+const props = defineProps<{ groups: readonly MarkerGroup[] }>();
+const emit = defineEmits<{ convert: [groups: MarkerGroup[]]; show: [place: { from: number; to: number }] }>();
+const TYPES: readonly TypeName[] = [
+  'text',
+  'paragraphs',
+  'number',
+  'money',
+  'date',
+  'choice',
+  'email',
+  'phone',
+  'link',
+];
+const rows = ref<(MarkerGroup & { take: boolean })[]>([]);
+watch(
+  () => props.groups,
+  (groups) => {
+    const before = new Map(rows.value.map((row) => [row.id, row]));
+    rows.value = groups.map((group) => ({
+      ...group,
+      take: before.get(group.id)?.take ?? true,
+      label: before.get(group.id)?.label ?? group.label,
+      type: before.get(group.id)?.type ?? group.type,
+    }));
+  },
+  { immediate: true },
+);
+</script>
+
+<template>
+  <form
+    class="markers"
+    @submit.prevent="
+      emit(
+        'convert',
+        rows.filter((row) => row.take && row.label.trim()),
+      )
+    "
+  >
+    <p v-if="rows.length === 0" class="quiet">
+      No markers are left: no [brackets], &lt;&lt;angles&gt;&gt;, blanks or WORDS IN CAPITALS.
+    </p>
+    <template v-else>
+      <table aria-label="Markers">
+        <tbody>
+          <tr v-for="row in rows" :key="row.id">
+            <td><input v-model="row.take" type="checkbox" :aria-label="`Turn ${row.text} into a variable`" /></td>
+            <td>
+              <button type="button" class="plain found" @click="row.places[0] && emit('show', row.places[0])">
+                {{ row.text }}
+              </button>
+            </td>
+            <td><input v-model="row.label" :aria-label="`Label for ${row.text}`" /></td>
+            <td>
+              <select v-model="row.type" :aria-label="`Type for ${row.text}`">
+                <option v-for="type in TYPES" :key="type">{{ type }}</option>
+              </select>
+            </td>
+            <td class="quiet small">{{ row.places.length }} {{ row.places.length === 1 ? 'place' : 'places' }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <button class="main" :disabled="!rows.some((row) => row.take)">
+        Turn {{ rows.filter((row) => row.take).length }} into variables
+      </button>
+    </template>
+  </form>
+</template>
+
+<style scoped>
+.markers {
+  padding: 8px 14px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.8125rem;
+}
+td {
+  padding: 2px 6px 2px 0;
+}
+td:nth-child(2) {
+  max-width: 110px;
+}
+.found {
+  height: 28px;
+  max-width: 110px;
+  padding: 0 4px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  text-decoration: underline dotted;
+}
+select {
+  width: 92px;
+}
+</style>

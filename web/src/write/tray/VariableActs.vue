@@ -1,0 +1,106 @@
+<script setup lang="ts">
+/** What can be done with a variable as a whole: step through its places, merge it, take it out. */
+import { labelFromKey, type Variable } from '@vocabula/core';
+import { computed, ref } from 'vue';
+import type { Desk } from '../desk/useDesk';
+
+const props = defineProps<{ desk: Desk; variable: Variable }>();
+const { tray, manuscript, going, proof } = props.desk;
+const doing = ref<'merge' | 'remove'>();
+const into = ref('');
+const left = ref<'name' | 'value' | 'nothing'>('name');
+const passages = ref<'unwrap' | 'out'>('unwrap');
+const label = computed(() => props.variable.label ?? labelFromKey(props.variable.key));
+const places = computed(() => manuscript.places.value.get(props.variable.key) ?? 0);
+const governs = computed(() =>
+  manuscript.uses.value.some(({ key, kind }) => key === props.variable.key && kind === 'passage'),
+);
+const others = computed(() =>
+  manuscript.variables.value.filter(({ key, type }) => key !== props.variable.key && type === props.variable.type),
+);
+const merging = computed(() => (into.value ? tray.merged(props.variable.key, into.value) : undefined));
+const value = computed(() => proof.values.value.get(props.variable.key) ?? '');
+function remove(): void {
+  const words = { name: label.value, value: value.value, nothing: '' }[left.value];
+  tray.remove(props.variable, { words, passages: passages.value });
+}
+</script>
+
+<template>
+  <div class="wide acts">
+    <button type="button" :disabled="places === 0" @click="going.stepTo(variable.key, true)">‹</button>
+    <button type="button" :disabled="places === 0" @click="going.stepTo(variable.key)">Next place ›</button>
+    <button
+      v-if="others.length > 0"
+      type="button"
+      class="plain"
+      :aria-expanded="doing === 'merge'"
+      @click="doing = doing === 'merge' ? undefined : 'merge'"
+    >
+      Merge
+    </button>
+    <button
+      type="button"
+      class="plain right"
+      :aria-expanded="doing === 'remove'"
+      @click="doing = doing === 'remove' ? undefined : 'remove'"
+    >
+      Take out
+    </button>
+  </div>
+  <div v-if="doing === 'merge'" class="wide panel">
+    <label class="field"
+      ><span>becomes one with</span
+      ><select v-model="into">
+        <option value="" disabled>choose…</option>
+        <option v-for="other in others" :key="other.key" :value="other.key">
+          {{ other.label ?? labelFromKey(other.key) }}
+        </option>
+      </select></label
+    >
+    <p v-if="merging && merging.lost.length > 0" class="small">
+      What is said there stays: the {{ merging.lost.join(', ') }} of “{{ label }}” is lost.
+    </p>
+    <button type="button" class="main" :disabled="!merging" @click="merging?.apply()">Merge them</button>
+  </div>
+  <div v-if="doing === 'remove'" class="wide panel">
+    <fieldset v-if="places > 0">
+      <legend class="quiet small">In its {{ places }} {{ places === 1 ? 'place' : 'places' }} is left</legend>
+      <label><input v-model="left" type="radio" value="name" /> its name, “{{ label }}”</label>
+      <label v-if="value"
+        ><input v-model="left" type="radio" value="value" /> this recipient’s value, “{{ value }}”</label
+      >
+      <label><input v-model="left" type="radio" value="nothing" /> nothing</label>
+    </fieldset>
+    <fieldset v-if="governs">
+      <legend class="quiet small">Passages that it governs</legend>
+      <label><input v-model="passages" type="radio" value="unwrap" /> lose their bracket; the words stay</label>
+      <label><input v-model="passages" type="radio" value="out" /> go, with their words</label>
+    </fieldset>
+    <button type="button" class="main" @click="remove">Take it out</button>
+  </div>
+</template>
+
+<style scoped>
+.acts {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.panel {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  font-size: 0.8125rem;
+}
+fieldset {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 2px;
+}
+.field {
+  width: 240px;
+}
+</style>

@@ -1,0 +1,180 @@
+<script setup lang="ts">
+/** One variable, opened: everything that can be said of it. */
+import { labelFromKey, TYPE_NAMES, type Option, type TypeName, type Variable } from '@vocabula/core';
+import { computed, ref } from 'vue';
+import { useNotice } from '../../ui/notice';
+import ConditionBuilder from '../condition/ConditionBuilder.vue';
+import ExpressionField from '../condition/ExpressionField.vue';
+import { namesOf } from '../condition/names';
+import type { Desk } from '../desk/useDesk';
+import AgreeingWords from './AgreeingWords.vue';
+import AttributeFields from './AttributeFields.vue';
+import ColumnsEditor from './ColumnsEditor.vue';
+import OptionsEditor from './OptionsEditor.vue';
+import SourceFields from './SourceFields.vue';
+import VariableActs from './VariableActs.vue';
+import ViewList from './ViewList.vue';
+
+const props = defineProps<{ desk: Desk; variable: Variable }>();
+const notice = useNotice();
+const { tray, manuscript, proof, insertable, previews, openOption, answer, inserting } = props.desk;
+const locale = computed(() => manuscript.front.value.locale ?? 'en-GB');
+const names = computed(() => namesOf(insertable.value).filter(({ name }) => name !== props.variable.key));
+const label = computed(() => props.variable.label ?? labelFromKey(props.variable.key));
+/** What is wrong with the expression, where it is. */
+const problems = computed(() =>
+  proof.findings.value.flatMap(({ message, place }) =>
+    place.variable === props.variable.key && place.attribute === 'value' && !place.text
+      ? [{ message, offset: place.offset ?? 0, length: place.length ?? 1 }]
+      : [],
+  ),
+);
+const value = computed(() => proof.values.value.get(props.variable.key));
+/** How many passages are kept with each option. */
+const used = computed(() => {
+  const counts = new Map<string, number>();
+  for (const { condition } of props.desk.passages.all.value)
+    if (condition?.of === props.variable.key)
+      for (const key of condition.is) counts.set(key, (counts.get(key) ?? 0) + 1);
+  return counts;
+});
+const retyping = ref<{ type: TypeName; lost: readonly string[]; apply: () => void }>();
+
+const set = (name: keyof Variable, given: unknown, id?: string): void => tray.set(props.variable.key, name, given, id);
+const text = (event: Event): string => (event.target as HTMLInputElement).value.trim();
+function retype(event: Event): void {
+  const type = (event.target as HTMLSelectElement).value as TypeName;
+  const { lost, apply } = tray.retyped(props.variable.key, type);
+  if (lost.length === 0) return apply();
+  retyping.value = { type, lost, apply };
+}
+function confirmType(): void {
+  retyping.value?.apply();
+  retyping.value = undefined;
+}
+function rename(event: Event): void {
+  if (!tray.rename(props.variable.key, text(event))) (event.target as HTMLInputElement).value = props.variable.key;
+}
+function workOut(source: string): void {
+  tray.change(
+    props.variable.key,
+    ({ value: _old, from: _from, default: _default, ...rest }) => ({ ...rest, value: source }),
+    `value ${props.variable.key}`,
+  );
+}
+const setOptions = (options: readonly Option[], id?: string): void =>
+  tray.change(props.variable.key, (old) => ({ ...old, options }), id);
+function tryOption(key: string): void {
+  answer(props.variable.key, props.variable.type === 'choices' ? [key] : key);
+}
+function putIn(view: string): void {
+  inserting.take({ what: 'placeholder', name: props.variable.key, view });
+}
+</script>
+
+<template>
+  <form class="details" @submit.prevent>
+    <label class="field"
+      ><span>Label</span><input :value="label" maxlength="120" @change="set('label', text($event))"
+    /></label>
+    <label class="field"
+      ><span>Type</span
+      ><select :value="retyping?.type ?? variable.type" @change="retype">
+        <option v-for="type in TYPE_NAMES" :key="type">{{ type }}</option>
+      </select></label
+    >
+    <p v-if="retyping" class="wide lost">
+      As a {{ retyping.type }} it would lose {{ retyping.lost.join('; ') }}.
+      <button type="button" class="main" @click="confirmType">Change it</button>
+      <button type="button" @click="retyping = undefined">Leave it</button>
+    </p>
+    <template v-if="variable.value !== undefined">
+      <div class="wide">
+        <ConditionBuilder
+          v-if="variable.type === 'yes-no'"
+          :model-value="variable.value"
+          :names="names"
+          :problems="problems"
+          :value="value"
+          @update:model-value="workOut"
+        />
+        <ExpressionField
+          v-else
+          :model-value="variable.value"
+          label="Worked out as"
+          :names="names"
+          :problems="problems"
+          :value="value"
+          @update:model-value="workOut"
+        />
+      </div>
+    </template>
+    <SourceFields v-else :variable="variable" :locale="locale" :fields="insertable.fields" @set="set" />
+    <OptionsEditor
+      v-if="variable.options"
+      :variable="variable"
+      :used="used"
+      :open="openOption"
+      @change="setOptions"
+      @try="tryOption"
+      @refuse="notice.fail(new Error($event))"
+    />
+    <ColumnsEditor
+      v-if="variable.type === 'list'"
+      :variable="variable"
+      @change="set('columns', $event)"
+      @refuse="notice.fail(new Error($event))"
+    />
+    <AttributeFields :variable="variable" :locale="locale" @set="set" />
+    <AgreeingWords v-if="variable.type === 'number'" :variable="variable" :locale="locale" @set="set" />
+    <div class="wide">
+      <span class="quiet small">Views: choose one to put it in where the caret is</span>
+      <ViewList :variable="variable" :previews="previews" @choose="putIn" />
+    </div>
+    <label class="field wide"
+      ><span>Help for whoever fills it in</span><input :value="variable.help ?? ''" @change="set('help', text($event))"
+    /></label>
+    <label class="field"
+      ><span>Example</span><input :value="variable.example ?? ''" @change="set('example', text($event))"
+    /></label>
+    <label class="field"
+      ><span>Key, in files and expressions</span
+      ><input class="code" :value="variable.key" spellcheck="false" @change="rename"
+    /></label>
+    <label v-if="variable.value === undefined" class="wide"
+      ><input type="checkbox" :checked="false" @change="workOut('')" /> worked out rather than asked</label
+    >
+    <label v-else class="wide"
+      ><input type="checkbox" checked @change="set('value', undefined)" /> worked out rather than asked</label
+    >
+    <VariableActs :desk="desk" :variable="variable" />
+  </form>
+</template>
+
+<style scoped>
+.details {
+  padding: 8px 14px 12px 42px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 8px 12px;
+  background: var(--hover);
+  align-items: end;
+}
+.details :deep(.wide) {
+  grid-column: 1 / -1;
+}
+.details :deep(.tick) {
+  line-height: 32px;
+}
+.lost {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  font-size: 0.8125rem;
+}
+.code {
+  font-family: Consolas, Menlo, monospace;
+  font-size: 0.8125rem;
+}
+</style>
