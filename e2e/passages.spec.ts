@@ -27,7 +27,7 @@ test('all kinds of passages, a block that includes another, and the proof that f
   await page.keyboard.press('Enter');
   await expectProof(page).toContain('bring your boots.');
   await page.locator('.phrase').click();
-  await page.getByRole('tab', { name: 'Passage' }).click();
+  await page.getByRole('tab', { name: 'Chosen' }).click();
   await page.getByRole('button', { name: 'See it kept' }).click();
   await expectProof(page).toContain('boots and a coat.');
   await page.getByRole('button', { name: 'See it left out' }).click();
@@ -71,13 +71,13 @@ test('a passage on the condition that the party is at least 15, stepped through 
   await page.getByLabel('Type').selectOption('number');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: /Party/ }).first().click();
-  await page.getByLabel('Filled from').fill('recipient.party');
+  await page.getByLabel('Filled from').selectOption('recipient.party');
   await page.keyboard.press('Tab');
   await select(page, ' A guide will meet you.');
   await page.keyboard.press('Alt+Enter');
   await page.keyboard.press('c');
-  await page.getByLabel('Variable', { exact: true }).selectOption('party');
-  await page.getByRole('textbox', { name: 'Value' }).fill('15');
+  await page.getByLabel('Variable 1').selectOption('party');
+  await page.getByLabel('Value 1').fill('15');
   await page.keyboard.press('Enter');
   await expect(page.locator('.phrase')).toHaveCount(1);
 

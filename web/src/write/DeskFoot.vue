@@ -26,7 +26,7 @@ const many = (count: number, one: string): string => `${count} ${one}${count ===
   <span v-if="proof.measure.value" title="Words; a placeholder counts as one"
     >{{ many(proof.measure.value.words, 'word') }} · {{ time }}</span
   >
-  <span v-if="easeInWords" title="Reading ease, from 0 to 100">{{ easeInWords }}</span>
+  <span v-if="easeInWords" title="Reading ease, from 0 to 100">reads {{ easeInWords }}</span>
   <span>{{ many(blanks.length, 'blank') }} for this recipient <kbd>F2</kbd></span>
   <span>{{ many(proof.findings.value.length, 'finding') }} <kbd>F8</kbd></span>
 </template>

@@ -101,6 +101,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement | HTMLS
         :inputmode="family === 'number' || family === 'list' ? 'decimal' : undefined"
         :aria-label="`Value ${place}`"
         :placeholder="family === 'date' ? '11 May 2027, or today+14' : family === 'number' ? '15' : ''"
+        @input="family === 'date' || give(text($event))"
         @change="give(text($event))"
       />
     </template>

@@ -58,7 +58,7 @@ function build(next: Group): void {
       @update:model-value="build"
     />
     <ExpressionField v-else v-model="source" label="Expression" :names="names" :problems="problems" :value="value" />
-    <p class="foot small">
+    <p class="below small">
       <span v-if="!writing" class="quiet">{{
         value === undefined ? 'cannot tell yet' : `for this recipient: ${value}`
       }}</span>
@@ -86,7 +86,7 @@ function build(next: Group): void {
   font-size: 0.8125rem;
   overflow-wrap: anywhere;
 }
-.foot {
+.below {
   display: flex;
   justify-content: space-between;
   align-items: center;

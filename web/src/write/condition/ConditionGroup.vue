@@ -25,7 +25,7 @@ const remove = (index: number): void => change({ parts: group.value.parts.toSpli
 
 <template>
   <fieldset class="group" :class="{ outermost }">
-    <legend class="head">
+    <legend class="how-many">
       <select
         :value="`${group.not ? 'not ' : ''}${group.join}`"
         :aria-label="`How many must hold ${place}`.trim()"
@@ -99,13 +99,13 @@ const remove = (index: number): void => change({ parts: group.value.parts.toSpli
   min-width: 0;
   flex: 1;
 }
-.head {
+.how-many {
   display: flex;
   gap: 8px;
   padding: 0;
   margin-bottom: 6px;
 }
-.head select {
+.how-many select {
   width: auto;
 }
 .part {

@@ -28,7 +28,7 @@ function set(mark: 'colour' | 'highlight', name: string | undefined): void {
   >
     <template #default="{ close }">
       <template v-for="mark in ['colour', 'highlight'] as const" :key="mark">
-        <p class="quiet small head">{{ mark === 'colour' ? 'Words in' : 'Words on the tint of' }}</p>
+        <p class="quiet small group-name">{{ mark === 'colour' ? 'Words in' : 'Words on the tint of' }}</p>
         <button
           v-for="[name, colour] in colours"
           :key="name"
@@ -61,7 +61,7 @@ function set(mark: 'colour' | 'highlight', name: string | undefined): void {
 </template>
 
 <style scoped>
-.head {
+.group-name {
   padding: 6px 12px 2px;
 }
 .swatch {

@@ -75,7 +75,7 @@ async function attach(event: Event): Promise<void> {
         >
           Rule
         </button>
-        <p class="quiet small head">Panel on the tint of</p>
+        <p class="quiet small group-name">Panel on the tint of</p>
         <button
           v-for="colour in colours"
           :key="colour"
@@ -102,7 +102,7 @@ async function attach(event: Event): Promise<void> {
 </template>
 
 <style scoped>
-.head {
+.group-name {
   padding: 6px 12px 2px;
 }
 </style>

@@ -10,7 +10,7 @@ import PutInMenu from './PutInMenu.vue';
 import TableMenu from './TableMenu.vue';
 
 const props = defineProps<{ desk: Desk }>();
-const { manuscript, inserting, tab, fields } = props.desk;
+const { manuscript, inserting, tab, fields, showingValues } = props.desk;
 const editor = computed(() => fields.active.value);
 const main = manuscript.editor;
 const on = (name: string, attrs?: Record<string, unknown>): boolean =>
@@ -87,7 +87,16 @@ const MARKS = [
     <LinkMenu :desk="desk" />
     <TableMenu v-if="inTable" :desk="desk" />
     <PutInMenu :desk="desk" @markers="tab = 'Markers'" />
-    <button class="plain right" @mousedown.prevent @click="inserting.openList">Insert <kbd>Alt ⏎</kbd></button>
+    <button
+      class="plain right"
+      title="Show the recipient’s values in place of names (Alt Shift Enter)"
+      :aria-pressed="showingValues"
+      @mousedown.prevent
+      @click="showingValues = !showingValues"
+    >
+      Values
+    </button>
+    <button class="plain" @mousedown.prevent @click="inserting.openList">Insert <kbd>Alt ⏎</kbd></button>
   </div>
 </template>
 

@@ -6,7 +6,7 @@ import type { Desk } from '../desk/useDesk';
 import { flatten, sameBracket, type Bracket } from '../editor/brackets';
 import { actsOf } from './acts';
 import BracketMenu from './BracketMenu.vue';
-import { kindOf } from './kinds';
+import { kindOf, MARKS } from './kinds';
 
 const props = defineProps<{ desk: Desk }>();
 const { manuscript, passages } = props.desk;
@@ -130,6 +130,9 @@ defineExpose({ focus: () => focusRow() });
         <span class="twist" aria-hidden="true" @click.stop="toggle(bracket, !closed.has(bracket.from))">{{
           bracket.children.length === 0 ? '' : closed.has(bracket.from) ? '▸' : '▾'
         }}</span>
+        <svg class="mark" viewBox="0 0 16 16" aria-hidden="true">
+          <path :d="MARKS[kindOf(bracket, passages.variableOf(bracket))]" />
+        </svg>
         <b class="label">{{ bracketInWords(bracket, manuscript.variables.value) }}</b>
         <span class="quiet small kept" :class="{ out: kept(bracket) === 'left out' }">{{ kept(bracket) }}</span>
         <span class="quiet small words">{{ manuscript.firstWords(bracket) }}</span>
@@ -163,7 +166,7 @@ ul {
 }
 ul .row {
   display: grid;
-  grid-template-columns: 12px minmax(0, auto) auto minmax(60px, 1fr);
+  grid-template-columns: 12px 16px minmax(0, 11fr) 48px minmax(0, 14fr);
   gap: 6px;
   padding: 4px 12px;
   font-size: 0.8125rem;
@@ -175,7 +178,17 @@ ul .row {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.label {
   font-weight: 500;
+}
+.mark {
+  width: 16px;
+  height: 16px;
+  fill: none;
+  stroke: var(--quiet);
+  stroke-width: 1.5;
+  align-self: center;
 }
 .kept.out {
   border-bottom: 1.5px dotted var(--edge);

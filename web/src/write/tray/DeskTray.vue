@@ -10,13 +10,13 @@ import MarkersPanel from './MarkersPanel.vue';
 import VariablesTray from './VariablesTray.vue';
 
 const props = defineProps<{ desk: Desk }>();
-const { tab, showingValues, proof, going, manuscript } = props.desk;
-const { variables, markers, brackets } = manuscript;
+const { tab, proof, going, manuscript } = props.desk;
+const { variables, markers } = manuscript;
 const REMEMBERED = 'vocabula.tray-height';
 const tabs = computed<readonly { readonly name: Tab; readonly count?: number }[]>(() => [
   { name: 'Variables', count: variables.value.length },
   { name: 'Chosen' },
-  { name: 'Outline', ...(brackets.value.length > 0 ? {} : { count: 0 }) },
+  { name: 'Outline' },
   { name: 'Findings', count: proof.findings.value.length },
   { name: 'Markers', count: markers.value.length },
   { name: 'Find' },
@@ -97,12 +97,9 @@ function leave(event: KeyboardEvent): void {
             shut = false;
           "
         >
-          {{ name }} <span v-if="count !== undefined">{{ count }}</span>
+          {{ name }} <span v-if="count">{{ count }}</span>
         </button>
       </div>
-      <label class="right small values" title="Alt Shift Enter"
-        ><input v-model="showingValues" type="checkbox" /> values</label
-      >
     </div>
     <div v-if="!shut" id="tray-body" class="tray-body" role="tabpanel" :aria-labelledby="`tab-${tab}`" tabindex="-1">
       <VariablesTray v-if="tab === 'Variables'" :desk="desk" />
@@ -165,9 +162,6 @@ function leave(event: KeyboardEvent): void {
   height: 36px;
   gap: 4px;
   padding: 0 7px;
-}
-.values {
-  white-space: nowrap;
 }
 .tray-body {
   overflow: auto;
