@@ -26,7 +26,7 @@ export const router = createRouter({
     { path: '/fill', name: 'fill', component: () => import('./fill/FillHome.vue'), meta: { title: 'Fill' } },
     { path: '/fill/:id', name: 'filling', component: () => import('./fill/FillPlace.vue'), meta: { title: 'Fill' } },
     {
-      path: '/settings',
+      path: '/settings/:part?',
       name: 'settings',
       component: () => import('./settings/SettingsPlace.vue'),
       meta: { title: 'Settings' },

@@ -1,103 +1,42 @@
 <script setup lang="ts">
-/** The person who asks: what signs messages and fills sender fields. */
-import type { Profile, TextSummary } from '@vocabula/contract';
-import { keyFromLabel } from '@vocabula/core';
-import { computed, onMounted, ref } from 'vue';
-import { api } from '../api/client';
+/** Settings: who writes, the organisation's facts, how its messages look. */
+import { computed, onMounted } from 'vue';
+import { useRoute } from 'vue-router';
 import NoticeLine from '../ui/NoticeLine.vue';
-import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import FactsForm from './FactsForm.vue';
+import HolidaysForm from './HolidaysForm.vue';
+import ProfileForm from './ProfileForm.vue';
+import StyleForm from './StyleForm.vue';
 
-const FIELDS = [
-  ['name', 'Name'],
-  ['email', 'Address'],
-  ['title', 'Title'],
-  ['telephone', 'Telephone'],
-  ['pronouns', 'Pronouns'],
-  ['booking_link', 'Booking link'],
+const PARTS = [
+  ['you', 'You', ProfileForm],
+  ['facts', 'Facts', FactsForm],
+  ['style', 'House style', StyleForm],
+  ['holidays', 'Holidays', HolidaysForm],
 ] as const;
-const me = useMe();
+const route = useRoute();
 const notice = useNotice();
-const draft = ref<Profile>();
-const signatures = ref<TextSummary[]>([]);
-const newField = ref('');
-const changed = computed(() => JSON.stringify(draft.value) !== JSON.stringify(me.profile));
-
-onMounted(async () => {
-  notice.clear();
-  try {
-    await me.load();
-    draft.value = JSON.parse(JSON.stringify(me.profile)) as Profile;
-    signatures.value = (await api.texts()).filter((text) => text.kind === 'signature' && !text.binned);
-  } catch (problem) {
-    notice.fail(problem);
-  }
-});
-async function save(): Promise<void> {
-  if (!draft.value) return;
-  const before = JSON.parse(JSON.stringify(me.profile)) as Profile;
-  try {
-    await me.save(draft.value);
-    notice.say('Saved.', async () => {
-      await me.save(before);
-      draft.value = before;
-    });
-  } catch (problem) {
-    notice.fail(problem);
-  }
-}
-function addField(): void {
-  if (!draft.value || !newField.value.trim()) return;
-  draft.value.own[keyFromLabel(newField.value, new Set(Object.keys(draft.value.own)))] = '';
-  newField.value = '';
-}
+const part = computed(() => PARTS.find(([key]) => key === route.params.part) ?? PARTS[0]);
+onMounted(() => notice.clear());
 </script>
 
 <template>
   <div class="settings">
-    <header class="head">
-      <h1>Settings</h1>
-      <span class="quiet small">who writes: used as sender fields and for signing off</span
-      ><button class="main right" :disabled="!changed" @click="save">Save</button>
-    </header>
-    <main v-if="draft">
-      <form @submit.prevent="save">
-        <label v-for="[key, words] in FIELDS" :key="key" class="field"
-          ><span
-            >{{ words }} <span class="small">sender.{{ key }}</span></span
-          ><input v-model="draft[key]"
-        /></label>
-        <h2>Own fields</h2>
-        <div v-for="(_value, key) in draft.own" :key="key" class="own">
-          <label class="field"
-            ><span>sender.{{ key }}</span
-            ><input v-model="draft.own[key]" /></label
-          ><button type="button" class="plain" :aria-label="`Take out ${key}`" @click="delete draft.own[key]">
-            Take out
-          </button>
-        </div>
-        <div class="own">
-          <label class="field"
-            ><span>A new field</span
-            ><input v-model="newField" placeholder="such as Desk" @keydown.enter.prevent="addField" /></label
-          ><button type="button" @click="addField">Add</button>
-        </div>
-        <h2>Signatures</h2>
-        <label
-          v-for="[key, words] in [
-            ['signature', 'For new messages'],
-            ['reply_signature', 'For replies'],
-          ] as const"
+    <header class="head"><h1>Settings</h1></header>
+    <div class="two">
+      <nav aria-label="Settings">
+        <RouterLink
+          v-for="[key, words] in PARTS"
           :key="key"
-          class="field"
-          ><span>{{ words }}</span
-          ><select v-model="draft[key]">
-            <option value="">none</option>
-            <option v-for="text in signatures" :key="text.name" :value="text.name">{{ text.title }}</option>
-          </select></label
+          class="row"
+          :to="{ name: 'settings', params: { part: key } }"
+          :aria-current="part[0] === key ? 'page' : undefined"
+          >{{ words }}</RouterLink
         >
-      </form>
-    </main>
+      </nav>
+      <div class="part"><component :is="part[2]" :key="part[0]" /></div>
+    </div>
     <footer class="foot"><NoticeLine /></footer>
   </div>
 </template>
@@ -107,25 +46,43 @@ function addField(): void {
   display: flex;
   flex-direction: column;
 }
-main {
+.two {
   flex: 1;
-  overflow: auto;
-  padding: 24px 28px;
-}
-form {
-  width: min(480px, 100%);
+  min-height: 0;
   display: grid;
-  gap: 12px;
+  grid-template-columns: 176px minmax(0, 1fr);
 }
-h2 {
-  margin-top: 12px;
+nav {
+  border-right: 1px solid var(--hair);
+  padding: 16px 0;
 }
-.own {
-  display: flex;
-  gap: 8px;
-  align-items: end;
+.row[aria-current] {
+  background: var(--selected);
+  box-shadow: inset 3px 0 var(--action);
+  font-weight: 500;
 }
-.own label {
-  flex: 1;
+.part {
+  overflow: auto;
+  padding: 20px 28px 48px;
+}
+@media (max-width: 899px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto minmax(0, 1fr);
+  }
+  nav {
+    display: flex;
+    overflow-x: auto;
+    border: 0;
+    border-bottom: 1px solid var(--hair);
+    padding: 0;
+  }
+  nav .row {
+    width: auto;
+    white-space: nowrap;
+  }
+  .part {
+    padding: 16px;
+  }
 }
 </style>

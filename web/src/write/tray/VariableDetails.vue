@@ -8,7 +8,7 @@ import ExpressionField from '../condition/ExpressionField.vue';
 import { namesOf } from '../condition/names';
 import type { Desk } from '../desk/useDesk';
 import AgreeingWords from './AgreeingWords.vue';
-import AttributeFields from './AttributeFields.vue';
+import AttributeFields from '../../ui/AttributeFields.vue';
 import ColumnsEditor from './ColumnsEditor.vue';
 import OptionsEditor from './OptionsEditor.vue';
 import SourceFields from './SourceFields.vue';

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+/** A colour on light pages with its partner on dark ones, and how well words in it are read. */
+import { contrast, type NamedColour } from '@vocabula/core';
+import { computed } from 'vue';
+
+const props = withDefaults(defineProps<{ name: string; colour: NamedColour; words?: boolean }>(), { words: true });
+const emit = defineEmits<{ change: [colour: NamedColour] }>();
+/** WCAG 2.2 asks this of words. */
+const ENOUGH = 4.5;
+const PAGES = { light: '#FFFFFF', dark: '#1B1D21' } as const;
+const sides = computed(() =>
+  (['light', 'dark'] as const).map((side) => ({
+    side,
+    hex: props.colour[side],
+    ratio: contrast(props.colour[side], PAGES[side]),
+  })),
+);
+function give(side: 'light' | 'dark', event: Event): void {
+  const hex = (event.target as HTMLInputElement).value.trim().toUpperCase();
+  if (/^#[0-9A-F]{6}$/.test(hex)) emit('change', { ...props.colour, [side]: hex });
+  else (event.target as HTMLInputElement).value = props.colour[side];
+}
+</script>
+
+<template>
+  <div class="pair">
+    <span class="name"
+      ><slot>{{ name }}</slot></span
+    >
+    <span v-for="{ side, hex, ratio } in sides" :key="side" class="side">
+      <input type="color" :value="hex" :aria-label="`${name}, ${side}`" @change="give(side, $event)" />
+      <input
+        :value="hex"
+        maxlength="7"
+        spellcheck="false"
+        :aria-label="`${name}, ${side}, as a value`"
+        @change="give(side, $event)"
+      />
+      <span
+        v-if="words"
+        class="small"
+        :class="ratio < ENOUGH ? 'warning' : 'quiet'"
+        :title="`${ratio.toFixed(1)} to 1 on the ${side} page`"
+        >{{ ratio < ENOUGH ? `‸ ${ratio.toFixed(1)}` : ratio.toFixed(1) }}</span
+      >
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: 12px;
+  align-items: center;
+}
+.side {
+  display: grid;
+  grid-template-columns: 32px 84px 36px;
+  gap: 4px;
+  align-items: center;
+}
+input[type='color'] {
+  width: 32px !important;
+  padding: 2px !important;
+}
+</style>

@@ -1,0 +1,156 @@
+<script setup lang="ts">
+/** The house style: fonts and sizes, named colours with dark partners, button, table, header and footer. */
+import type { TextSummary } from '@vocabula/contract';
+import type { HouseStyle } from '@vocabula/core';
+import { computed, onMounted, ref } from 'vue';
+import { api } from '../api/client';
+import ColourPair from './ColourPair.vue';
+import NamedColours from './NamedColours.vue';
+import PartHead from './PartHead.vue';
+import StyleSheet from './StyleSheet.vue';
+import { useHouseDraft } from './useHouseDraft';
+
+const { draft, ready, changed, save } = useHouseDraft();
+const blocks = ref<TextSummary[]>([]);
+onMounted(async () => {
+  blocks.value = (await api.texts().catch(() => [])).filter(({ kind, binned }) => kind === 'block' && !binned);
+});
+const style = computed(() => draft.value.style);
+const colours = computed(() => Object.keys(style.value.colours));
+const set = (more: Partial<HouseStyle>): void =>
+  void (draft.value = { ...draft.value, style: { ...style.value, ...more } });
+/** Sets what may be left out; the empty text leaves it out. */
+function setOr(name: 'headingFont' | 'header' | 'footer', value: string): void {
+  const { [name]: _old, ...rest } = style.value;
+  draft.value = { ...draft.value, style: value === '' ? rest : { ...rest, [name]: value } };
+}
+const text = (event: Event): string => (event.target as HTMLInputElement).value.trim();
+function number(event: Event, low: number, high: number, give: (value: number) => void): void {
+  const value = Number(text(event).replace(',', '.'));
+  if (Number.isFinite(value)) give(Math.max(low, Math.min(high, value)));
+}
+function heading(at: 0 | 1 | 2, value: number): void {
+  const sizes: [number, number, number] = [...style.value.heading];
+  sizes[at] = value;
+  set({ heading: sizes });
+}
+function head(name: string): void {
+  const { lines } = style.value.table;
+  set({ table: name === '' ? { lines } : { head: name, lines } });
+}
+</script>
+
+<template>
+  <PartHead
+    title="House style"
+    about="how every message looks; authors pick names, never values"
+    :changed="changed"
+    @save="save"
+  />
+  <main v-if="ready">
+    <form @submit.prevent="save">
+      <label class="field wide"
+        ><span>Fonts, with what stands in for them</span
+        ><input :value="style.font" @change="set({ font: text($event) || style.font })"
+      /></label>
+      <label class="field wide"
+        ><span>Fonts of headings, where they differ</span
+        ><input :value="style.headingFont ?? ''" @change="setOr('headingFont', text($event))"
+      /></label>
+      <label class="field"
+        ><span>Size, in pixels</span
+        ><input inputmode="decimal" :value="style.size" @change="number($event, 8, 80, (size) => set({ size }))"
+      /></label>
+      <label class="field"
+        ><span>Line height</span
+        ><input
+          inputmode="decimal"
+          :value="style.lineHeight"
+          @change="number($event, 8, 80, (lineHeight) => set({ lineHeight }))"
+      /></label>
+      <label v-for="at in [0, 1, 2] as const" :key="at" class="field"
+        ><span>Heading {{ at + 1 }}</span
+        ><input
+          inputmode="decimal"
+          :value="style.heading[at]"
+          @change="number($event, 8, 80, (size) => heading(at, size))"
+      /></label>
+      <div class="wide pairs">
+        <ColourPair name="Words" :colour="style.ink" @change="set({ ink: $event })" />
+        <ColourPair name="Links" :colour="style.link" @change="set({ link: $event })" />
+        <ColourPair name="Lines" :colour="style.rule" :words="false" @change="set({ rule: $event })" />
+      </div>
+      <NamedColours
+        class="wide"
+        :colours="style.colours"
+        :used="[style.button.colour, style.table.head ?? '']"
+        @change="set({ colours: $event })"
+      />
+      <label class="field"
+        ><span>Buttons are</span
+        ><select :value="style.button.colour" @change="set({ button: { ...style.button, colour: text($event) } })">
+          <option v-for="name in colours" :key="name">{{ name }}</option>
+        </select></label
+      >
+      <label class="field"
+        ><span>Their corners, in pixels</span
+        ><input
+          inputmode="decimal"
+          :value="style.button.corners"
+          @change="number($event, 0, 40, (corners) => set({ button: { ...style.button, corners } }))"
+      /></label>
+      <label class="field"
+        ><span>Heads of tables on the tint of</span
+        ><select :value="style.table.head ?? ''" @change="head(text($event))">
+          <option value="">none</option>
+          <option v-for="name in colours" :key="name">{{ name }}</option>
+        </select></label
+      >
+      <label class="field"
+        ><span>Lines of tables</span
+        ><select
+          :value="style.table.lines"
+          @change="set({ table: { ...style.table, lines: text($event) as 'rows' | 'all' | 'none' } })"
+        >
+          <option value="rows">under rows</option>
+          <option value="all">around cells</option>
+          <option value="none">none</option>
+        </select></label
+      >
+      <label v-for="where in ['header', 'footer'] as const" :key="where" class="field"
+        ><span>{{ where === 'header' ? 'Block before every message' : 'Block behind every message' }}</span
+        ><select :value="style[where] ?? ''" @change="setOr(where, text($event))">
+          <option value="">none</option>
+          <option v-for="block in blocks" :key="block.name" :value="block.name">{{ block.title }}</option>
+        </select></label
+      >
+    </form>
+    <StyleSheet :house="draft" />
+  </main>
+</template>
+
+<style scoped>
+main {
+  display: grid;
+  grid-template-columns: minmax(0, 460px) minmax(0, 480px);
+  gap: 32px;
+  align-items: start;
+}
+form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+.pairs {
+  display: grid;
+  gap: 6px;
+}
+@media (max-width: 1099px) {
+  main {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
