@@ -12,5 +12,6 @@ export {
   type Match,
   type Replacement,
 } from './find.js';
+export { signOffLines, withoutSignOff } from './sign-off.js';
 export { mapDocument, type Changes } from './map.js';
 export { conditionsOf, countUses, usesOf, type Use, type UseKind } from './uses.js';

@@ -214,7 +214,10 @@ async function importFiles(event: Event): Promise<void> {
         <template v-else-if="chosen && preview && reading">
           <div class="acts">
             <button v-if="chosen.kind === 'message'" class="main" @click="fill(chosen)">Fill</button
-            ><button @click="write(chosen)">Write</button><button class="plain right" @click="bin(chosen)">Bin</button>
+            ><button @click="write(chosen)">Write</button
+            ><button class="plain" @click="router.push({ name: 'write', query: { copy: chosen.name } })">
+              Start a copy</button
+            ><button class="plain right" @click="bin(chosen)">Bin</button>
           </div>
           <div class="sheet page">
             <p v-if="preview.message.subject" class="mail-subject">{{ preview.message.subject }}</p>

@@ -102,7 +102,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value.
           ><span>{{ shown(fact) }}</span
           ><span class="quiet small">{{
             fact.changes.some(({ date }) => date > today())
-              ? `changes on ${showDay(fact.changes.find(({ date }) => date > today())?.date ?? "", draft.locale)}`
+              ? `changes on ${showDay(fact.changes.find(({ date }) => date > today())?.date ?? '', draft.locale)}`
               : ''
           }}</span
           ><span class="quiet small">house.{{ key }}</span>

@@ -7,7 +7,7 @@ const notice = useNotice();
 <template>
   <span v-if="notice.current" class="notice" :class="{ error: notice.current.problem }" role="status">
     <span>{{ notice.current.problem ? '⚠ ' : '' }}{{ notice.current.words }}</span>
-    <button v-if="notice.current.undo" class="plain" @click="notice.undo()">Undo</button>
+    <button v-if="notice.current.act" class="plain" @click="notice.run()">{{ notice.current.act.label }}</button>
     <button v-else-if="notice.current.problem" class="plain" @click="notice.clear()">Dismiss</button>
   </span>
 </template>

@@ -1,17 +1,24 @@
-/** What was just done, in the foot, with undo where there is one. Stays until the next act. */
+/** What was just done, in the foot, with undo or another act where there is one. Stays until the next act. */
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 
+type Work = () => Promise<void> | void;
+
 export interface Notice {
   readonly words: string;
-  readonly undo?: () => Promise<void> | void;
+  /** What can be done about it: undone, mostly. */
+  readonly act?: { readonly label: string; readonly run: Work };
   readonly problem?: boolean;
 }
 
 export const useNotice = defineStore('notice', () => {
   const current = ref<Notice>();
-  const say = (words: string, undo?: Notice['undo']): void => {
-    current.value = { words, ...(undo ? { undo } : {}) };
+  const say = (words: string, undo?: Work): void => {
+    current.value = { words, ...(undo ? { act: { label: 'Undo', run: undo } } : {}) };
+  };
+  /** Says something, and offers to do something about it. */
+  const offer = (words: string, label: string, run: Work): void => {
+    current.value = { words, act: { label, run } };
   };
   /** Says what went wrong, in the words of whatever failed. */
   const fail = (problem: unknown): void => {
@@ -20,14 +27,14 @@ export const useNotice = defineStore('notice', () => {
   const clear = (): void => {
     current.value = undefined;
   };
-  const undo = async (): Promise<void> => {
-    const act = current.value?.undo;
+  const run = async (): Promise<void> => {
+    const act = current.value?.act;
     clear();
     try {
-      await act?.();
+      await act?.run();
     } catch (problem) {
       fail(problem);
     }
   };
-  return { current, say, fail, clear, undo };
+  return { current, say, offer, fail, clear, run };
 });

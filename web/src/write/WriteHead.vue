@@ -1,16 +1,23 @@
 <script setup lang="ts">
 /** The head of Write: the title, whether the working copy is kept, and what is about the whole text. */
 import { computed } from 'vue';
+import { useRoute } from 'vue-router';
 import type { Desk } from './desk/useDesk';
 
+const route = useRoute();
 const props = defineProps<{ desk: Desk }>();
-const { copy, texts } = props.desk;
+const { copy, texts, signOff } = props.desk;
 const { front } = props.desk.manuscript;
+/** The text from which one came here, to go back to. */
+const back = computed(() => texts.value.find(({ name }) => name === route.query.from));
 const signatures = computed(() => texts.value.filter((text) => text.kind === 'signature' && !text.binned));
 </script>
 
 <template>
   <header class="head">
+    <RouterLink v-if="back" class="small" :to="{ name: 'write', params: { name: back.name } }"
+      >‹ {{ back.title }}</RouterLink
+    >
     <h1>
       <input
         class="title"
@@ -52,6 +59,10 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
             <option v-for="text in signatures" :key="text.name" :value="text.name">{{ text.title }}</option>
           </select></label
         >
+        <p v-if="signOff.length > 0" class="small">
+          <span class="warning">‸ It signs off by hand: “{{ signOff.join(', ').slice(0, 80) }}”.</span>
+          <button type="button" class="small" @click="desk.takeSignOff">Take it out</button>
+        </p>
         <label class="field"
           ><span>Language</span
           ><input

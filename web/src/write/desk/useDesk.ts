@@ -1,5 +1,5 @@
 /** The desk: manuscript, proof and tray, and what moves between them. */
-import type { Finding, TextDocument, Variable } from '@vocabula/core';
+import { signOffLines, withoutSignOff, type Finding, type TextDocument, type Variable } from '@vocabula/core';
 import type { TextSummary } from '@vocabula/contract';
 import { computed, onBeforeUnmount, onMounted, provide, ref, triggerRef, watch } from 'vue';
 import { api } from '../../api/client';
@@ -10,6 +10,7 @@ import { useMe } from '../../ui/me';
 import { useNotice } from '../../ui/notice';
 import { caretPath } from '../caret';
 import { bracketsAround } from '../editor/brackets';
+import { applyDocument, documentOf } from '../editor/operations/apply';
 import { applyRepair } from '../editor/operations/repair';
 import { convertMarkers, type MarkerGroup } from '../editor/operations/markers';
 import { labels } from '../editor/views/labels';
@@ -47,10 +48,11 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
       // A desk that is being cleared for another text must not write into that one.
       if (copy.name.value !== own) return;
       copy.changed(next);
-      const count = pasted ? manuscript.markers.value.length : 0;
-      if (count === 0) return;
-      tab.value = 'Markers';
-      notice.say(`${count} ${count === 1 ? 'marker' : 'markers'} found in what was pasted.`);
+      if (!pasted) return;
+      const count = manuscript.markers.value.length;
+      if (count > 0) tab.value = 'Markers';
+      if (signOff.value.length > 0) offerSignOff();
+      else if (count > 0) notice.say(`${count} ${count === 1 ? 'marker' : 'markers'} found in what was pasted.`);
     },
     acted: (editor, transaction) => fields?.acted(editor, transaction),
     focused: (editor) => fields?.enter(editor),
@@ -177,6 +179,17 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
 
   const tellStays = (): void =>
     notice.say('The bracket stays. It is taken off in the outline (F6, u), or in its tray.');
+  /** The lines that sign the text off by hand, where a signature is added to it all the same. */
+  const signOff = computed(() => {
+    const { kind, signature } = manuscript.front.value;
+    return kind === 'message' && signature !== 'none' ? signOffLines(manuscript.current.value) : [];
+  });
+  const offerSignOff = (): void =>
+    notice.offer(`It signs off by hand: “${signOff.value.join(', ').slice(0, 60)}”.`, 'Take it out', takeSignOff);
+  function takeSignOff(): void {
+    applyDocument(editor, withoutSignOff(documentOf(editor)));
+    notice.say('The signature is out; the one of the template, or the sender’s own, stands in its place.', undo);
+  }
   function onMake(making: Making): void {
     inserting.makeOf(making);
     manuscript.settle();
@@ -258,6 +271,8 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     blanks,
     undo,
     tellStays,
+    signOff,
+    takeSignOff,
     onMake,
     onConvert,
     onRepair,

@@ -1,36 +1,53 @@
 <script setup lang="ts">
-/** Write with nothing open: start a text, or go on with one. */
+/** Write with nothing open: start a text from whatever there is, or go on with one. */
 import type { Kind } from '@vocabula/core';
 import type { TextSummary } from '@vocabula/contract';
 import { onMounted, ref, useTemplateRef } from 'vue';
-import { useRouter } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { api } from '../../api/client';
+import { useHouse } from '../../ui/house';
 import { useNotice } from '../../ui/notice';
 import { whenInWords } from '../../ui/today';
+import StartPreview from './StartPreview.vue';
+import StartSource from './StartSource.vue';
+import { useStart, type StartFrom } from './useStart';
 
+const route = useRoute();
 const router = useRouter();
 const notice = useNotice();
+const start = useStart();
+const house = useHouse();
+const { from, kind, suggestion, document, ready, busy } = start;
 const title = ref('');
-const kind = ref<Kind>('message');
-const recent = ref<TextSummary[]>([]);
+const texts = ref<TextSummary[]>([]);
 const input = useTemplateRef('input');
 const KINDS: readonly [Kind, string][] = [
   ['message', 'Template'],
   ['block', 'Block'],
   ['signature', 'Signature'],
 ];
+const SOURCES: readonly [StartFrom, string][] = [
+  ['nothing', 'Nothing'],
+  ['paste', 'A paste'],
+  ['file', 'A file'],
+  ['starter', 'A starter'],
+  ['copy', 'A copy'],
+];
 
 onMounted(async () => {
   input.value?.focus();
-  recent.value = (await api.texts().catch(() => []))
-    .filter((text) => !text.binned)
-    .sort((a, b) => (a.updatedAt < b.updatedAt ? 1 : -1))
-    .slice(0, 10);
+  void house.load().catch(() => undefined);
+  texts.value = (await api.texts().catch(() => [])).filter((text) => !text.binned);
+  const copied = route.query.copy;
+  if (typeof copied === 'string') {
+    start.choose('copy');
+    await start.copy(copied);
+  }
 });
-async function start(): Promise<void> {
+async function go(): Promise<void> {
+  if (title.value.trim() === '' || !ready.value) return;
   try {
-    const made = await api.createText({ kind: kind.value, title: title.value });
-    await router.push({ name: 'write', params: { name: made.name } });
+    await router.push({ name: 'write', params: { name: await start.start(title.value.trim()) } });
   } catch (problem) {
     notice.fail(problem);
   }
@@ -39,7 +56,7 @@ async function start(): Promise<void> {
 
 <template>
   <main class="start">
-    <form class="sheet" @submit.prevent="start">
+    <form class="sheet" @submit.prevent="go">
       <h2>Start a text</h2>
       <div class="kinds" role="radiogroup" aria-label="Kind">
         <label v-for="[key, words] in KINDS" :key="key"
@@ -50,12 +67,29 @@ async function start(): Promise<void> {
         ><span>Title, for finding it. The subject is written separately.</span
         ><input ref="input" v-model="title" required maxlength="200" placeholder="Volunteer rota for the week"
       /></label>
-      <button class="main" :disabled="!title.trim()">Start</button>
+      <p v-if="suggestion && title !== suggestion" class="small">
+        Found as a title:
+        <button type="button" class="plain small take" @click="title = suggestion">“{{ suggestion }}”, take it</button>
+      </p>
+      <fieldset class="from">
+        <legend class="quiet small">From</legend>
+        <div class="sources">
+          <label v-for="[key, words] in SOURCES" :key="key"
+            ><input type="radio" name="from" :checked="from === key" @change="start.choose(key)" /> {{ words }}</label
+          >
+        </div>
+        <StartSource v-if="from !== 'nothing'" :key="from" :start="start" :texts="texts" />
+      </fieldset>
+      <button class="main" :disabled="!title.trim() || !ready || busy">Start</button>
     </form>
-    <section>
+    <StartPreview v-if="document" :document="document" :kind="kind" />
+    <section v-else>
       <h2>Last changed</h2>
       <ul class="rows">
-        <li v-for="text in recent" :key="text.name">
+        <li
+          v-for="text in texts.toSorted((a, b) => (a.updatedAt < b.updatedAt ? 1 : -1)).slice(0, 10)"
+          :key="text.name"
+        >
           <RouterLink class="row" :to="{ name: 'write', params: { name: text.name } }"
             >{{ text.title }} <span class="quiet small">{{ whenInWords(text.updatedAt) }}</span></RouterLink
           >
@@ -70,7 +104,7 @@ async function start(): Promise<void> {
   flex: 1;
   overflow: auto;
   display: grid;
-  grid-template-columns: minmax(0, 480px) minmax(0, 360px);
+  grid-template-columns: minmax(0, 520px) minmax(0, 560px);
   gap: 32px;
   padding: 24px 28px;
   align-content: start;
@@ -82,19 +116,34 @@ form {
   gap: 12px;
   justify-items: start;
 }
-form .field {
+form .field,
+.from {
   width: 100%;
 }
-.kinds {
+.kinds,
+.sources {
   display: flex;
-  gap: 16px;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+}
+.from {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 8px;
+  min-width: 0;
+}
+.take {
+  height: 22px;
+  text-decoration: underline;
 }
 .row {
   display: flex;
   justify-content: space-between;
   gap: 12px;
 }
-@media (max-width: 899px) {
+@media (max-width: 1099px) {
   .start {
     grid-template-columns: minmax(0, 1fr);
     padding: 16px;
