@@ -4,7 +4,9 @@ const port = 4190;
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 45_000,
+  // Generous, because other work may share the machine: a journey that is right passes however slow the day is.
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   workers: 1,
   use: {
     baseURL: `http://127.0.0.1:${port}`,
@@ -25,6 +27,7 @@ export default defineConfig({
   webServer: {
     command: 'rm -rf test-results/db && mkdir -p test-results/db && node --import tsx server/src/main.ts',
     url: `http://127.0.0.1:${port}/api/health`,
+    timeout: 180_000,
     env: { PORT: String(port), DATABASE_URL: 'file:test-results/db/e2e.db', VOCABULA_DEMO: 'demo', LOG_LEVEL: 'warn' },
   },
 });
