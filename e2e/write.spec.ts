@@ -64,29 +64,6 @@ test('selected words become options to pick from, and an address pasted over wor
   await expect(proof(page).locator('a')).toHaveAttribute('href', 'https://larkmoor.example/map');
 });
 
-test('a text saved from elsewhere meanwhile is a conflict in which neither side is lost', async ({ page, request }) => {
-  await startTemplate(page, 'Two hands');
-  await page.keyboard.type('First words.');
-  await kept(page);
-  const address = '/api/texts/two-hands';
-  const theirs = (await (await request.get(address)).json()) as { revision: number; document: { content: unknown[] } };
-  const words = JSON.stringify(theirs.document).replace('First words.', 'Their words.');
-  await request.put(address, { data: { document: JSON.parse(words), revision: theirs.revision } });
-  await page.locator('.body p').first().click();
-  await page.keyboard.press('End');
-  await page.keyboard.type(' And mine.');
-  const dialog = page.getByRole('dialog', { name: /saved from somewhere else/ });
-  await expect(dialog).toContainText('Their words.');
-  await expect(dialog).toContainText('First words. And mine.');
-  await dialog.getByRole('button', { name: /^Go on with mine/ }).click();
-  await expect(dialog).toHaveCount(0);
-  await kept(page);
-  await page.reload();
-  await expect(page.locator('.body')).toContainText('First words. And mine.');
-  await page.goto('/catalogue');
-  await expect(page.getByText('Two hands (other copy)')).toBeVisible();
-});
-
 test('Enter in a passage leaves both halves in it; Backspace selects a placeholder before it deletes', async ({
   page,
 }) => {

@@ -13,10 +13,11 @@ import TheScore from './score/TheScore.vue';
 import TheManuscript from './TheManuscript.vue';
 import ToolBar from './forms/ToolBar.vue';
 import DeskTray from './tray/DeskTray.vue';
-import type { useWorkingCopy } from './useWorkingCopy';
+import { applyDocument } from './editor/operations/apply';
+import type { Settled, useWorkingCopy } from './useWorkingCopy';
 import WriteHead from './WriteHead.vue';
 
-const ConflictDialog = defineAsyncComponent(() => import('./ConflictDialog.vue'));
+const ConflictDialog = defineAsyncComponent(() => import('./conflict/ConflictDialog.vue'));
 const props = defineProps<{ copy: ReturnType<typeof useWorkingCopy>; document: TextDocument }>();
 const notice = useNotice();
 const sheet = useTemplateRef<HTMLElement>('sheet');
@@ -27,11 +28,13 @@ const { list, bar } = inserting;
 const { level, front } = desk.manuscript;
 const kind = computed(() => front.value.kind);
 
-async function settle(choice: 'mine' | 'theirs'): Promise<void> {
+async function settle(settled: Settled): Promise<void> {
   try {
-    const other = await props.copy.settle(choice);
-    notice.say(`The other text is kept as “${other}”.`);
-    if (choice === 'theirs') location.reload();
+    const copies = await props.copy.settle(settled);
+    applyDocument(desk.manuscript.editor, settled.document);
+    notice.say(
+      copies.length > 0 ? `Also kept: ${copies.map((title) => `“${title}”`).join(', ')}.` : 'Brought together.',
+    );
   } catch (problem) {
     notice.fail(problem);
   }
@@ -81,7 +84,7 @@ async function settle(choice: 'mine' | 'theirs'): Promise<void> {
     @make="desk.onMake"
     @close="inserting.leave"
   />
-  <ConflictDialog v-if="copy.conflict.value" :conflict="copy.conflict.value" @settle="settle" />
+  <ConflictDialog v-if="copy.conflict.value" :clash="copy.conflict.value" @settle="settle" />
 </template>
 
 <style scoped>

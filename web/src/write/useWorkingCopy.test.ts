@@ -3,6 +3,7 @@ import { mount } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it, vi, type MockInstance } from 'vitest';
 import { emptyDocument, type TextDocument } from '@vocabula/core';
 import { ApiProblem, api } from '../api/client';
+import { dropUnsent, keepUnsent, unsentOf } from './unsent';
 import { useWorkingCopy } from './useWorkingCopy';
 
 const named = (title: string): TextDocument => emptyDocument({ kind: 'message', title });
@@ -23,6 +24,7 @@ beforeEach(() => {
     .mockImplementation((_name, { document, revision }) => Promise.resolve(stored(document, revision + 1)));
 });
 afterEach(() => {
+  dropUnsent('visit');
   vi.useRealTimers();
   vi.restoreAllMocks();
 });
@@ -56,14 +58,45 @@ describe('a working copy', () => {
     expect(saved()[1]?.revision).toBe(5);
   });
 
-  it('that cannot be sent says so, is tried again, and loses nothing', async () => {
+  it('that cannot be sent is kept in the browser, tried again, and loses nothing', async () => {
     const { copy } = await opened();
     save.mockImplementationOnce(() => Promise.reject(new ApiProblem(0, 'offline', 'The server cannot be reached.')));
     copy.changed(named('B'));
     await vi.advanceTimersByTimeAsync(800);
-    expect([copy.failed.value, copy.state.value]).toEqual([true, 'not kept: The server cannot be reached.']);
+    expect([copy.failed.value, copy.state.value]).toEqual([true, 'not connected: kept in this browser']);
+    expect(unsentOf('visit')?.document.attrs.front.title).toBe('B');
+    copy.changed(named('C'));
+    expect(unsentOf('visit')?.document.attrs.front.title).toBe('C');
     await vi.advanceTimersByTimeAsync(4000);
-    expect([copy.failed.value, saved().at(-1)?.document.attrs.front.title]).toEqual([false, 'B']);
+    expect([copy.failed.value, saved().at(-1)?.document.attrs.front.title]).toEqual([false, 'C']);
+    expect(unsentOf('visit')).toBeUndefined();
+  });
+
+  it('is sent as soon as the connection is back', async () => {
+    const { copy } = await opened();
+    save.mockImplementationOnce(() => Promise.reject(new ApiProblem(0, 'offline', 'The server cannot be reached.')));
+    copy.changed(named('B'));
+    await vi.advanceTimersByTimeAsync(800);
+    window.dispatchEvent(new Event('online'));
+    await vi.advanceTimersByTimeAsync(0);
+    expect([copy.failed.value, saved().length]).toEqual([false, 2]);
+  });
+
+  it('opened again goes on with what could not be sent', async () => {
+    keepUnsent('visit', { document: named('B'), base: named('A'), revision: 4 });
+    const { copy } = await opened();
+    expect(copy.opened.value?.attrs.front.title).toBe('B');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect([saved()[0]?.document.attrs.front.title, unsentOf('visit')]).toEqual(['B', undefined]);
+  });
+
+  it('opened again after somebody else saved is a conflict with what both came from', async () => {
+    keepUnsent('visit', { document: named('B'), base: named('0'), revision: 3 });
+    const { copy } = await opened();
+    await vi.advanceTimersByTimeAsync(1000);
+    const { yours, theirs, base } = copy.conflict.value ?? {};
+    expect([yours, theirs?.document, base].map((each) => each?.attrs.front.title)).toEqual(['B', 'A', '0']);
+    expect(saved()).toHaveLength(0);
   });
 
   it('is sent at once when it is left', async () => {
@@ -93,27 +126,28 @@ describe('a conflict', () => {
     expect([saved().length, copy.conflict.value?.theirs.revision]).toEqual([1, 9]);
   });
 
-  it('settled for mine keeps theirs as a copy and saves over it', async () => {
+  it('keeps as a copy whatever is not all in the text that was settled on, and saves that', async () => {
     const { copy } = await opened();
     const make = created();
     clash();
     copy.changed(named('B'));
     await vi.advanceTimersByTimeAsync(1000);
-    expect(await copy.settle('mine')).toBe('A (other copy)');
-    expect(make.mock.calls[0]?.[0].document?.attrs.front.title).toBe('A');
+    const titles = await copy.settle({ document: named('B'), losesMine: false, losesTheirs: true });
+    expect(titles).toEqual(['A (other copy)']);
+    expect(make.mock.calls.map(([body]) => body.document?.attrs.front.title)).toEqual(['A']);
     expect(saved().at(-1)).toMatchObject({ revision: 9, document: { attrs: { front: { title: 'B' } } } });
     expect(copy.conflict.value).toBeUndefined();
   });
 
-  it('settled for theirs keeps mine as a copy, also what was typed since', async () => {
+  it('keeps also what was typed since', async () => {
     const { copy } = await opened();
     const make = created();
     clash();
     copy.changed(named('B'));
     await vi.advanceTimersByTimeAsync(1000);
     copy.changed(named('B and more'));
-    await copy.settle('theirs');
-    expect(make.mock.calls[0]?.[0].document?.attrs.front.title).toBe('B and more');
-    expect([saved().length, copy.opened.value?.attrs.front.title]).toEqual([1, 'A']);
+    expect(copy.conflict.value?.yours.attrs.front.title).toBe('B and more');
+    await copy.settle({ document: named('A'), losesMine: true, losesTheirs: false });
+    expect(make.mock.calls.map(([body]) => body.document?.attrs.front.title)).toEqual(['B and more']);
   });
 });

@@ -1,44 +1,85 @@
 /** A text's working copy: opened, kept within a second of each change, and what to do when somebody else saved. */
-import type { Conflict } from '@vocabula/contract';
+import type { Conflict, WorkingCopy } from '@vocabula/contract';
 import type { TextDocument } from '@vocabula/core';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { api, ApiProblem } from '../api/client';
 import { ensureText, putText } from '../ui/library';
 import { whenInWords } from '../ui/today';
+import { dropUnsent, keepUnsent, unsentOf } from './unsent';
 
 /** The longest that a change waits to be kept, in milliseconds. */
 const KEEP_WITHIN = 700;
 const RETRY_AFTER = 3000;
+
+/** Both texts of a conflict, and the one they came from. */
+export type Clash = Conflict & { readonly base: TextDocument | undefined };
+/** What a conflict ended in, and whose words are not all in it. */
+export interface Settled {
+  readonly document: TextDocument;
+  readonly losesMine: boolean;
+  readonly losesTheirs: boolean;
+}
+
+const isOffline = (problem: unknown): boolean => problem instanceof ApiProblem && problem.code === 'offline';
+const sameText = (a: TextDocument, b: TextDocument): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 export function useWorkingCopy() {
   const name = ref('');
   const opened = shallowRef<TextDocument>();
   const state = ref('');
   const failed = ref(false);
-  const conflict = shallowRef<Conflict>();
+  const conflict = shallowRef<Clash>();
   let revision = 0;
+  /** What the server has under that revision. */
+  let base: TextDocument | undefined;
   let waiting: TextDocument | undefined;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let saving: Promise<void> | undefined;
 
   async function open(wanted: string): Promise<void> {
     await flush();
-    const copy = await api.text(wanted);
-    await ensureText(wanted, true);
+    const unsent = unsentOf(wanted);
+    const copy = await fetched(wanted).catch((problem: unknown) => {
+      if (unsent && isOffline(problem)) return undefined;
+      throw problem;
+    });
     name.value = wanted;
-    revision = copy.revision;
-    state.value = `kept ${whenInWords(copy.updatedAt)}`;
     failed.value = false;
     conflict.value = undefined;
-    opened.value = copy.document;
+    waiting = undefined;
+    revision = copy?.revision ?? unsent?.revision ?? 0;
+    base = copy?.document ?? unsent?.base;
+    if (copy) state.value = `kept ${whenInWords(copy.updatedAt)}`;
+    if (!unsent || (copy && sameText(copy.document, unsent.document))) {
+      dropUnsent(wanted);
+      opened.value = copy?.document;
+      return;
+    }
+    opened.value = unsent.document;
+    waiting = unsent.document;
+    if (copy && copy.revision !== unsent.revision)
+      conflict.value = { yours: unsent.document, theirs: copy, base: unsent.base };
+    else changed(unsent.document);
+  }
+  async function fetched(wanted: string): Promise<WorkingCopy> {
+    const copy = await api.text(wanted);
+    await ensureText(wanted, true);
+    return copy;
   }
 
   /** Says that the document has changed. */
   function changed(document: TextDocument): void {
     waiting = document;
-    state.value = 'keeping…';
+    // Typed in the moment before the conflict was shown: it belongs to this side.
+    if (conflict.value) conflict.value = { ...conflict.value, yours: document };
+    if (failed.value) keepHere(document);
+    else state.value = 'keeping…';
     timer ??= setTimeout(() => void flush(), KEEP_WITHIN);
   }
+
+  /** Keeps it in this browser. @returns whether that could be done */
+  const keepHere = (document: TextDocument): boolean =>
+    base !== undefined && keepUnsent(name.value, { document, base: conflict.value?.base ?? base, revision });
 
   /** Sends what waits to be kept. */
   async function flush(): Promise<void> {
@@ -57,50 +98,62 @@ export function useWorkingCopy() {
     try {
       const copy = await api.saveText(name.value, { document, revision });
       revision = copy.revision;
+      base = copy.document;
       putText(name.value, copy.document);
       state.value = `kept ${whenInWords(copy.updatedAt)}`;
       failed.value = false;
+      if (waiting) return;
+      dropUnsent(name.value);
     } catch (problem) {
       waiting ??= document;
       failed.value = true;
-      state.value = `not kept: ${problem instanceof Error ? problem.message : 'unknown'}`;
-      if (problem instanceof ApiProblem && problem.conflict) conflict.value = problem.conflict;
+      const here = keepHere(waiting);
+      state.value =
+        here && isOffline(problem)
+          ? 'not connected: kept in this browser'
+          : `not kept: ${problem instanceof Error ? problem.message : 'unknown'}`;
+      if (problem instanceof ApiProblem && problem.conflict)
+        conflict.value = { ...problem.conflict, yours: waiting, base };
       else timer ??= setTimeout(() => void flush(), RETRY_AFTER);
     }
   }
 
-  /** Ends a conflict; the text that is not chosen is kept as a copy, so that nothing is lost. */
-  async function settle(choice: 'mine' | 'theirs'): Promise<string> {
+  /**
+   * Ends a conflict. Where a side's words are not all in the text that was settled on, that side is kept as a copy,
+   * so that nothing is lost.
+   * @returns the titles of the copies
+   */
+  async function settle({ document, losesMine, losesTheirs }: Settled): Promise<string[]> {
     const both = conflict.value;
-    if (!both) return '';
-    const mine = waiting ?? both.yours;
+    if (!both) return [];
     const { title, kind } = both.theirs.document.attrs.front;
-    const other = choice === 'mine' ? both.theirs.document : mine;
-    const copy = await api.createText({
-      kind,
-      title: `${title} (${choice === 'mine' ? 'other' : 'my'} copy)`,
-      document: other,
-    });
+    const keep = async (other: TextDocument, words: string): Promise<string> => {
+      const copy = await api.createText({ kind, title: `${title} (${words})`, document: other });
+      return copy.document.attrs.front.title;
+    };
+    const titles: string[] = [];
+    if (losesTheirs) titles.push(await keep(both.theirs.document, 'other copy'));
+    if (losesMine) titles.push(await keep(both.yours, 'my copy'));
     revision = both.theirs.revision;
+    base = both.theirs.document;
     conflict.value = undefined;
-    if (choice === 'mine') {
-      waiting = mine;
-      await flush();
-    } else {
-      waiting = undefined;
-      await open(name.value);
-    }
-    return copy.document.attrs.front.title;
+    waiting = document;
+    await flush();
+    return titles;
   }
 
   const leave = (event: BeforeUnloadEvent): void => {
     if (!waiting) return;
-    void flush();
-    event.preventDefault();
+    // Kept here already, it waits for the next visit; else the browser asks before it goes.
+    if (keepHere(waiting)) void flush();
+    else event.preventDefault();
   };
+  const connected = (): void => void (failed.value && flush());
   window.addEventListener('beforeunload', leave);
+  window.addEventListener('online', connected);
   onUnmounted(() => {
     window.removeEventListener('beforeunload', leave);
+    window.removeEventListener('online', connected);
     void flush();
   });
   return { name, opened, state, failed, conflict, open, changed, flush, settle };

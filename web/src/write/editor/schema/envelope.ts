@@ -11,7 +11,8 @@ const Template = Node.create({
   content: PARTS,
   addAttributes: () => ({ front: attribute({}), variables: attribute([]) }),
 });
-const WORDS: Record<string, string> = {
+/** What the parts of the envelope are called. */
+export const PART_WORDS: Readonly<Record<string, string>> = {
   subject: 'Subject',
   start: 'Start',
   length: 'Length',
@@ -33,8 +34,8 @@ const line = (name: string) =>
     parseHTML: () => [{ tag: `div[data-line="${name}"]` }],
     renderHTML: () => [
       'div',
-      { 'data-line': name, class: `line ${name}`, 'aria-label': WORDS[name] ?? name },
-      ['span', { class: 'line-name', contenteditable: 'false' }, WORDS[name] ?? name],
+      { 'data-line': name, class: `line ${name}`, 'aria-label': PART_WORDS[name] ?? name },
+      ['span', { class: 'line-name', contenteditable: 'false' }, PART_WORDS[name] ?? name],
       ['span', { class: 'line-text' }, 0],
     ],
   });
@@ -46,8 +47,8 @@ const addresses = (name: string) =>
     parseHTML: () => [{ tag: `div[data-line="${name}"]` }],
     renderHTML: () => [
       'div',
-      { 'data-line': name, class: `line ${name}`, 'aria-label': WORDS[name] ?? name },
-      ['span', { class: 'line-name', contenteditable: 'false' }, WORDS[name] ?? name],
+      { 'data-line': name, class: `line ${name}`, 'aria-label': PART_WORDS[name] ?? name },
+      ['span', { class: 'line-name', contenteditable: 'false' }, PART_WORDS[name] ?? name],
       ['span', { class: 'line-text' }, 0],
     ],
   });
