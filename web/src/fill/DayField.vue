@@ -2,12 +2,11 @@
 /** A date that is typed as people type dates, or picked from a calendar. */
 import { CalendarDays } from '@lucide/vue';
 import { dayNumber, isDay } from '@vocabula/core';
-import { defineAsyncComponent, ref, watch } from 'vue';
-import { today } from '../ui/today';
-import { showDay, understandDay } from '../ui/dates';
+import { defineAsyncComponent, ref } from 'vue';
+import TypedField from '../ui/TypedField.vue';
 
 const DatePicker = defineAsyncComponent(() => import('primevue/datepicker'));
-const props = defineProps<{
+defineProps<{
   modelValue: string;
   locale: string;
   labelledBy: string;
@@ -15,27 +14,8 @@ const props = defineProps<{
   invalid: boolean;
 }>();
 const emit = defineEmits<{ 'update:modelValue': [day: string] }>();
-const text = ref('');
 const open = ref(false);
-watch(
-  () => props.modelValue,
-  (day) => {
-    text.value = isDay(day) ? showDay(day, props.locale) : day;
-  },
-  { immediate: true },
-);
 
-function commit(): void {
-  const day = text.value.trim() === '' ? '' : (understandDay(text.value, today(), props.locale) ?? text.value.trim());
-  if (day !== props.modelValue) emit('update:modelValue', day);
-  text.value = isDay(day) ? showDay(day, props.locale) : day;
-}
-/** While it is typed, a day that is understood already shows in the message. */
-function typed(): void {
-  const day = understandDay(text.value, today(), props.locale);
-  if (day && day !== props.modelValue && (isDay(text.value.trim()) || /\d{4}$/.test(text.value.trim())))
-    emit('update:modelValue', day);
-}
 function picked(date: unknown): void {
   if (!(date instanceof Date)) return;
   const pad = (value: number): string => String(value).padStart(2, '0');
@@ -51,17 +31,16 @@ const local = (day: string): Date | null => {
 
 <template>
   <div class="day" @keydown.esc="open = false">
-    <input
-      v-model="text"
+    <TypedField
       class="control"
-      autocomplete="off"
+      type="date"
+      :model-value="modelValue"
+      :locale="locale"
       :aria-labelledby="labelledBy"
       :aria-describedby="describedBy"
       :aria-invalid="invalid"
       placeholder="14 June, 14/6/27, tomorrow, +14"
-      @input="typed"
-      @blur="commit"
-      @keydown.enter="commit"
+      @update:model-value="emit('update:modelValue', $event)"
     />
     <button class="plain" type="button" aria-label="Calendar" :aria-expanded="open" tabindex="-1" @click="open = !open">
       <CalendarDays :size="16" :stroke-width="1.5" />

@@ -2,18 +2,27 @@
 /** One question with the control that fits its type. */
 import { labelOf, type Question, type RowValue } from '@vocabula/core';
 import { computed, useId } from 'vue';
+import TypedField from '../ui/TypedField.vue';
 import DayField from './DayField.vue';
+import ImageField from './ImageField.vue';
+import MomentField from './MomentField.vue';
 import RowsField from './RowsField.vue';
 
 const props = defineProps<{ question: Question; given: unknown; adds: string }>();
 const emit = defineEmits<{ answer: [value: unknown] }>();
+const TYPED: ReadonlySet<string> = new Set(['number', 'money', 'time']);
 const id = useId();
 const { variable } = props.question;
 /** What the control shows: the answer as typed, else the value it has from elsewhere. */
 const shown = computed(() =>
   props.given === undefined || props.given === null ? (props.question.value ?? '') : props.given,
 );
-const text = computed(() => (Array.isArray(shown.value) ? shown.value.join(', ') : String(shown.value)));
+const text = computed(() => {
+  const value = shown.value;
+  if (Array.isArray(value)) return value.join(', ');
+  // An image is a source and its words.
+  return typeof value === 'object' ? Object.values(value).join(' ').trim() : String(value);
+});
 const invalid = computed(() => props.question.problem !== undefined);
 const picked = computed(() => (Array.isArray(shown.value) ? (shown.value as string[]) : []));
 const origin = computed(() => {
@@ -55,11 +64,6 @@ function letter(event: KeyboardEvent): void {
 function toggle(key: string): void {
   emit('answer', picked.value.includes(key) ? picked.value.filter((each) => each !== key) : [...picked.value, key]);
 }
-function number(value: string): void {
-  const typed = value.trim().replace(/\s/g, '');
-  // A decimal comma is understood; what is no number stays as typed, to be refused with words.
-  emit('answer', /^-?\d+,\d+$/.test(typed) ? typed.replace(',', '.') : typed);
-}
 </script>
 
 <template>
@@ -86,6 +90,35 @@ function number(value: string): void {
         :labelled-by="id"
         :described-by="describedBy"
         :invalid="invalid"
+        @update:model-value="emit('answer', $event)"
+      />
+      <MomentField
+        v-else-if="question.type === 'datetime'"
+        :model-value="text"
+        :locale="question.locale"
+        :labelled-by="id"
+        :described-by="describedBy"
+        :invalid="invalid"
+        @update:model-value="emit('answer', $event)"
+      />
+      <TypedField
+        v-else-if="TYPED.has(question.type)"
+        class="control"
+        :type="question.type"
+        :inputmode="question.type === 'time' ? undefined : 'decimal'"
+        :model-value="text"
+        :locale="question.locale"
+        :aria-labelledby="id"
+        :aria-describedby="describedBy"
+        :aria-invalid="invalid"
+        :placeholder="question.type === 'time' ? '14:30, 2 pm' : undefined"
+        @update:model-value="emit('answer', $event)"
+      />
+      <ImageField
+        v-else-if="question.type === 'image'"
+        :model-value="text"
+        :labelled-by="id"
+        :described-by="describedBy"
         @update:model-value="emit('answer', $event)"
       />
       <textarea
@@ -156,18 +189,8 @@ function number(value: string): void {
         :columns="variable.columns ?? []"
         :rows="(Array.isArray(shown) ? shown : []) as readonly RowValue[]"
         :label="question.label"
+        :locale="question.locale"
         @answer="emit('answer', $event)"
-      />
-      <input
-        v-else-if="question.type === 'number' || question.type === 'money'"
-        class="control"
-        inputmode="decimal"
-        autocomplete="off"
-        :value="text"
-        :aria-labelledby="id"
-        :aria-describedby="describedBy"
-        :aria-invalid="invalid"
-        @input="number(($event.target as HTMLInputElement).value)"
       />
       <input
         v-else

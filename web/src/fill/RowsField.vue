@@ -1,9 +1,16 @@
 <script setup lang="ts">
 /** A list as a small table to type or paste into. */
-import { labelFromKey, type RowValue, type Variable } from '@vocabula/core';
+import { labelFromKey, labelOf, type RowValue, type Variable } from '@vocabula/core';
 import { computed } from 'vue';
+import TypedField from '../ui/TypedField.vue';
+import { understand } from '../ui/understand';
 
-const props = defineProps<{ columns: readonly Variable[]; rows: readonly RowValue[]; label: string }>();
+const props = defineProps<{
+  columns: readonly Variable[];
+  rows: readonly RowValue[];
+  label: string;
+  locale: string;
+}>();
 const emit = defineEmits<{ answer: [rows: Record<string, unknown>[]] }>();
 const asked = computed(() => props.columns.filter((column) => column.value === undefined));
 const plain = (): Record<string, unknown>[] =>
@@ -13,6 +20,14 @@ const plain = (): Record<string, unknown>[] =>
     ),
   );
 
+const cellName = (column: Variable, at: number): string => `${column.label ?? labelFromKey(column.key)}, row ${at + 1}`;
+const choicesOf = (column: Variable): readonly (readonly [string, string])[] =>
+  column.type === 'choice'
+    ? (column.options ?? []).map((option) => [option.key, labelOf(option)] as const)
+    : [
+        ['true', column.words?.yes ?? 'Yes'],
+        ['false', column.words?.no ?? 'No'],
+      ];
 function set(at: number, key: string, value: string): void {
   const rows = plain();
   rows[at] = { ...rows[at], [key]: value };
@@ -28,8 +43,8 @@ function paste(at: number, column: number, event: ClipboardEvent): void {
     .split(/\r?\n/)
     .forEach((line, down) =>
       line.split('\t').forEach((cell, across) => {
-        const key = asked.value[column + across]?.key;
-        if (key) rows[at + down] = { ...rows[at + down], [key]: cell.trim() };
+        const into = asked.value[column + across];
+        if (into) rows[at + down] = { ...rows[at + down], [into.key]: understand(into.type, cell, props.locale) };
       }),
     );
   emit('answer', rows);
@@ -47,11 +62,24 @@ function paste(at: number, column: number, event: ClipboardEvent): void {
     <tbody>
       <tr v-for="(row, at) in rows" :key="at">
         <td v-for="(column, index) in asked" :key="column.key">
-          <input
+          <select
+            v-if="column.type === 'yes-no' || column.type === 'choice'"
             class="control"
             :value="String(row[column.key] ?? '')"
-            :aria-label="`${column.label ?? labelFromKey(column.key)}, row ${at + 1}`"
-            @change="set(at, column.key, ($event.target as HTMLInputElement).value)"
+            :aria-label="cellName(column, at)"
+            @change="set(at, column.key, ($event.target as HTMLSelectElement).value)"
+          >
+            <option value=""></option>
+            <option v-for="[key, words] in choicesOf(column)" :key="key" :value="key">{{ words }}</option>
+          </select>
+          <TypedField
+            v-else
+            class="control"
+            :type="column.type"
+            :model-value="String(row[column.key] ?? '')"
+            :locale="locale"
+            :aria-label="cellName(column, at)"
+            @update:model-value="set(at, column.key, $event)"
             @paste="paste(at, index, $event)"
           />
         </td>

@@ -19,6 +19,7 @@ const SIDES: readonly [Taken, string][] = [
 ];
 const sidesOf = (place: string): readonly [Taken, string][] => (place === 'body' ? SIDES : SIDES.slice(0, 2));
 const copies = computed(() => {
+  if (open.value > 0) return 'What is not chosen is kept as a copy.';
   const { losesMine, losesTheirs } = settled.value;
   if (losesMine && losesTheirs) return 'Both texts as they are now are kept as copies.';
   if (losesMine) return 'Yours as it is now is kept as a copy.';
@@ -75,6 +76,7 @@ onMounted(async () => {
           v-for="side in ['yours', 'theirs'] as const"
           :key="side"
           class="side"
+          :data-side="side === 'yours' ? 'Yours' : 'Theirs'"
           :class="{ passed: taken[index] !== undefined && taken[index] !== side && taken[index] !== 'both' }"
         >
           <ComparedWords
@@ -133,6 +135,12 @@ onMounted(async () => {
 .difference h2,
 .choice {
   grid-column: 1 / -1;
+}
+.side::before {
+  content: attr(data-side);
+  display: block;
+  color: var(--quiet);
+  font-size: 0.75rem;
 }
 .side.passed {
   color: var(--quiet);
