@@ -8,6 +8,7 @@ export { normalise, normaliseInline, normaliseLine, sameMark, sortMarks } from '
 export * from './values/index.js';
 export { labelOf } from './values/choice.js';
 export { dayFormatter, dayFromNumber, dayIn, dayNumber, isDay } from './values/date.js';
+export { isImageSource } from './values/image.js';
 export { timeFormatter } from './values/time.js';
 export { isEmail, isMailbox, safeUrl } from './values/address.js';
 export { escapeHtml } from './words/escape.js';

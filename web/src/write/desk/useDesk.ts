@@ -24,6 +24,7 @@ import { useBlocks } from './useBlocks';
 import { FIELDS, useFields } from './useFields';
 import { useGoing } from './useGoing';
 import { useInserting } from './useInserting';
+import { usePlaceKept } from './usePlaceKept';
 import { usePassages } from './usePassages';
 import { usePreviews } from './usePreviews';
 import { useVariables } from './useVariables';
@@ -76,6 +77,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const fields = useFields(editor, { braces: () => inserting.openList(), moved: () => inserting.follow() });
   provide(FIELDS, fields);
   const undo = (): void => fields.undo();
+  usePlaceKept(editor, own);
 
   const proof = useProof(copy.name, manuscript.current);
   const { values } = proof;

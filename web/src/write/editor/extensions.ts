@@ -5,6 +5,7 @@ import { Deleting, type DeletingOptions } from './plugins/deleting';
 import { Edges } from './plugins/edges';
 import { Folding } from './plugins/folding';
 import { Found } from './plugins/found';
+import { Markdown } from './plugins/markdown';
 import { Pasting, type PastingOptions } from './plugins/pasting';
 import { Typing } from './plugins/typing';
 import { schema } from './schema';
@@ -14,6 +15,7 @@ export const extensions = (options: Partial<DeletingOptions & PastingOptions> = 
   Gapcursor,
   Dropcursor,
   UndoRedo.configure({ depth: 400 }),
+  Markdown,
   Typing,
   Deleting.configure(options),
   Pasting.configure(options),

@@ -1,6 +1,6 @@
 /** Keys of the manuscript that differ from what an editor does by itself. */
 import { Extension, type Editor } from '@tiptap/core';
-import { NodeSelection, TextSelection } from '@tiptap/pm/state';
+import { NodeSelection, Plugin, TextSelection } from '@tiptap/pm/state';
 import { splitBlock } from '@tiptap/pm/commands';
 
 /** Selects the placeholder, block or note beside the caret, so that a second press is what deletes it. */
@@ -41,6 +41,21 @@ export const Typing = Extension.create({
       },
     };
   },
+  addProseMirrorPlugins() {
+    const { editor } = this;
+    return [
+      new Plugin({
+        props: {
+          // A comma behind a whole address begins the next, and the space behind it is none of that one's.
+          handleTextInput(view, _from, _to, text) {
+            if (text === ',' || text === ';') return nextAddress(editor);
+            const { parent } = view.state.selection.$from;
+            return text === ' ' && parent.type.name === 'address' && parent.content.size === 0;
+          },
+        },
+      }),
+    ];
+  },
 });
 
 /** Moves the caret's paragraph out behind its passage, if it is the passage's empty last one. */
@@ -56,6 +71,17 @@ function leavePassage(editor: Editor): boolean {
   const at = behind - paragraph.nodeSize + 1;
   editor.view.dispatch(tr.setSelection(TextSelection.create(tr.doc, at)).scrollIntoView());
   return true;
+}
+
+/** Begins the next address behind one that is whole: with an @ behind its last bracket, or a placeholder. */
+function nextAddress(editor: Editor): boolean {
+  const { $from, empty } = editor.state.selection;
+  const address = $from.parent;
+  if (!empty || address.type.name !== 'address' || $from.parentOffset < address.content.size) return false;
+  const whole = /^[^<]*<[^<>@\s]+@[^<>@\s]+>$|^[^<>@\s]+@[^<>@\s]+$/.test(address.textContent.trim());
+  const before = $from.nodeBefore;
+  if (!whole && (!before?.isAtom || before.isText)) return false;
+  return splitBlock(editor.state, editor.view.dispatch);
 }
 
 /** Enter in a line of the envelope goes to the next part. */
