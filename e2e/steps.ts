@@ -1,6 +1,8 @@
 /** Steps that several journeys take, as a person would take them. */
 import type { Editor } from '@tiptap/core';
 import { expect, type Locator, type Page } from '@playwright/test';
+import type { TextDocument } from '@vocabula/core';
+import { writeText } from '@vocabula/core/markdown';
 
 /** Starts a template with that title and puts the caret into its body. */
 export async function startTemplate(page: Page, title: string): Promise<void> {
@@ -63,3 +65,23 @@ export const clipboard = (page: Page): Promise<{ text: string; html: string }> =
     const read = async (type: string): Promise<string> => (await item?.getType(type))?.text() ?? '';
     return { text: await read('text/plain'), html: await read('text/html') };
   });
+
+/** Pastes where the caret is, as another program would have put it on the clipboard. */
+export async function paste(page: Page, text: string, html: string): Promise<void> {
+  await page.evaluate(
+    async (parts) => {
+      const blob = (type: string, content: string) => new Blob([content], { type });
+      await navigator.clipboard.write([
+        new ClipboardItem({ 'text/plain': blob('text/plain', parts.text), 'text/html': blob('text/html', parts.html) }),
+      ]);
+    },
+    { text, html },
+  );
+  await page.keyboard.press('Control+v');
+}
+
+/** The text as its file would be, from what is kept. */
+export async function storedText(page: Page, name: string): Promise<string> {
+  const { document } = (await (await page.request.get(`/api/texts/${name}`)).json()) as { document: TextDocument };
+  return writeText(document);
+}

@@ -1,19 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { kept, proof, select, startTemplate } from './steps.js';
-
-/** Pastes text where the caret is, as a mail program would have put it on the clipboard. */
-async function paste(page: Page, text: string, html: string): Promise<void> {
-  await page.evaluate(
-    async (parts) => {
-      const blob = (type: string, content: string) => new Blob([content], { type });
-      await navigator.clipboard.write([
-        new ClipboardItem({ 'text/plain': blob('text/plain', parts.text), 'text/html': blob('text/html', parts.html) }),
-      ]);
-    },
-    { text, html },
-  );
-  await page.keyboard.press('Control+v');
-}
+import { expect, test } from '@playwright/test';
+import { kept, paste, proof, select, startTemplate } from './steps.js';
 
 test('a pasted old mail: its markers become typed variables in one step, subject included, and are kept', async ({
   page,

@@ -3,6 +3,7 @@ import type { Extensions } from '@tiptap/core';
 import { Dropcursor, Gapcursor, UndoRedo } from '@tiptap/extensions';
 import { Deleting, type DeletingOptions } from './plugins/deleting';
 import { Edges } from './plugins/edges';
+import { Focusing } from './plugins/focusing';
 import { Folding } from './plugins/folding';
 import { Found } from './plugins/found';
 import { Markdown } from './plugins/markdown';
@@ -15,6 +16,7 @@ export const extensions = (options: Partial<DeletingOptions & PastingOptions> = 
   Gapcursor,
   Dropcursor,
   UndoRedo.configure({ depth: 400 }),
+  Focusing,
   Markdown,
   Typing,
   Deleting.configure(options),

@@ -2,6 +2,7 @@
 import { Extension, Node, type Editor, type Extensions } from '@tiptap/core';
 import { normaliseInline, type Inline } from '@vocabula/core';
 import { Edges } from '../editor/plugins/edges';
+import { Focusing } from '../editor/plugins/focusing';
 import { LINE } from '../editor/schema/attributes';
 import { words } from '../editor/schema/page';
 import { passages } from '../editor/schema/passages';
@@ -51,6 +52,7 @@ export const lineExtensions = (rich: boolean, keys: LineKeys): Extensions => [
   ...passages.filter(({ name }) => INSIDE.has(name)),
   ...words.filter(({ name }) => rich || name === 'text'),
   Edges,
+  Focusing,
   Keys.configure(keys),
 ];
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The options of a pick-one or pick-several: label and wording, in an order, tried out in the proof by going to them. */
+import type { Editor } from '@tiptap/core';
 import { keyFromLabel, labelFromKey, type Inline, type Option, type Variable } from '@vocabula/core';
 import { nextTick, ref, useTemplateRef, watch } from 'vue';
 import LineEditor from '../line/LineEditor.vue';
@@ -23,6 +24,8 @@ const at = ref<string>();
 const dragged = ref<number>();
 const list = useTemplateRef<HTMLElement>('list');
 const options = (): readonly Option[] => props.variable.options ?? [];
+/** What an editor stands in. */
+type EditorElement = HTMLElement & { editor?: Editor };
 const labelOf = (option: Option): string => option.label ?? labelFromKey(option.key);
 
 watch(
@@ -34,9 +37,11 @@ watch(
 );
 /** Goes to an option's wording. */
 async function go(key: string): Promise<void> {
-  at.value = key;
+  enter(key);
   await nextTick();
-  list.value?.querySelector<HTMLElement>(`[data-option="${key}"] .ProseMirror`)?.focus();
+  // The line's editor stands in the page one beat after its frame.
+  await nextTick();
+  list.value?.querySelector<EditorElement>(`[data-option="${key}"] .ProseMirror`)?.editor?.commands.focus('end');
 }
 function enter(key: string): void {
   at.value = key;
@@ -152,8 +157,7 @@ function drop(index: number): void {
           type="button"
           class="wording"
           :aria-label="`Wording of ${labelOf(option)}`"
-          @click="go(option.key)"
-          @focus="enter(option.key)"
+          @focus="go(option.key)"
         >
           <LineWords v-if="option.wording" :line="option.wording" /><span v-else class="quiet">{{
             labelOf(option)
