@@ -52,6 +52,7 @@ test('a template of thirty variables and passages three deep, written by keyboar
   await expect(tree.getByRole('treeitem', { name: /optional, Inner/ })).toBeFocused();
   await page.keyboard.press('u');
   await expect(tree.getByRole('treeitem')).toHaveCount(2);
+  await expect(tree.getByRole('treeitem', { name: /optional, Middle/ })).toBeFocused();
   await page.keyboard.press('F6');
   await page.keyboard.press('Control+z');
   await expect(page.locator('.body .passage')).toHaveCount(3);

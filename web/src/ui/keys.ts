@@ -42,3 +42,14 @@ export function keyOf(event: KeyboardEvent): { id: (typeof KEYS)[number]['id']; 
   if (event.key === 'F9') return hit('recipient');
   return undefined;
 }
+
+/** Undo and redo where nothing is typed into: a field has an undo of its own. */
+export function undoKey(event: KeyboardEvent): 'undo' | 'redo' | undefined {
+  const target = event.target as HTMLElement | null;
+  if (!isCommand(event) || event.defaultPrevented) return undefined;
+  if (target?.closest('input:not([type="checkbox"], [type="radio"]), textarea, [contenteditable="true"]'))
+    return undefined;
+  const key = event.key.toLowerCase();
+  if (key === 'z') return event.shiftKey ? 'redo' : 'undo';
+  return key === 'y' ? 'redo' : undefined;
+}

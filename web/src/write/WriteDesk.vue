@@ -14,6 +14,7 @@ import TheManuscript from './TheManuscript.vue';
 import ToolBar from './forms/ToolBar.vue';
 import DeskTray from './tray/DeskTray.vue';
 import { applyDocument } from './editor/operations/apply';
+import { isBelow, writeBelow } from './editor/operations/below';
 import type { Settled, useWorkingCopy } from './useWorkingCopy';
 import WriteHead from './WriteHead.vue';
 
@@ -28,6 +29,13 @@ const { list, bar } = inserting;
 const { level, front } = desk.manuscript;
 const kind = computed(() => front.value.kind);
 
+/** A press below the text goes on there. */
+function pressed(event: MouseEvent): void {
+  const { editor } = desk.manuscript;
+  if (!isBelow(editor, event)) return;
+  event.preventDefault();
+  writeBelow(editor);
+}
 async function settle(settled: Settled): Promise<void> {
   try {
     const copies = await props.copy.settle(settled);
@@ -59,7 +67,7 @@ async function settle(settled: Settled): Promise<void> {
       <ToolBar :desk="desk" />
       <div class="table">
         <TheScore :desk="desk" :sheet="sheet" @choose="tab = 'Chosen'" />
-        <article ref="sheet" class="sheet page">
+        <article ref="sheet" class="sheet page" @mousedown="pressed">
           <TheManuscript :desk="desk" :kind="kind" />
         </article>
       </div>

@@ -4,7 +4,7 @@ import type { TextSummary } from '@vocabula/contract';
 import { computed, onBeforeUnmount, onMounted, provide, ref, triggerRef, watch } from 'vue';
 import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
-import { keyOf } from '../../ui/keys';
+import { keyOf, undoKey } from '../../ui/keys';
 import { libraryVersion } from '../../ui/library';
 import { useMe } from '../../ui/me';
 import { useNotice } from '../../ui/notice';
@@ -225,6 +225,12 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   }
 
   function onKey(event: KeyboardEvent): void {
+    const steps = undoKey(event);
+    if (steps) {
+      event.preventDefault();
+      fields[steps]();
+      return;
+    }
     const key = keyOf(event);
     if (!key || key.id === 'call') return;
     event.preventDefault();

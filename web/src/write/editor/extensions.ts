@@ -8,6 +8,7 @@ import { Folding } from './plugins/folding';
 import { Found } from './plugins/found';
 import { Markdown } from './plugins/markdown';
 import { Pasting, type PastingOptions } from './plugins/pasting';
+import { Steps } from './plugins/steps';
 import { Typing } from './plugins/typing';
 import { schema } from './schema';
 
@@ -24,4 +25,5 @@ export const extensions = (options: Partial<DeletingOptions & PastingOptions> = 
   Edges,
   Folding,
   Found,
+  Steps,
 ];

@@ -71,11 +71,9 @@ function tableOfLine(editor: Editor): boolean {
   );
   const row = cells.map(() => tableCell.create(null, paragraph.create()));
   const start = $from.before();
-  const tr = state.tr.replaceWith(
-    start,
-    $from.after(),
+  const tr = state.tr.replaceWith(start, $from.after(), [
     table.create(null, [tableRow.create(null, head), tableRow.create(null, row)]),
-  );
+  ]);
   const headSize = head.reduce((size, cell) => size + cell.nodeSize, 2);
   // Into the table, past its first row, into the second's first cell and its paragraph.
   const caret = start + 1 + headSize + 3;

@@ -2,6 +2,7 @@
 import { Extension, type Editor } from '@tiptap/core';
 import { NodeSelection, Plugin, TextSelection } from '@tiptap/pm/state';
 import { splitBlock } from '@tiptap/pm/commands';
+import { writeBelow } from '../operations/below';
 
 /** Selects the placeholder, block or note beside the caret, so that a second press is what deletes it. */
 function selectBeside(editor: Editor, side: -1 | 1): boolean {
@@ -35,6 +36,7 @@ export const Typing = Extension.create({
         if (!inPassage || $from.parent.type.name !== 'paragraph') return false;
         return leavePassage(editor) || splitBlock(editor.state, editor.view.dispatch);
       },
+      ArrowDown: () => leaveLastTable(editor),
       Escape: () => {
         editor.commands.blur();
         return true;
@@ -57,6 +59,17 @@ export const Typing = Extension.create({
     ];
   },
 });
+
+/** From the last row of a table with which the text ends, one goes on below it. */
+function leaveLastTable(editor: Editor): boolean {
+  const { doc, selection } = editor.state;
+  const { $from, empty } = selection;
+  const table = doc.lastChild?.lastChild;
+  if (!empty || table?.type.name !== 'table' || $from.depth < 4 || $from.node(2) !== table) return false;
+  if ($from.index(2) !== table.childCount - 1 || !editor.view.endOfTextblock('down')) return false;
+  writeBelow(editor);
+  return true;
+}
 
 /** Moves the caret's paragraph out behind its passage, if it is the passage's empty last one. */
 function leavePassage(editor: Editor): boolean {

@@ -1,0 +1,90 @@
+import { expect, test } from '@playwright/test';
+import { expectProof, kept, proof, select, startTemplate, storedText } from './steps.js';
+
+test('a condition is built from variable, comparison and value in groups, and said in words', async ({ page }) => {
+  await page.goto('/write/group-visit-confirmed');
+  await expect(page.getByRole('textbox', { name: 'Manuscript' })).toBeVisible();
+  await page.locator('.body > p').last().click();
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Bring two guides.');
+  await select(page, 'Bring two guides.');
+  await page.keyboard.press('Alt+Enter');
+  await page.keyboard.press('c');
+  const bar = page.getByRole('dialog', { name: 'Make of these words' });
+  await bar.getByLabel('Variable 1', { exact: true }).selectOption('party');
+  await bar.getByLabel('Comparison 1', { exact: true }).selectOption({ label: 'is at least' });
+  await bar.getByLabel('Value 1', { exact: true }).fill('15');
+  await expect(bar.locator('.words')).toHaveText(/is at least 15/);
+  await bar
+    .getByRole('button', { name: /comparison/i })
+    .last()
+    .click();
+  await bar.getByLabel('Variable 2', { exact: true }).selectOption('party');
+  await bar.getByLabel('Comparison 2', { exact: true }).selectOption({ label: 'is' });
+  await bar.getByLabel('Value 2', { exact: true }).fill('3');
+  await bar.getByLabel('How many must hold', { exact: true }).selectOption('any');
+  await expect(bar.locator('.words')).toHaveText(/is at least 15 or .* is 3/);
+  await bar.getByLabel('Called').fill('Two guides');
+  await bar.getByRole('button', { name: 'Keep only then' }).click();
+  await kept(page);
+  const text = await storedText(page, 'group-visit-confirmed');
+  expect(text).toMatch(/two_guides: \{ type: yes-no, label: Two guides, value: "?party >= 15 \|\| party == 3"? \}/);
+  expect(text).toContain('{{#two_guides}}');
+
+  // The expression is opened: what is wrong is underlined at its place, what it gives is said.
+  await page.locator('.passage', { hasText: 'Bring two guides.' }).click();
+  await page.getByRole('tab', { name: 'Chosen' }).click();
+  await page.getByRole('button', { name: 'Write the expression' }).click();
+  const field = page.getByRole('combobox', { name: 'Expression' });
+  await field.fill('party >= 15 && nobody');
+  await field.blur();
+  await expect(page.locator('.expression .wrong')).toHaveText('nobody');
+  await field.fill('par');
+  await expect(page.getByRole('listbox', { name: /may name/ })).toContainText('party');
+  await field.fill('party >= 1');
+  await field.blur();
+  await expect(page.locator('.expression')).toContainText('for this recipient: ');
+  await expectProof(page).toContain('Bring two guides.');
+});
+
+test('table rows repeat over a list, with its columns inside and a total after it', async ({ page }) => {
+  await startTemplate(page, 'Order');
+  await page.keyboard.type('| Item | Price |');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('an item');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('its price');
+  await select(page, 'an item');
+  await page.keyboard.press('Alt+Enter');
+  await page.keyboard.press('r');
+  const bar = page.getByRole('dialog', { name: 'Make of these words' });
+  await bar.getByLabel('The question asks for').fill('Tickets');
+  await bar.getByLabel(/^Columns/).fill('Item\nPrice: money');
+  await bar.getByRole('button').last().click();
+  await expect(page.locator('.body tr')).toHaveCount(2);
+  for (const [words, column] of [
+    ['an item', 'Item'],
+    ['its price', 'Price'],
+  ] as const) {
+    await select(page, words);
+    await page.keyboard.type('{{');
+    await page.getByRole('combobox', { name: 'Insert' }).fill(column);
+    await page
+      .getByRole('option', { name: new RegExp(`^${column}\\b`) })
+      .first()
+      .click();
+  }
+  // Behind the table: a total that is worked out.
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.type('In all: ');
+  await page.getByRole('tab', { name: 'Variables' }).click();
+  await page.getByRole('button', { name: 'New variable' }).click();
+  await page.getByLabel('Label', { exact: true }).fill('Total');
+  await page.getByLabel('Label', { exact: true }).press('Tab');
+  await page.getByRole('combobox', { name: /^Type/ }).selectOption('money');
+  await kept(page);
+  const text = await storedText(page, 'order');
+  expect(text.replace(/\s+/g, ' ')).toContain('{{#tickets}}{{item}} | {{price}}{{/tickets}}');
+  await expect(proof(page).locator('table')).toBeVisible();
+});
