@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectProof, kept, proof, select, startTemplate, storedText } from './steps.js';
+import { expectProof, kept, select, startTemplate, storedText } from './steps.js';
 
 test('a condition is built from variable, comparison and value in groups, and said in words', async ({ page }) => {
   await page.goto('/write/group-visit-confirmed');
@@ -83,8 +83,32 @@ test('table rows repeat over a list, with its columns inside and a total after i
   await page.getByLabel('Label', { exact: true }).fill('Total');
   await page.getByLabel('Label', { exact: true }).press('Tab');
   await page.getByRole('combobox', { name: /^Type/ }).selectOption('money');
+  await page.getByLabel('worked out rather than asked').check();
+  const source = page.getByRole('combobox', { name: 'Worked out as' });
+  await source.fill('sum(tickets.price)');
+  await source.blur();
+  await page.locator('.body > p').last().click();
+  await page.keyboard.press('End');
+  await page.keyboard.type('{{');
+  await page.getByRole('combobox', { name: 'Insert' }).fill('Total');
+  await page
+    .getByRole('option', { name: /^Total/ })
+    .first()
+    .click();
   await kept(page);
-  const text = await storedText(page, 'order');
-  expect(text.replace(/\s+/g, ' ')).toContain('{{#tickets}}{{item}} | {{price}}{{/tickets}}');
-  await expect(proof(page).locator('table')).toBeVisible();
+  const text = (await storedText(page, 'order')).replace(/\s+/g, ' ');
+  expect(text).toContain('| {{#tickets}} | {{item}} | {{price}} | {{/tickets}}');
+  expect(text).toMatch(/total: \{ type: money, label: Total, .*value: "?sum\(tickets\.price\)/);
+  expect(text).toContain('In all: {{total}}');
+
+  // In Fill the list is a small table to paste into: a row for each, and their sum.
+  await page.goto('/fill/new?template=order');
+  const first = page.getByLabel('Item, row 1');
+  await page.getByRole('button', { name: 'Add a row' }).click();
+  await page.evaluate(() => navigator.clipboard.writeText('Tea\t4,50\nCake\t€ 1.200,00\nBoat\t3'));
+  await first.focus();
+  await page.keyboard.press('Control+v');
+  await expect(page.getByLabel('Item, row 3')).toHaveValue('Boat');
+  const message = page.frameLocator('iframe').first().locator('body');
+  await expect(message.locator('tr')).toHaveCount(4);
 });

@@ -13,8 +13,13 @@ export function understand(type: TypeName, typed: string, locale: string): strin
       return understandDay(text, today(), locale) ?? text;
     case 'time':
       return understandTime(text) ?? text;
-    case 'number':
     case 'money':
+      // The currency is the question's own.
+      return understandNumber(
+        text.replace(/^(?:\p{Sc}|[A-Z]{3}(?=[\s\d]))|(?:\p{Sc}|(?<=[\s\d])[A-Z]{3})$/gu, '').trim(),
+        locale,
+      );
+    case 'number':
       return understandNumber(text, locale);
     default:
       return type === 'paragraphs' ? typed : text;

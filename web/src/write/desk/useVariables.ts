@@ -1,12 +1,14 @@
 /** What the tray does with variables; each act is one step of undo. */
 import type { Editor } from '@tiptap/core';
 import {
+  keyFromLabel,
   keyProblem,
   mergeVariables,
   readersOf,
   removeVariable,
   renameVariable,
   retypeVariable,
+  usesOf,
   type Left,
   type Merged,
   type Retyped,
@@ -28,6 +30,8 @@ function applyTo(editor: Editor, next: ReturnType<typeof documentOf>): void {
   if (changeTo(tr, editor.schema.nodeFromJSON(next))) editor.view.dispatch(tr.setMeta(TAKES_BRACKETS, true));
 }
 
+/** The key of a variable that has not been given a label yet. */
+const FRESH = /^new_variable(?:_\d+)?$/;
 const named = (variable: Variable): string => `“${variable.label ?? variable.key}”`;
 
 export function useVariables(editor: Editor, undo: () => void) {
@@ -55,6 +59,19 @@ export function useVariables(editor: Editor, undo: () => void) {
     const variable = newVariable(editor.state.doc, label, type, { required: true });
     editor.view.dispatch(setVariables(editor.state.tr, [...variablesOf(editor.state.doc), variable]));
     open.value = variable.key;
+  }
+  /** Gives a variable a label; one that was just made takes its key from it. */
+  function relabel(key: string, label: string): void {
+    set(key, 'label', label);
+    const document = documentOf(editor);
+    if (label === '' || !FRESH.test(key) || usesOf(document).some((use) => use.key === key)) return;
+    const taken = new Set(document.attrs.variables.map((each) => each.key));
+    const { tr } = editor.state;
+    const next = renameVariable(document, key, keyFromLabel(label, taken));
+    if (!changeTo(tr, editor.schema.nodeFromJSON(next))) return;
+    // Label and key are one act.
+    editor.view.dispatch(tr.setMeta('appendedTransaction', tr));
+    open.value = next.attrs.variables.at(document.attrs.variables.findIndex((each) => each.key === key))?.key;
   }
   /** Gives a variable another key everywhere; says why where it cannot have it. */
   function rename(key: string, to: string): boolean {
@@ -105,7 +122,7 @@ export function useVariables(editor: Editor, undo: () => void) {
   /** The position of a use; undefined for those in wordings and expressions. */
   const placeOf = ({ path }: Use): number | undefined => (path ? positionOf(editor.state.doc, path) : undefined);
 
-  return { open, find, change, set, add, rename, retyped, merged, remove, placeOf };
+  return { open, find, change, set, add, relabel, rename, retyped, merged, remove, placeOf };
 }
 
 export type Variables = ReturnType<typeof useVariables>;

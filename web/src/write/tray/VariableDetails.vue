@@ -75,7 +75,7 @@ function putIn(view: string): void {
 <template>
   <form class="details" @submit.prevent>
     <label class="field"
-      ><span>Label</span><input :value="label" maxlength="120" @change="set('label', text($event))"
+      ><span>Label</span><input :value="label" maxlength="120" @change="tray.relabel(variable.key, text($event))"
     /></label>
     <label class="field"
       ><span>Type</span

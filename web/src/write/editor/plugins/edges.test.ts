@@ -31,8 +31,11 @@ describe('the edge of a phrase', () => {
     expect(inside(of)).toEqual(['x']);
     press(of, 'ArrowLeft');
     expect(inside(of)).toEqual(['x', 'y']);
-    // From the innermost place the caret passes the letter.
-    expect(press(of, 'ArrowLeft')).toBe(false);
+    // From the innermost place the caret passes the letter, and is on the inner side of the next edge.
+    const { pos } = of.state.selection.$from;
+    press(of, 'ArrowLeft');
+    expect(of.state.selection.$from.pos).toBe(pos - 1);
+    expect(inside(of)).toEqual(['x', 'y']);
   });
   it('between two neighbours has a place in neither', () => {
     const of = open('{{#x}}a{{/x}}{{#y}}, b{{/y}}', X);
@@ -61,12 +64,19 @@ describe('the edge of a phrase', () => {
     caretAt(of, 'bc');
     const { pos } = of.state.selection.$from;
     of.commands.setTextSelection(pos - 1);
+    press(of, 'ArrowRight');
+    expect([of.state.selection.$from.pos, inside(of)]).toEqual([pos, ['x']]);
+    of.commands.setTextSelection(pos + 1);
+    press(of, 'ArrowLeft');
+    expect([of.state.selection.$from.pos, inside(of)]).toEqual([pos, []]);
+  });
+  it('where the browser moves the caret, in text that runs both ways, leaves it on that side too', () => {
+    const of = open('a {{#x}}בג{{/x}} d', X);
+    caretAt(of, 'בג');
+    const { pos } = of.state.selection.$from;
+    of.commands.setTextSelection(pos - 1);
     expect(press(of, 'ArrowRight')).toBe(false);
     of.commands.setTextSelection(pos);
     expect(inside(of)).toEqual(['x']);
-    of.commands.setTextSelection(pos + 1);
-    press(of, 'ArrowLeft');
-    of.commands.setTextSelection(pos);
-    expect(inside(of)).toEqual([]);
   });
 });

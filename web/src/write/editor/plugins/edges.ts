@@ -55,9 +55,37 @@ function directionOf(view: EditorView, key: string): Direction | undefined {
   return (key === 'ArrowRight') === rtl ? 'back' : 'forward';
 }
 
+/** The browser tells of a moved caret after it has moved it: a quick second press must not count from where it was. */
+function catchUp(view: EditorView): void {
+  const shown = view.dom.ownerDocument.getSelection();
+  if (!shown?.isCollapsed || !shown.focusNode || !view.dom.contains(shown.focusNode)) return;
+  const { selection, doc, tr } = view.state;
+  if (!(selection instanceof TextSelection) || !selection.empty) return;
+  const at = view.posAtDOM(shown.focusNode, shown.focusOffset);
+  if (at === selection.head || at < 0 || at > doc.content.size || !doc.resolve(at).parent.isTextblock) return;
+  view.dispatch(tr.setSelection(TextSelection.create(doc, at)));
+}
+
+const RIGHT_TO_LEFT = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/;
+const letters = new Intl.Segmenter(undefined, { granularity: 'grapheme' });
+
+/**
+ * Where the caret comes to over the next letter, if that is an edge. Nothing otherwise, or where the text runs both
+ * ways: then the browser knows better which letter is next.
+ */
+function passing($pos: ResolvedPos, direction: Direction): ResolvedPos | undefined {
+  const node = direction === 'forward' ? $pos.nodeAfter : $pos.nodeBefore;
+  if (!node?.isText || RIGHT_TO_LEFT.test($pos.parent.textContent)) return undefined;
+  const clusters = [...letters.segment(node.text ?? '')];
+  const letter = (direction === 'forward' ? clusters[0] : clusters.at(-1))?.segment.length ?? 0;
+  const $arrival = $pos.doc.resolve($pos.pos + (direction === 'forward' ? letter : -letter));
+  return placesAt($arrival).length > 1 ? $arrival : undefined;
+}
+
 function onArrow(view: EditorView, event: KeyboardEvent): boolean {
   if (event.shiftKey || event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return false;
   const direction = directionOf(view, event.key);
+  if (direction) catchUp(view);
   const { state } = view;
   const { selection } = state;
   if (!direction || !(selection instanceof TextSelection) || !selection.empty) return false;
@@ -66,6 +94,16 @@ function onArrow(view: EditorView, event: KeyboardEvent): boolean {
   const place = places[next];
   if (!place) {
     // The caret passes a letter; where it arrives, it is still on the side it came from.
+    const arrival = passing(selection.$from, direction);
+    if (arrival) {
+      const there = placesAt(arrival);
+      const form = arrival.marks().filter((mark) => !isPhrase(mark));
+      const side = (direction === 'forward' ? there[0] : there.at(-1)) ?? [];
+      view.dispatch(
+        state.tr.setSelection(new TextSelection(arrival)).setStoredMarks(withPhrases(form, side)).scrollIntoView(),
+      );
+      return true;
+    }
     view.dispatch(state.tr.setMeta(edges, direction));
     return false;
   }
