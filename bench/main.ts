@@ -1,7 +1,10 @@
 export {};
 /** `npm run bench [-- NAME…]`: runs the measured comparisons, all of them or those named. */
+// Compiled with the page's types, which nothing here is to know of.
+const BROWSER: string = './browser/write.js';
 const BENCHES: Readonly<Record<string, () => Promise<{ bench(): void | Promise<void> }>>> = {
   render: () => import('./render.js'),
+  write: () => import(BROWSER),
 };
 
 const wanted = process.argv.slice(2);
