@@ -27,8 +27,12 @@ const CAPITALS = new Set(
 );
 const CAPITAL_RUN = /(?<![\p{L}\p{N}])\p{Lu}{2,}(?:[ _-]\p{Lu}{2,}){0,3}(?![\p{L}\p{N}])/gu;
 
+/** What every marker has in it; most text has none of it, and is not looked at further. */
+const ANY = /[[<«{…]|_{3}|\.{5}|\p{Lu}{2}/u;
+
 /** Finds markers in a text, in order, without overlaps. Footnote numbers, links and checkboxes are none. */
 export function findMarkers(text: string): Marker[] {
+  if (!ANY.test(text)) return [];
   const found: Marker[] = [];
   const free = (start: number, end: number): boolean => !found.some((other) => start < other.end && end > other.start);
   for (const [kind, pattern] of PATTERNS) {

@@ -30,8 +30,11 @@ export const knownText = (name: string): TextDocument | undefined => texts.get(n
 /** All texts that have been fetched, by name. */
 export const knownTexts = (): [name: string, document: TextDocument][] => [...texts];
 
-/** Says that a text has changed here, so that previews that include it follow. */
-export function putText(name: string, document: TextDocument): void {
+/**
+ * Says that a text has changed here, so that previews that include it follow.
+ * @param alone true where nothing shown can include it, as while it is being written: then nobody need follow
+ */
+export function putText(name: string, document: TextDocument, alone = false): void {
   texts.set(name, document);
-  libraryVersion.value += 1;
+  if (!alone) libraryVersion.value += 1;
 }

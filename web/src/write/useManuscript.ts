@@ -88,7 +88,11 @@ export function useManuscript(opened: TextDocument, events: ManuscriptEvents) {
     markers: computed(() => (current.value ? findMarkerGroups(editor.state.doc) : [])),
     uses,
     /** How many places use each variable. */
-    places: computed(() => countUses(uses.value)),
+    places: computed<ReadonlyMap<string, number>>((old) => {
+      const counts = countUses(uses.value);
+      // The same counts are the same map, so that nothing that shows them is drawn over.
+      return old?.size === counts.size && [...counts].every(([key, count]) => old.get(key) === count) ? old : counts;
+    }),
     brackets,
     /** The first words that a bracket stands around. */
     firstWords: (bracket: Bracket): string => firstWords(editor.state.doc, bracket),

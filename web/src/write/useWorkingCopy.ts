@@ -99,7 +99,7 @@ export function useWorkingCopy() {
       const copy = await api.saveText(name.value, { document, revision });
       revision = copy.revision;
       base = copy.document;
-      putText(name.value, copy.document);
+      putText(name.value, copy.document, true);
       state.value = `kept ${whenInWords(copy.updatedAt)}`;
       failed.value = false;
       if (waiting) return;

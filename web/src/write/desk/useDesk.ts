@@ -163,7 +163,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   }));
 
   watch(
-    [variables, values, showingValues, proof.slots, libraryVersion, facts],
+    [variables, values, showingValues, proof.slots, facts],
     () => {
       const brought = proof.slots.value.map((slot) => slot.variable);
       labels.set(
@@ -174,10 +174,10 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
         ],
         showingValues.value ? (name) => values.value.get(name) : undefined,
       );
-      labels.refresh();
     },
     { immediate: true },
   );
+  watch(libraryVersion, () => labels.refresh());
 
   const tellStays = (): void =>
     notice.say('The bracket stays. It is taken off in the outline (F6, u), or in its tray.');

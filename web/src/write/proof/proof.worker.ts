@@ -3,6 +3,8 @@ import { Prover } from './prove';
 import type { ProofRequest } from './protocol';
 
 const prover = new Prover();
+/** Longer than from one typed letter to the next, in milliseconds. */
+const PAUSE = 140;
 let later: ReturnType<typeof setTimeout> | undefined;
 
 addEventListener('message', ({ data }: MessageEvent<ProofRequest>) => {
@@ -10,6 +12,6 @@ addEventListener('message', ({ data }: MessageEvent<ProofRequest>) => {
   const proved = prover.prove(data);
   if (!proved) return;
   postMessage(proved.reply);
-  // A keystroke that comes meanwhile takes the place of these checks.
-  later = setTimeout(() => postMessage(proved.findings()), 30);
+  // While somebody types on, the message goes before the checks: these wait for a pause.
+  later = setTimeout(() => postMessage(proved.findings()), PAUSE);
 });

@@ -101,8 +101,8 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
       return;
     }
     message.value = data.message;
-    values.value = new Map(data.values);
     // What stays the same keeps its identity, so that nothing that follows it is done over.
+    if (!same([...values.value], data.values)) values.value = new Map(data.values);
     if (!same(slots.value, data.slots)) slots.value = data.slots;
     if (!same(texts.value, data.texts)) texts.value = data.texts;
     // A block that has just been put in may not be here yet.

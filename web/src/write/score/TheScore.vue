@@ -7,7 +7,7 @@ import type { Bracket } from '../editor/brackets';
 import type { End } from '../editor/operations/ends';
 import BracketMenu from './BracketMenu.vue';
 import { bracketPath, MARKS } from './kinds';
-import { boundariesOf, DEEP, drawnBrackets, type Boundary, type Drawn } from './measure';
+import { boundariesOf, DEEP, drawnBrackets, looksSame, type Boundary, type Drawn } from './measure';
 
 const props = defineProps<{ desk: Desk; sheet: HTMLElement | null }>();
 const emit = defineEmits<{ choose: [] }>();
@@ -28,7 +28,11 @@ function measure(): void {
   if (!props.sheet || editor.isDestroyed) return;
   const around = bracketsAtCaret(editor, manuscript.brackets.value);
   const found = drawnBrackets(editor, props.sheet, manuscript.brackets.value, around, manuscript.variables.value);
-  drawn.value = found.drawn;
+  // A typed letter moves the brackets behind it in the text, and mostly none on the sheet: nothing is drawn over then.
+  const { value: old } = drawn;
+  if (old.length === found.drawn.length && old.every((each, index) => looksSame(each, found.drawn[index])))
+    found.drawn.forEach((each, index) => Object.assign(old[index] as Drawn, each));
+  else drawn.value = found.drawn;
   deep.value = found.deepest >= DEEP;
 }
 let frame = 0;
@@ -94,65 +98,65 @@ const alternatives = (bracket: Bracket): number[] => passages.alternatives(brack
 <template>
   <div class="score" role="group" aria-label="Score">
     <div
-      v-for="{ bracket, kind, label, top, height, here, labelTop } in drawn"
-      :key="`${bracket.form} ${bracket.from} ${bracket.level}`"
+      v-for="(each, index) in drawn"
+      :key="index"
       class="drawn"
-      :class="{ here, out: passages.holds(bracket.condition) === false }"
-      @contextmenu.prevent="menu = { bracket, top: labelTop ?? top }"
+      :class="{ here: each.here, out: passages.holds(each.bracket.condition) === false }"
+      @contextmenu.prevent="menu = { bracket: each.bracket, top: each.labelTop ?? each.top }"
     >
       <button
-        v-if="labelTop !== undefined"
+        v-if="each.labelTop !== undefined"
         class="label"
         tabindex="-1"
-        :style="{ top: `${labelTop}px` }"
-        :title="label"
-        :aria-label="`${kind}: ${label}`"
+        :style="{ top: `${each.labelTop}px` }"
+        :title="each.label"
+        :aria-label="`${each.kind}: ${each.label}`"
         @mousedown.prevent
-        @click="choose(bracket)"
+        @click="choose(each.bracket)"
       >
-        <span class="words">{{ label }}</span>
-        <svg class="mark" viewBox="0 0 16 16" aria-hidden="true"><path :d="MARKS[kind]" /></svg>
+        <span class="words">{{ each.label }}</span>
+        <svg class="mark" viewBox="0 0 16 16" aria-hidden="true"><path :d="MARKS[each.kind]" /></svg>
       </button>
-      <svg class="bracket" aria-hidden="true" :style="{ top: `${top}px`, height: `${height}px` }">
-        <path class="line" :d="bracketPath(kind, x(bracket.level), height)" />
+      <svg class="bracket" aria-hidden="true" :style="{ top: `${each.top}px`, height: `${each.height}px` }">
+        <path class="line" :d="bracketPath(each.kind, x(each.bracket.level), each.height)" />
         <rect
           class="hit"
-          :x="x(bracket.level) - 4"
+          :x="x(each.bracket.level) - 4"
           y="0"
           :width="deep ? 7 : 12"
-          :height="height"
+          :height="each.height"
           @mousedown.prevent
-          @click="choose(bracket)"
+          @click="choose(each.bracket)"
         />
-        <template v-if="kind !== 'block'">
+        <template v-if="each.kind !== 'block'">
           <rect
             v-for="end in ['start', 'end'] as const"
             :key="end"
             class="end"
-            :x="x(bracket.level) - 3"
-            :y="end === 'start' ? 0 : height - 8"
+            :x="x(each.bracket.level) - 3"
+            :y="end === 'start' ? 0 : each.height - 8"
             width="12"
             height="8"
             @mousedown.prevent
-            @pointerdown.prevent="drag($event, bracket, end)"
+            @pointerdown.prevent="drag($event, each.bracket, end)"
           />
         </template>
       </svg>
       <span
-        v-if="alternatives(bracket).length > 1 && passages.folds.value.hidden.size > 0 && here"
+        v-if="alternatives(each.bracket).length > 1 && passages.folds.value.hidden.size > 0 && each.here"
         class="switch"
-        :style="{ top: `${top + height + 2}px` }"
+        :style="{ top: `${each.top + each.height + 2}px` }"
       >
         <button
-          v-for="(pos, index) in alternatives(bracket)"
-          :key="pos"
+          v-for="(pos, nth) in alternatives(each.bracket)"
+          :key="nth"
           class="plain small"
           tabindex="-1"
-          :aria-pressed="pos === bracket.from"
+          :aria-pressed="pos === each.bracket.from"
           @mousedown.prevent
-          @click="passages.alone(pos)"
+          @click="passages.alone(alternatives(each.bracket)[nth] ?? pos)"
         >
-          {{ index + 1 }}
+          {{ nth + 1 }}
         </button>
       </span>
     </div>

@@ -19,6 +19,18 @@ export interface Drawn {
   readonly labelTop: number | undefined;
 }
 
+/** True if two brackets are drawn alike, wherever in the text they begin. */
+export const looksSame = (a: Drawn, b: Drawn | undefined): boolean =>
+  b !== undefined &&
+  a.kind === b.kind &&
+  a.label === b.label &&
+  a.top === b.top &&
+  a.height === b.height &&
+  a.here === b.here &&
+  a.labelTop === b.labelTop &&
+  a.bracket.level === b.bracket.level &&
+  JSON.stringify(a.bracket.condition) === JSON.stringify(b.bracket.condition);
+
 /** From this level on tracks are narrow, and only what is around the caret is labelled. */
 export const DEEP = 5;
 const LABEL_LINE = 16;

@@ -8,7 +8,9 @@ class Labels {
   private readonly views = new Set<() => void>();
 
   set(variables: readonly Variable[], values: ((name: string, view: string) => string | undefined) | undefined): void {
-    if (variables === this.variables && values === undefined && this.values === undefined) return;
+    const same =
+      variables.length === this.variables.length && variables.every((each, index) => each === this.variables[index]);
+    if (same && values === undefined && this.values === undefined) return;
     this.variables = variables;
     this.values = values;
     for (const update of this.views) update();
