@@ -11,27 +11,29 @@ import { kindOf, MARKS } from './kinds';
 const props = defineProps<{ desk: Desk }>();
 const { manuscript, passages } = props.desk;
 const tree = useTemplateRef<HTMLElement>('tree');
-/** Brackets whose children are not shown, by their place. */
-const closed = ref(new Set<number>());
+/** Brackets whose children are not shown, by their path in the tree: their place in the text moves as one types. */
+const closed = ref(new Set<string>());
 const at = ref(0);
 const menu = ref(false);
 
 interface Row {
   readonly bracket: Bracket;
   readonly depth: number;
+  readonly path: string;
 }
 const rows = computed(() => {
   const out: Row[] = [];
-  const add = (brackets: readonly Bracket[], depth: number): void => {
-    for (const bracket of brackets) {
-      out.push({ bracket, depth });
-      if (!closed.value.has(bracket.from)) add(bracket.children, depth + 1);
-    }
-  };
-  add(manuscript.brackets.value, 0);
+  const add = (brackets: readonly Bracket[], depth: number, above: string): void =>
+    brackets.forEach((bracket, index) => {
+      const path = `${above}${index} `;
+      out.push({ bracket, depth, path });
+      if (!closed.value.has(path)) add(bracket.children, depth + 1, path);
+    });
+  add(manuscript.brackets.value, 0, '');
   return out;
 });
-const current = computed(() => rows.value[Math.min(at.value, rows.value.length - 1)]?.bracket);
+const row = computed(() => rows.value[Math.min(at.value, rows.value.length - 1)]);
+const current = computed(() => row.value?.bracket);
 const acts = computed(() => (current.value ? actsOf(passages, current.value) : []));
 const kept = (bracket: Bracket): string => {
   const holds = passages.holds(bracket.condition);
@@ -62,15 +64,15 @@ async function act(run: () => void): Promise<void> {
   const index = rows.value.findIndex(({ bracket }) => sameBracket(bracket, before));
   await focusRow(index >= 0 ? index : at.value);
 }
-function toggle(bracket: Bracket, close: boolean): void {
+function toggle(path: string, close: boolean): void {
   const next = new Set(closed.value);
-  if (close) next.add(bracket.from);
-  else next.delete(bracket.from);
+  if (close) next.add(path);
+  else next.delete(path);
   closed.value = next;
 }
 function onKey(event: KeyboardEvent): void {
-  const bracket = current.value;
-  if (!bracket) return;
+  if (!row.value) return;
+  const { bracket, path } = row.value;
   const done = acts.value.find(({ is }) => is(event));
   if (done) void act(done.run);
   else if (event.shiftKey || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -79,10 +81,10 @@ function onKey(event: KeyboardEvent): void {
   else if (event.key === 'Home') void focusRow(0);
   else if (event.key === 'End') void focusRow(rows.value.length - 1);
   else if (event.key === 'ArrowRight') {
-    if (closed.value.has(bracket.from)) toggle(bracket, false);
+    if (closed.value.has(path)) toggle(path, false);
     else if (bracket.children.length > 0) void focusRow(at.value + 1);
   } else if (event.key === 'ArrowLeft') {
-    if (bracket.children.length > 0 && !closed.value.has(bracket.from)) toggle(bracket, true);
+    if (bracket.children.length > 0 && !closed.value.has(path)) toggle(path, true);
     else
       void focusRow(
         rows.value.findLastIndex(({ depth }, index) => index < at.value && depth < (rows.value[at.value]?.depth ?? 0)),
@@ -108,15 +110,15 @@ defineExpose({ focus: () => focusRow() });
   <div v-else class="outline">
     <ul ref="tree" role="tree" aria-label="Outline of the passages" @keydown="onKey">
       <li
-        v-for="({ bracket, depth }, index) in rows"
-        :key="`${bracket.form} ${bracket.from} ${bracket.level}`"
+        v-for="({ bracket, depth, path }, index) in rows"
+        :key="path"
         role="treeitem"
         class="row"
         :class="{ selected: sameBracket(bracket, manuscript.chosen.value) }"
         :style="{ paddingInlineStart: `${12 + depth * 16}px` }"
         :tabindex="index === Math.min(at, rows.length - 1) ? 0 : -1"
         :aria-level="depth + 1"
-        :aria-expanded="bracket.children.length > 0 ? !closed.has(bracket.from) : undefined"
+        :aria-expanded="bracket.children.length > 0 ? !closed.has(path) : undefined"
         :aria-selected="sameBracket(bracket, manuscript.chosen.value)"
         :aria-label="`${kindOf(bracket, passages.variableOf(bracket))}, ${bracketInWords(bracket, manuscript.variables.value)}${kept(bracket) ? `, ${kept(bracket)}` : ''}: ${manuscript.firstWords(bracket)}`"
         @focus="at = index"
@@ -127,8 +129,8 @@ defineExpose({ focus: () => focusRow() });
           menu = true;
         "
       >
-        <span class="twist" aria-hidden="true" @click.stop="toggle(bracket, !closed.has(bracket.from))">{{
-          bracket.children.length === 0 ? '' : closed.has(bracket.from) ? '▸' : '▾'
+        <span class="twist" aria-hidden="true" @click.stop="toggle(path, !closed.has(path))">{{
+          bracket.children.length === 0 ? '' : closed.has(path) ? '▸' : '▾'
         }}</span>
         <svg class="mark" viewBox="0 0 16 16" aria-hidden="true">
           <path :d="MARKS[kindOf(bracket, passages.variableOf(bracket))]" />
