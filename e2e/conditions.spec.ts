@@ -1,9 +1,8 @@
 import { expect, test } from '@playwright/test';
-import { expectProof, kept, select, startTemplate, storedText } from './steps.js';
+import { expectProof, kept, openCopy, select, startTemplate, storedText } from './steps.js';
 
 test('a condition is built from variable, comparison and value in groups, and said in words', async ({ page }) => {
-  await page.goto('/write/group-visit-confirmed');
-  await expect(page.getByRole('textbox', { name: 'Manuscript' })).toBeVisible();
+  const name = await openCopy(page, 'group-visit-confirmed', 'Conditions built');
   await page.locator('.body > p').last().click();
   await page.keyboard.press('End');
   await page.keyboard.press('Enter');
@@ -28,7 +27,7 @@ test('a condition is built from variable, comparison and value in groups, and sa
   await bar.getByLabel('Called').fill('Two guides');
   await bar.getByRole('button', { name: 'Keep only then' }).click();
   await kept(page);
-  const text = await storedText(page, 'group-visit-confirmed');
+  const text = await storedText(page, name);
   expect(text).toMatch(/two_guides: \{ type: yes-no, label: Two guides, value: "?party >= 15 \|\| party == 3"? \}/);
   expect(text).toContain('{{#two_guides}}');
 

@@ -1,5 +1,5 @@
 import { expect, test, type CDPSession, type Page } from '@playwright/test';
-import { kept, storedText } from './steps.js';
+import { kept, openCopy, storedText } from './steps.js';
 
 /** A text with words inside and beside an optional phrase and a placeholder. */
 async function openEdges(page: Page, title: string): Promise<string> {
@@ -71,7 +71,7 @@ async function compose(client: CDPSession, steps: readonly string[]): Promise<vo
 }
 
 test('the paragraph with the caret stands level in manuscript and proof', async ({ page }) => {
-  await page.goto('/write/group-visit-confirmed');
+  await openCopy(page, 'group-visit-confirmed', 'Level');
   const last = page.locator('.body > p').last();
   await last.click();
   await page.keyboard.press('End');

@@ -85,3 +85,14 @@ export async function storedText(page: Page, name: string): Promise<string> {
   const { document } = (await (await page.request.get(`/api/texts/${name}`)).json()) as { document: TextDocument };
   return writeText(document);
 }
+
+/** Opens a copy of a text, so that what is done to it is seen by no other journey. @returns its name */
+export async function openCopy(page: Page, of: string, title: string): Promise<string> {
+  const { document } = (await (await page.request.get(`/api/texts/${of}`)).json()) as { document: TextDocument };
+  const { call: _call, ...front } = document.attrs.front;
+  const data = { kind: front.kind, title, document: { ...document, attrs: { ...document.attrs, front } } };
+  const { name } = (await (await page.request.post('/api/texts', { data })).json()) as { name: string };
+  await page.goto(`/write/${name}`);
+  await expect(page.getByRole('textbox', { name: 'Manuscript' })).toBeVisible();
+  return name;
+}

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { expectProof, kept, select, startTemplate, storedText } from './steps.js';
+import { expectProof, kept, openCopy, select, startTemplate, storedText } from './steps.js';
 
 /** Puts in something new by its name, from the list that two braces open. */
 async function insert(page: Page, name: string, entry: RegExp): Promise<void> {
@@ -79,22 +79,22 @@ test('words that become a variable are found wherever else they stand, and taken
 });
 
 test('a key is renamed everywhere and a variable taken out, each with one undo', async ({ page }) => {
-  await page.goto('/write/group-visit-confirmed');
+  const name = await openCopy(page, 'group-visit-confirmed', 'Renamed and back');
   await page.getByRole('tab', { name: 'Variables' }).click();
-  const before = await storedText(page, 'group-visit-confirmed');
+  const before = await storedText(page, name);
   await page.locator('#variable-party > button').click();
   await page.getByLabel(/^Key,/).fill('group_size');
   await page.getByLabel(/^Key,/).press('Enter');
   await expect(page.locator('#variable-group_size')).toBeVisible();
   await kept(page);
-  const renamed = await storedText(page, 'group-visit-confirmed');
+  const renamed = await storedText(page, name);
   expect(renamed).toMatch(/group_size:[\s\S]*\{\{group_size\}\}/);
   expect(renamed).not.toMatch(/^ {2}party:|\{\{[#^/]?party\b/m);
   expect(renamed.replaceAll('group_size', 'party')).toBe(before);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('#variable-party')).toBeVisible();
   await kept(page);
-  expect(await storedText(page, 'group-visit-confirmed')).toBe(before);
+  expect(await storedText(page, name)).toBe(before);
 
   await page.locator('#variable-party > button').click();
   await page.getByRole('button', { name: 'Take out', exact: true }).click();
@@ -104,7 +104,7 @@ test('a key is renamed everywhere and a variable taken out, each with one undo',
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('#variable-party')).toBeVisible();
   await kept(page);
-  expect(await storedText(page, 'group-visit-confirmed')).toBe(before);
+  expect(await storedText(page, name)).toBe(before);
 });
 
 test('options are pasted as lines, moved by keys, and tried out in the proof by focusing their wording', async ({

@@ -19,6 +19,109 @@ const PICTURES = {
     await page.goto('/write/group-visit-confirmed');
     await page.locator('.passage p').first().click();
   },
+  async 'write-deep'(page) {
+    const source = `---
+vocabula: 1
+kind: message
+title: Spring day for groups
+subject: "Your spring day on {{day.long}}"
+locale: en-IE
+variables:
+  name: { type: text, label: First name, from: recipient.first_name }
+  day: { type: date, label: Day of the visit, default: 2027-05-11 }
+  guide: { type: yes-no, label: With a guide, default: true }
+  gate: { type: choice, label: Way in, options: { north: { label: North gate }, river: { label: River gate } }, default: north }
+  children: { type: yes-no, label: With children, default: true }
+  rain: { type: yes-no, label: Rain plan, default: false }
+  dogs: { type: yes-no, label: Bringing dogs, default: false }
+---
+Dear {{name}},
+
+we look forward to {{day.long}}{{#children}}, and so do the ducks{{/children}}.
+
+{{#guide}}
+
+Your guide waits inside the gate.
+
+{{#gate.north}}
+
+Come to the north gate on Quarry Lane.
+
+{{#children}}
+
+There is room for prams beside it.
+
+{{#rain}}
+
+If it rains, the potting shed is open to you.
+
+{{/rain}}
+
+{{/children}}
+
+{{/gate.north}}
+
+{{#gate.river}}
+
+Come to the river gate; the path is steep.
+
+{{/gate.river}}
+
+{{/guide}}
+
+{{#dogs}}
+
+Dogs are welcome on a lead.
+
+{{/dogs}}
+`;
+    await page.request.post('/api/texts/import', { data: { files: [{ file: 'spring-day.md', content: source }] } });
+    await page.goto('/write/spring-day');
+    await page.locator('.body p', { hasText: 'room for prams' }).click();
+    await page.getByRole('tab', { name: 'Outline' }).click();
+  },
+  async condition(page) {
+    await page.goto('/write/group-visit-confirmed');
+    await page.locator('.body .passage p').first().click();
+    await page.getByRole('tab', { name: 'Chosen' }).click();
+    await page.getByRole('button', { name: 'Add a comparison' }).click();
+    await page.getByLabel('Variable 2', { exact: true }).selectOption('party');
+    await page.getByLabel('Comparison 2', { exact: true }).selectOption({ label: 'is at least' });
+    await page.getByLabel('Value 2', { exact: true }).fill('40');
+    await page.getByLabel('How many must hold', { exact: true }).selectOption('any');
+  },
+  async variables(page) {
+    await page.goto('/write/group-visit-confirmed');
+    await page.getByRole('tab', { name: /Variables/ }).click();
+    await page.locator('#variable-visit_date > button').click();
+    await page.getByRole('separator').first().focus();
+    for (let step = 0; step < 8; step += 1) await page.keyboard.press('ArrowUp');
+  },
+  async start(page) {
+    await page.goto('/write');
+    await page.getByRole('radio', { name: 'A starter' }).check();
+    await page.getByRole('option').nth(2).click();
+  },
+  async facts(page) {
+    await page.goto('/settings/facts');
+    await page.locator('#fact-entry_fee > button').click();
+  },
+  async style(page) {
+    await page.goto('/settings/style');
+    await page.getByRole('heading', { name: /style/i }).first().waitFor();
+  },
+  async conflict(page) {
+    await page.goto('/write/opening-hours');
+    await page.locator('.body p').first().click();
+    const address = '/api/texts/opening-hours';
+    const theirs = await (await page.request.get(address)).json();
+    const words = JSON.stringify(theirs.document).replace('from 10:00 to 16:00', 'from 10:00 to 15:30');
+    const changed = words.replace('Opening hours', 'Opening hours of the garden');
+    await page.request.put(address, { data: { document: JSON.parse(changed), revision: theirs.revision } });
+    await page.keyboard.press('End');
+    await page.keyboard.type(' The tea house closes an hour before.');
+    await page.getByRole('dialog').waitFor();
+  },
   async samples(page) {
     await page.goto('/samples');
     await page.getByRole('cell').first().waitFor();

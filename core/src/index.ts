@@ -65,7 +65,6 @@ export { questions, type Question } from './questions/questions.js';
 export { check, checkProgram } from './check/index.js';
 export { findMarkers, guessVariable, type Marker, type MarkerKind } from './check/markers.js';
 export { findSignOff, isClosing, isGreeting } from './words/closing.js';
-export { compareWords, type Run } from './words/compare.js';
 export { fold, holdsWords } from './words/fold.js';
 export { bodyText } from './words/lines.js';
 export { measure, type Measure } from './words/measure.js';

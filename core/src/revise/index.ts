@@ -13,6 +13,5 @@ export {
   type Replacement,
 } from './find.js';
 export { signOffLines, withoutSignOff } from './sign-off.js';
-export { bringTogether, type Difference, type Taken, type Together } from './together.js';
 export { mapDocument, type Changes } from './map.js';
 export { conditionsOf, countUses, usesOf, type Use, type UseKind } from './uses.js';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One side of two texts that were compared, line by line: the words that only this side has are marked. */
-import { compareWords, type Run } from '@vocabula/core';
+import { compareWords, type Run } from '@vocabula/core/compare';
 import { computed } from 'vue';
 
 const { left, right, side } = defineProps<{

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Somebody else saved in the meantime: what differs, part by part, and a choice that loses neither side. */
-import type { Taken } from '@vocabula/core';
+import type { Taken } from '@vocabula/core/together';
 import Dialog from 'primevue/dialog';
 import { computed, nextTick, onMounted, toRef } from 'vue';
 import ComparedWords from '../../ui/ComparedWords.vue';

@@ -1,5 +1,6 @@
 /** What is chosen between two texts, part by part, and what comes of it. */
-import { bringTogether, type Difference, type Taken, type TextDocument } from '@vocabula/core';
+import type { TextDocument } from '@vocabula/core';
+import { bringTogether, type Difference, type Taken } from '@vocabula/core/together';
 import { computed, ref, type ComputedRef, type Ref } from 'vue';
 import { PART_WORDS } from '../editor/schema/envelope';
 import type { Clash, Settled } from '../useWorkingCopy';
