@@ -69,7 +69,7 @@ test('what was written and filled is found as it was after a stop, and after the
   await page.keyboard.press('End');
   await stopServer('SIGKILL');
   await page.keyboard.type(' And these, typed while it was away.');
-  await expect(page.getByText(/^not kept:/)).toBeVisible();
+  await expect(page.getByText(/^not connected: kept in this browser/)).toBeVisible();
   await startServer();
   await kept(page);
   await page.reload();

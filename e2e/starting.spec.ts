@@ -55,6 +55,7 @@ test('a starter and a copy of a text are started from; the call word stays with 
   await expect(page.locator('[data-placeholder]').first()).toBeVisible();
 
   await startFrom(page, 'A copy', 'From a copy');
+  await page.getByLabel('Find the text to copy').fill('group visit conf');
   await page.getByRole('option', { name: /Group visit confirmed/ }).click();
   await begin(page);
   await kept(page);

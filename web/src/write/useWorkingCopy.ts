@@ -100,9 +100,13 @@ export function useWorkingCopy() {
       revision = copy.revision;
       base = copy.document;
       putText(name.value, copy.document, true);
-      state.value = `kept ${whenInWords(copy.updatedAt)}`;
       failed.value = false;
-      if (waiting) return;
+      // What was written meanwhile is on its way.
+      if (waiting) {
+        state.value = 'keeping…';
+        return;
+      }
+      state.value = `kept ${whenInWords(copy.updatedAt)}`;
       dropUnsent(name.value);
     } catch (problem) {
       waiting ??= document;
