@@ -95,7 +95,8 @@ Dogs are welcome on a lead.
     await page.getByRole('tab', { name: /Variables/ }).click();
     await page.locator('#variable-visit_date > button').click();
     await page.getByRole('separator').first().focus();
-    for (let step = 0; step < 8; step += 1) await page.keyboard.press('ArrowUp');
+    for (let step = 0; step < 5; step += 1) await page.keyboard.press('ArrowUp');
+    await page.locator('#variable-visit_date > button').focus();
   },
   async start(page) {
     await page.goto('/write');

@@ -74,6 +74,21 @@ describe('two texts brought together', () => {
     ]);
   });
 
+  it('show what each option of a choice says', () => {
+    const front = (wording: string): string =>
+      `kind: message\ntitle: Visit\nvariables:\n  gate: { type: choice, options: { north: { label: North, wording: ${wording} } } }`;
+    const { differences } = bringTogether(
+      text('{{gate}}', front('the gate')),
+      text('{{gate}}', front('the north gate')),
+    );
+    expect(differences.map(({ yours, theirs }) => [yours, theirs])).toEqual([
+      [
+        ['gate · choice', 'North · the gate'],
+        ['gate · choice', 'North · the north gate'],
+      ],
+    ]);
+  });
+
   it('never lose the variable of a placeholder that is taken', () => {
     const fee =
       'kind: message\ntitle: Visit\nvariables:\n  net:\n    type: number\n  fee:\n    type: number\n    value: net * 2';

@@ -8,7 +8,7 @@ import { writeBody } from '../formats/markdown/write-body.js';
 import { writeLine } from '../formats/markdown/line.js';
 import { childrenOf, part, PARTS, type Block, type Front, type Part, type TextDocument } from '../template/document.js';
 import { normalise } from '../template/normalise.js';
-import type { Variable } from '../template/variable.js';
+import type { Option, Variable } from '../template/variable.js';
 import { bodyText } from '../words/lines.js';
 import { usesOf } from './uses.js';
 
@@ -265,18 +265,18 @@ function said(variable: Variable | undefined, other: Variable | undefined): stri
   );
   return [
     `${variable.label ?? variable.key} · ${variable.type}`,
-    ...(other ? names.map((name) => `${name}: ${attributeWords(variable[name])}`) : []),
+    ...(other ? names.flatMap((name) => attributeLines(name, variable[name])) : []),
   ];
 }
-function attributeWords(value: unknown): string {
-  if (!Array.isArray(value)) return typeof value === 'object' ? written(value) : String(value);
-  return value
-    .map((each: unknown) =>
-      typeof each === 'object' && each !== null && 'key' in each
-        ? String('label' in each ? each.label : each.key)
-        : typeof each === 'string'
-          ? each
-          : written(each),
-    )
-    .join(', ');
+/** An attribute's lines; each option and column has one of its own, with all that it says. */
+function attributeLines(name: string, value: unknown): string[] {
+  if (!Array.isArray(value)) return [`${name}: ${typeof value === 'object' ? written(value) : String(value)}`];
+  if (value.every((each) => typeof each === 'string')) return [`${name}: ${value.join(', ')}`];
+  return (value as readonly (Option & Variable & Record<string, unknown>)[]).map(({ key, label, wording, ...rest }) => {
+    const more = [
+      ...(wording ? [writeLine(wording)] : []),
+      ...Object.entries(rest).map(([attribute, given]) => `${attribute} ${written(given).replace(/^"|"$/g, '')}`),
+    ];
+    return [label ?? key, ...more].join(' · ');
+  });
 }

@@ -77,8 +77,8 @@ watch(
 
 <style scoped>
 .proof {
-  flex: 1;
-  min-height: 280px;
+  flex: 1 0 0;
+  min-height: min(220px, 40%);
   display: flex;
   flex-direction: column;
   min-width: 0;

@@ -120,11 +120,12 @@ function leave(event: KeyboardEvent): void {
 
 <style scoped>
 .tray {
+  /* The proof keeps a height of its own; the tray gives way. */
   height: var(--share);
   border-top: 1px solid var(--edge);
   display: flex;
   flex-direction: column;
-  flex: none;
+  flex: 0 1 auto;
   min-height: 0;
   position: relative;
 }
