@@ -6,7 +6,7 @@ export * from './template/keys.js';
 export * from './template/variable.js';
 export { normalise, normaliseInline, normaliseLine, sameMark, sortMarks } from './template/normalise.js';
 export * from './values/index.js';
-export { labelOf } from './values/choice.js';
+export { labelOf, MOST_OPTIONS, tooManyOptions } from './values/choice.js';
 export { dayFormatter, dayFromNumber, dayIn, dayNumber, isDay } from './values/date.js';
 export { isImageSource } from './values/image.js';
 export { timeFormatter } from './values/time.js';

@@ -44,9 +44,16 @@ function parseKey(input: unknown, variable: Variable): Parsed {
   };
 }
 
+/** The most options that a question may have: more cannot be chosen from, and make every list slow. */
+export const MOST_OPTIONS = 2000;
+export const tooManyOptions = (count: number): string =>
+  `There may be ${MOST_OPTIONS} options at most; here ${count === 1 ? 'is' : 'are'} ${count}.`;
+
 function declaredOptions(variable: Variable): DeclarationProblem[] {
   const problems: DeclarationProblem[] = [];
-  if (!variable.options?.length) problems.push({ attribute: 'options', message: 'There must be at least one option.' });
+  const count = variable.options?.length ?? 0;
+  if (count === 0) problems.push({ attribute: 'options', message: 'There must be at least one option.' });
+  if (count > MOST_OPTIONS) problems.push({ attribute: 'options', message: tooManyOptions(count) });
   const seen = new Set<string>();
   for (const { key } of variable.options ?? []) {
     if (!isKey(key))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Selected words become a variable: its name, its type, and every other place where the words stand. */
-import { TYPE_NAMES, type Match, type TypeName, type Variable } from '@vocabula/core';
+import { MOST_OPTIONS, TYPE_NAMES, tooManyOptions, type Match, type TypeName, type Variable } from '@vocabula/core';
 import { computed, ref, watch } from 'vue';
 import { today } from '../../ui/today';
 import { otherPlaces, type Making } from '../desk/making';
@@ -23,7 +23,10 @@ const taken = ref<readonly Match[]>(others);
 const TYPES = TYPE_NAMES.filter((name) => name !== 'list' && name !== 'image');
 const hasOptions = computed(() => type.value === 'choice' || type.value === 'choices');
 const options = computed(() => lines.value.split('\n').filter((line) => line.trim() !== ''));
-const ready = computed(() => label.value.trim() !== '' && (!hasOptions.value || options.value.length > 0));
+const tooMany = computed(() => hasOptions.value && options.value.length > MOST_OPTIONS);
+const ready = computed(
+  () => label.value.trim() !== '' && !tooMany.value && (!hasOptions.value || options.value.length > 0),
+);
 watch(hasOptions, (now) => {
   if (now && options.value.length === 0) lines.value = `${words}\n`;
 });
@@ -61,6 +64,7 @@ function done(): void {
       ><span>Options, one a line; “North: the north gate” gives a label and its wording</span
       ><textarea v-model="lines" rows="4" />
     </label>
+    <p v-if="tooMany" class="error small" role="alert">{{ tooManyOptions(options.length) }}</p>
     <OtherPlaces v-if="others.length > 0" v-model="taken" :places="others" />
     <button class="main" :disabled="!ready">
       {{ others.length > 0 ? `Make it, in ${1 + taken.length} ${taken.length === 0 ? 'place' : 'places'}` : 'Make it' }}

@@ -1,14 +1,20 @@
 <script setup lang="ts">
 /** The options of a pick-one or pick-several: label and wording, in an order, tried out in the proof by going to them. */
 import type { Editor } from '@tiptap/core';
-import { keyFromLabel, labelFromKey, type Inline, type Option, type Variable } from '@vocabula/core';
+import {
+  keyFromLabel,
+  labelFromKey,
+  MOST_OPTIONS,
+  tooManyOptions,
+  type Inline,
+  type Option,
+  type Variable,
+} from '@vocabula/core';
 import { nextTick, ref, useTemplateRef, watch } from 'vue';
 import LineEditor from '../line/LineEditor.vue';
 import LineWords from '../line/LineWords.vue';
 import { optionsFrom } from '../editor/operations/variables';
 
-/** The most options that a question may have. */
-const MOST = 2000;
 const props = defineProps<{
   variable: Variable;
   /** Options that passages are kept with, by how many. */
@@ -88,7 +94,7 @@ function paste(index: number, event: ClipboardEvent): void {
   if (lines.length < 2) return;
   event.preventDefault();
   const total = options().length + lines.length;
-  if (total > MOST) return emit('refuse', `There may be ${MOST} options at most; with these there would be ${total}.`);
+  if (total > MOST_OPTIONS) return emit('refuse', tooManyOptions(total));
   const taken = new Set(['empty', ...options().map((each) => each.key)]);
   const fresh = optionsFrom(lines).map((option) => {
     const key = keyFromLabel(labelOf(option), taken);
