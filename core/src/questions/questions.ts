@@ -1,19 +1,9 @@
 /** What to ask, in the order in which a reader meets it (engine notes, section 7). */
-import type {
-  BlockUnit,
-  Governed,
-  ItemUnit,
-  Leaf,
-  Line,
-  Program,
-  Read,
-  RowUnit,
-  Slot,
-  Test,
-} from '../compile/program.js';
+import type { Line, Program, Read, Slot, Test, ValueLeaf } from '../compile/program.js';
 import { Frame, type RenderInput, type Source } from '../render/frame.js';
 import type { TypeName, Variable } from '../template/variable.js';
 import type { Value } from '../values/index.js';
+import { Walk } from './walk.js';
 
 export interface Question {
   readonly key: string;
@@ -34,30 +24,37 @@ export interface Question {
 
 /** The questions that can still matter for these answers; those that are answered or prefilled are among them. */
 export function questions(program: Program, input: RenderInput): Question[] {
-  return new Asking(program, input).all();
+  return new Asking(program, input).questions();
 }
 
-class Asking {
+/** The slots that are read on the way through a message, whether they are asked or worked out. */
+export function slotsRead(program: Program, frame: Frame): ReadonlySet<Slot> {
+  const asking = new Asking(program, frame.input, frame);
+  asking.questions();
+  return asking.met;
+}
+
+class Asking extends Walk {
   private readonly asked = new Map<Slot, Question>();
-  private readonly frame: Frame;
+  readonly met = new Set<Slot>();
   private within: readonly string[] = [];
 
   constructor(
-    private readonly program: Program,
+    program: Program,
     input: RenderInput,
+    private readonly frame: Frame = new Frame(program, input, []),
   ) {
-    this.frame = new Frame(program, input, []);
+    super(program);
   }
 
-  all(): Question[] {
-    const { program } = this;
-    this.line(program.subject);
-    this.blocks(program.body);
-    for (const lines of [program.to, program.cc, program.bcc, program.replyTo])
-      for (const line of lines) this.line(line);
-    for (const { name } of program.attachments) this.line(name);
-    for (const line of [program.start, program.length, program.place]) this.line(line);
+  questions(): Question[] {
+    this.all();
     return [...this.asked.values()];
+  }
+
+  protected read(read: Read, block?: string): void {
+    if (read.from === 'slot') this.met.add(read.slot);
+    this.ask(read, block);
   }
 
   private ask(read: Read, block?: string): void {
@@ -94,69 +91,28 @@ class Asking {
     }
   }
 
-  private line(line: Line): void {
-    for (const leaf of line.leaves) this.leaf(leaf);
-  }
-
-  private leaf(leaf: Leaf): void {
+  protected under(test: Test, inside: () => void): void {
     const outer = this.within;
-    for (const test of leaf.tests) {
-      this.ask(test.read, leaf.origin.text);
-      if (!this.frame.holds(test)) {
-        this.within = outer;
-        return;
-      }
-      if (!this.within.includes(test.label)) this.within = [...this.within, test.label];
-    }
-    for (const mark of leaf.marks) if (mark.href) this.line(mark.href);
-    if (leaf.kind === 'value') {
-      this.ask(leaf.read, leaf.origin.text);
-      const value = leaf.wordings ? this.frame.read(leaf.read) : undefined;
-      for (const key of Array.isArray(value)
-        ? (value as readonly string[])
-        : typeof value === 'string'
-          ? [value]
-          : []) {
-        const wording = leaf.wordings?.get(key);
-        if (wording) this.line(wording);
-      }
-    } else if (leaf.kind === 'splice') this.line(leaf.line);
-    else if (leaf.kind === 'image') this.line(leaf.alt);
-    this.within = outer;
-  }
-
-  private governed<N>(nodes: readonly Governed<N>[], visit: (node: N) => void): void {
-    for (const each of nodes) {
-      if ('node' in each) visit(each.node);
-      else this.under(each.test, () => this.governed(each.children, visit));
-    }
-  }
-
-  private under(test: Test, inside: () => void): void {
-    this.ask(test.read);
-    const outer = this.within;
-    this.within = outer.includes(test.label) ? outer : [...outer, test.label];
+    const into = (): void => {
+      this.within = outer.includes(test.label) ? outer : [...outer, test.label];
+      inside();
+      this.within = outer;
+    };
     if (test.kind === 'list' && !test.condition.not) {
       for (const [at, row] of this.frame.rowsOf(test).entries()) {
         this.frame.enterRow(test, row, at);
-        inside();
+        into();
       }
       this.frame.leaveRow(test);
-    } else if (this.frame.holds(test)) inside();
-    this.within = outer;
+    } else if (this.frame.holds(test)) into();
   }
 
-  private blocks(nodes: readonly Governed<BlockUnit>[]): void {
-    this.governed(nodes, (unit) => {
-      if (unit.kind === 'line') this.line(unit.line);
-      else if (unit.kind === 'button') [unit.line, unit.href].forEach((line) => this.line(line));
-      else if (unit.kind === 'quote' || unit.kind === 'panel' || unit.kind === 'include') this.blocks(unit.children);
-      else if (unit.kind === 'list') this.governed(unit.items, (item: ItemUnit) => this.blocks(item.children));
-      else if (unit.kind === 'table') {
-        const row = ({ cells }: RowUnit): void => cells.forEach((cell) => this.line(cell.line));
-        if (unit.head) row(unit.head);
-        this.governed(unit.rows, row);
-      }
-    });
+  protected *wordings(leaf: ValueLeaf): Iterable<readonly [string, Line]> {
+    const value = this.frame.read(leaf.read);
+    const keys = Array.isArray(value) ? (value as readonly string[]) : typeof value === 'string' ? [value] : [];
+    for (const key of keys) {
+      const wording = leaf.wordings?.get(key);
+      if (wording) yield [key, wording];
+    }
   }
 }

@@ -11,6 +11,6 @@ const withOptions = (count: number) => {
 it('a question has 2,000 options at most, and says so quickly', () => {
   expect(withOptions(2000).findings).toEqual([]);
   expect(withOptions(10_000).findings.map(({ level, message }) => [level, message])).toEqual([
-    ['error', 'There may be 2000 options at most; here are 10000.'],
+    ['error', '“gate”: There may be 2000 options at most; here are 10000.'],
   ]);
 });
