@@ -84,7 +84,7 @@ export function normaliseInline(
   allowed: (mark: Mark) => boolean = () => true,
 ): Inline[] {
   const out: Inline[] = [];
-  for (const node of nodes) {
+  for (const node of nodes.flatMap(breaksApart)) {
     if (node.type === 'text' && node.text === '') continue;
     let marks = sortMarks((node.marks ?? []).filter(allowed));
     // Inside code a tag is literal, so nothing but text can be code.
@@ -99,6 +99,21 @@ export function normaliseInline(
   return out;
 }
 
+/** A line feed in words, as a code block has them before it becomes a paragraph, is a break. */
+function breaksApart(node: Inline): readonly Inline[] {
+  if (node.type !== 'text' || !node.text.includes('\n')) return [node];
+  const marks = node.marks ? { marks: node.marks } : {};
+  return node.text
+    .split('\n')
+    .flatMap((text, at): Inline[] => [
+      ...(at > 0 ? [{ type: 'hardBreak' as const, ...marks }] : []),
+      { ...node, text },
+    ]);
+}
+/** Where a line is one, a line feed is a space. */
+const inOneLine = (node: Inline): Inline =>
+  node.type === 'text' && node.text.includes('\n') ? { ...node, text: node.text.replace(/\s*\n\s*/g, ' ') } : node;
+
 function normaliseImage({ attrs: { width, ...attrs }, ...node }: Image): Image {
   return { ...node, attrs: { ...attrs, alt: normaliseLine(attrs.alt), ...(width ? { width } : {}) } };
 }
@@ -108,7 +123,7 @@ export function normaliseLine(nodes: readonly Inline[] = []): Inline[] {
   const plain = nodes.filter(
     (node) => node.type === 'text' || node.type === 'placeholder' || node.type === 'inlineComment',
   );
-  return normaliseInline(plain, (mark) => mark.type === 'phrase');
+  return normaliseInline(plain.map(inOneLine), (mark) => mark.type === 'phrase');
 }
 
 function content<N extends object>(nodes: readonly N[]): { content?: readonly N[] } {
@@ -325,7 +340,7 @@ function normaliseVariable(variable: Variable): Variable {
     ...variable,
     options: variable.options.map(({ wording, ...option }) => {
       const words = normaliseInline(
-        (wording ?? []).filter((node) => node.type === 'text' || node.type === 'placeholder'),
+        (wording ?? []).filter((node) => node.type === 'text' || node.type === 'placeholder').map(inOneLine),
       );
       return { ...option, ...(words.length > 0 ? { wording: words } : {}) };
     }),
