@@ -25,7 +25,7 @@ const OPTIONS: Readonly<Record<string, Readonly<Record<string, { readonly type: 
   },
   format: { check: { type: 'boolean' } },
   questions: { library: TEXT, answers: TEXT, as: TEXT },
-  cover: { library: TEXT, strength: TEXT, seed: TEXT, as: TEXT },
+  cover: { library: TEXT, strength: TEXT, seed: TEXT, today: TEXT, timezone: TEXT, as: TEXT },
 };
 
 /** Reads the arguments. Throws UsageError. */

@@ -174,6 +174,48 @@ describe('questions', () => {
   });
 });
 
+describe('cover', () => {
+  const file = (): string =>
+    put(
+      'a.md',
+      template(
+        '{{#late}}{{#why.rain}}wet{{/why.rain}}{{#sure}}!{{/sure}}{{/late}}{{#early}}x{{/early}}',
+        '  late: { type: yes-no }\n  early: { type: yes-no }\n  sure: { type: yes-no }\n  why: { type: choice, required: true, options: { rain: {}, snow: {} } }\n',
+      ),
+    );
+  it('gives factors, cases and the numbers of pairs, the same for the same seed', async () => {
+    const { code, out } = await call('cover', file(), '--as', 'json', '--seed', '7');
+    expect(code).toBe(0);
+    const { factors, pairs, unreachable, notFound, cases } = JSON.parse(out) as {
+      factors: Record<string, string[]>;
+      pairs: number;
+      unreachable: number;
+      notFound: number;
+      cases: Record<string, string>[];
+    };
+    expect(factors).toEqual({
+      late: ['yes', 'no'],
+      why: ['rain', 'snow'],
+      sure: ['yes', 'no'],
+      early: ['yes', 'no'],
+    });
+    // Every pair of four times two levels, less those of what is asked only when it is late.
+    expect([pairs, unreachable, notFound]).toEqual([20, 4, 0]);
+    const shown = new Set(
+      cases.flatMap((each) =>
+        Object.entries(each).flatMap(([a, x], at, all) => all.slice(at + 1).map(([b, y]) => `${a}=${x} ${b}=${y}`)),
+      ),
+    );
+    expect(shown.size).toBe(20);
+    expect((await call('cover', file(), '--as', 'json', '--seed', '7')).out).toBe(out);
+  });
+  it('says why pairs cannot happen', async () => {
+    const { out } = await call('cover', file());
+    expect(out).toMatch(/^\d+ messages show all 20 pairs; 4 cannot happen$/m);
+    expect(out).toMatch(/cannot happen \(2\): “.*” does not come up when “Late” is no/);
+  });
+});
+
 describe('a call that cannot be understood', () => {
   it.each([
     [[]],
@@ -183,7 +225,8 @@ describe('a call that cannot be understood', () => {
     [['render', 'a.md', 'b.md']],
     [['check', '.', '--as', 'xml']],
     [['check', '.', '--colour', 'red']],
-    [['cover', join(EXAMPLE, 'visit.md')]],
+    [['cover', join(EXAMPLE, 'visit.md'), '--strength', '4']],
+    [['cover', join(EXAMPLE, 'visit.md'), '--seed', 'x']],
     [['render', join(EXAMPLE, 'visit.md'), '--today', '31 February']],
     [['render', join(EXAMPLE, 'visit.md'), '--answers', join(EXAMPLE, 'visit.md')]],
   ])('%j exits 2 with one line', async (args) => {

@@ -1,6 +1,7 @@
 /** Runs a call of the command line. */
 import { readCall, UsageError, type Call } from './arguments.js';
 import { check } from './check.js';
+import { cover } from './cover.js';
 import { format } from './format.js';
 import { questions } from './questions.js';
 import { render } from './render.js';
@@ -10,9 +11,7 @@ const COMMANDS: Readonly<Record<string, (call: Call) => number | Promise<number>
   render,
   format,
   questions,
-  cover: () => {
-    throw new UsageError('cover: every pairing comes with a later version of Vocabula');
-  },
+  cover,
 };
 
 /** Runs one call; the exit code is 0, 1 for errors in templates, 2 for a call that cannot be understood. */

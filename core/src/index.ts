@@ -62,7 +62,7 @@ export { sayConditions } from './expression/say.js';
 export { namesIn } from './expression/names.js';
 export * from './revise/index.js';
 export { questions, type Question } from './questions/questions.js';
-export { check, checkProgram } from './check/index.js';
+export { check, checkMessage, checkProgram } from './check/index.js';
 export { findMarkers, guessVariable, type Marker, type MarkerKind } from './check/markers.js';
 export { findSignOff, isClosing, isGreeting } from './words/closing.js';
 export { fold, holdsWords } from './words/fold.js';

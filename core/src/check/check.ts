@@ -10,6 +10,8 @@ export interface CheckContext {
   readonly language: string;
   /** The document's fixed text, line by line. */
   readonly lines: readonly FixedLine[];
+  /** Sample recipients, where there are any. */
+  readonly people: readonly Readonly<Record<string, unknown>>[];
 }
 
 export interface Check {

@@ -1,22 +1,40 @@
-/** The checks, and the one way to run them all. A new check is a file here and a line in this table. */
+/** The checks, and the one way to run them all. A new check is a file here and a line in one of these two tables. */
 import { languageOf } from '../values/intl.js';
 import { compile, type CompileOptions } from '../compile/compile.js';
-import type { Program } from '../compile/program.js';
-import { distinct, type Finding } from '../findings/finding.js';
-import type { NamedDocument } from '../template/document.js';
+import type { Origin, Program } from '../compile/program.js';
+import { distinct, type Finding, type Place } from '../findings/finding.js';
+import { tracedLines } from '../proof/trace/lines.js';
+import { render, valuesOf, type Message, type RenderInput } from '../render/render.js';
+import { nodeAt, type NamedDocument, type TextDocument } from '../template/document.js';
+import { aOrAn, aOrAnBefore } from './a-or-an.js';
 import { attachmentMissing } from './attachment-missing.js';
-import { fixedLines, type Check } from './check.js';
+import { brokenSeries } from './broken-series.js';
+import { fixedLines, type Check, type CheckContext } from './check.js';
 import { doubledSpace } from './doubled-space.js';
 import { doubledWord } from './doubled-word.js';
+import { factAsText } from './fact-as-text.js';
+import type { FilledCheck } from './filled.js';
+import { fixedDate } from './fixed-date.js';
+import { headingSkipped } from './heading-skipped.js';
 import { kept } from './kept.js';
+import { largeMessage } from './large-message.js';
 import { leftoverMarker } from './leftover-marker.js';
 import { longSubject } from './long-subject.js';
+import { lowContrast } from './low-contrast.js';
 import { missingAlt } from './missing-alt.js';
-import { factAsText } from './fact-as-text.js';
+import { mixedGreeting } from './mixed-greeting.js';
 import { offStyle } from './off-style.js';
+import { pastDate } from './past-date.js';
+import { sentenceStart } from './sentence-start.js';
+import { strayValue } from './stray-value.js';
+import { tableWithoutHeader } from './table-without-header.js';
+import { titleAsSubject } from './title-as-subject.js';
+import { unbalancedPunctuation } from './unbalanced-punctuation.js';
 import { unusedVariable } from './unused-variable.js';
+import { bareLink, vagueLink } from './vague-link.js';
 import { weekdayMismatch } from './weekday-mismatch.js';
 
+/** Of a template as it is written. */
 const CHECKS: readonly (() => Check)[] = [
   () => leftoverMarker,
   () => unusedVariable,
@@ -25,23 +43,97 @@ const CHECKS: readonly (() => Check)[] = [
   () => doubledSpace,
   () => attachmentMissing,
   () => weekdayMismatch,
+  () => fixedDate,
+  () => strayValue,
   () => longSubject,
+  () => titleAsSubject,
+  () => mixedGreeting,
+  () => aOrAn,
+  () => unbalancedPunctuation,
+  () => vagueLink,
+  () => bareLink,
+  () => headingSkipped,
+  () => tableWithoutHeader,
   () => missingAlt,
   () => offStyle,
+  () => lowContrast,
   () => factAsText,
 ];
+
+/** Of a message that came of it. */
+const FILLED_CHECKS: readonly (() => FilledCheck)[] = [
+  () => pastDate,
+  () => brokenSeries,
+  () => sentenceStart,
+  () => aOrAnBefore,
+  () => largeMessage,
+];
+
+const knows = ({ languages }: { readonly languages?: readonly string[] }, language: string): boolean =>
+  !languages || languages.includes(language);
 
 /** Compiles a text and checks it: errors of the template first, then advice. */
 export function check(named: NamedDocument, options: CompileOptions): Finding[] {
   return checkProgram(named, compile(named, options));
 }
 
-/** Checks a text that is compiled already. */
-export function checkProgram({ document }: NamedDocument, program: Program): Finding[] {
+/**
+ * Checks a text that is compiled already.
+ * @param people sample recipients, whose names are not to stand in it as fixed text
+ */
+export function checkProgram(
+  { document }: NamedDocument,
+  program: Program,
+  people: CheckContext['people'] = [],
+): Finding[] {
   const language = languageOf(program.locale);
-  const context = { document, program, language, lines: fixedLines(document) };
+  const context = { document, program, language, lines: fixedLines(document), people };
   const advice = CHECKS.map((each) => each())
-    .filter((each) => !each.languages || each.languages.includes(language))
+    .filter((each) => knows(each, language))
     .flatMap((each) => each.run(context));
   return distinct([...program.findings, ...advice]);
+}
+
+/**
+ * Checks one message, where values and seams are. What it finds beside `message.findings`.
+ * @param message rendered with its trace from the same program and input; made here if left out
+ */
+export function checkMessage(
+  { document }: NamedDocument,
+  program: Program,
+  input: RenderInput,
+  message: Message = render(program, input, { trace: true }),
+): Finding[] {
+  const language = languageOf(program.locale);
+  let values: Map<string, ReturnType<typeof valuesOf>[number]['value']> | undefined;
+  const value = (key: string): ReturnType<typeof valuesOf>[number]['value'] => {
+    values ??= new Map(valuesOf(program, input).map((each) => [each.slot.key, each.value]));
+    return values.get(key);
+  };
+  const context = {
+    document,
+    program,
+    message,
+    lines: tracedLines(message),
+    language,
+    today: input.today,
+    value,
+  };
+  return FILLED_CHECKS.map((each) => each())
+    .filter((each) => knows(each, language))
+    .flatMap((each) => each.run(context))
+    .map(({ code, message: words, origin, level = 'warning' }) => ({
+      code,
+      level,
+      message: words,
+      place: origin ? placeOf(origin, program, document) : {},
+    }));
+}
+
+/** Where an origin is: what stands in a wording is at the placeholder that shows it. */
+function placeOf({ text, path }: Origin, program: Program, document: TextDocument): Place {
+  if (text !== program.name) return { text, path };
+  let at = path;
+  while (at.length > 0 && !nodeAt(document, at)) at = at.slice(0, -1);
+  return { path: at };
 }

@@ -1,31 +1,24 @@
 import { dayFormat } from '../values/intl.js';
 import { weekdaysOf } from '../values/weekdays.js';
 import { advice } from '../findings/finding.js';
-import { dayNumber, isDay, weekdayNumber } from '../values/date.js';
+import { dayNumber, weekdayNumber } from '../values/date.js';
 import { placeIn, replacing, type Check } from './check.js';
+import { DATE_LANGUAGES, dayOfGroups, dayPattern, escapePattern, monthsOf } from './dates.js';
 
-const LANGUAGES = ['en', 'de', 'fr', 'es', 'it', 'nl'];
-const escape = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 const patterns = new Map<string, { readonly pattern: RegExp; readonly months: readonly string[] }>();
 
 /** A weekday, then day, month and year (or month, day and year), in the words of a language. */
 function patternFor(language: string): { readonly pattern: RegExp; readonly months: readonly string[] } {
   let made = patterns.get(language);
   if (!made) {
-    const format = dayFormat(language, { month: 'long' });
-    const months = Array.from({ length: 12 }, (_, month) =>
-      format.format(Date.UTC(2001, month, 15)).toLocaleLowerCase(language),
-    );
-    const weekday = `(${weekdaysOf(language).map(escape).join('|')})`;
-    const month = `(${months.map(escape).join('|')})`;
-    const day = '(\\d{1,2})(?:st|nd|rd|th|er|\\.)?';
-    const year = '(\\d{4})';
-    const little = '(?:den|der|le|el|il|de|of|the)';
-    const pattern = new RegExp(
-      `(?<!\\p{L})${weekday},?\\s+(?:${little}\\s+)?(?:${day}\\s+(?:${little}\\s+)?${month},?\\s+(?:${little}\\s+)?${year}|${month}\\s+${day},?\\s+${year})(?!\\d)`,
-      'giu',
-    );
-    made = { pattern, months };
+    const weekday = `(${weekdaysOf(language).map(escapePattern).join('|')})`;
+    made = {
+      pattern: new RegExp(
+        `(?<!\\p{L})${weekday},?\\s+(?:(?:den|der|le|el|il|de|of|the)\\s+)?${dayPattern(language)}`,
+        'giu',
+      ),
+      months: monthsOf(language),
+    };
     patterns.set(language, made);
   }
   return made;
@@ -33,17 +26,16 @@ function patternFor(language: string): { readonly pattern: RegExp; readonly mont
 
 /** A written weekday and date that disagree. */
 export const weekdayMismatch: Check = {
-  languages: LANGUAGES,
+  languages: DATE_LANGUAGES,
   run: ({ lines, language }) => {
     const { pattern, months } = patternFor(language);
     const names = weekdaysOf(language);
     return lines.flatMap((line) =>
       [...line.text.matchAll(pattern)].flatMap((match) => {
-        const [whole, weekday = '', d1, m1, y1, m2, d2, y2] = match;
-        const month = months.indexOf((m1 ?? m2 ?? '').toLocaleLowerCase(language)) + 1;
-        const day = `${y1 ?? y2}-${String(month).padStart(2, '0')}-${(d1 ?? d2 ?? '').padStart(2, '0')}`;
+        const [whole, weekday = ''] = match;
+        const day = dayOfGroups(match.slice(2, 8), months, language);
         const written = names.indexOf(weekday.toLocaleLowerCase(language));
-        if (!isDay(day))
+        if (day === undefined)
           return [
             advice(
               'weekday-mismatch',

@@ -100,7 +100,16 @@ export class BodyCompiler {
           },
         ];
       case 'codeBlock':
-        return [{ node: { kind: 'code', code: (block.content ?? []).map((node) => node.text).join(''), ...unit } }];
+        return [
+          {
+            node: {
+              kind: 'code',
+              code: (block.content ?? []).map((node) => node.text).join(''),
+              origin: { text: site.unit.name, path, blocks: site.blocks, conditions: site.conditions },
+              ...unit,
+            },
+          },
+        ];
       case 'horizontalRule':
         return [{ node: { kind: 'rule', ...unit } }];
       case 'blockquote':

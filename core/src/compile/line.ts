@@ -111,12 +111,14 @@ export class LineCompiler {
   }
 
   private origin(path: readonly number[], conditions: readonly Condition[], variable?: string): Origin {
+    const wordingOf = this.site.wordings.at(-1);
     return {
       text: this.site.unit.name,
       path,
       blocks: this.site.blocks,
       conditions: [...this.site.conditions, ...conditions],
       ...(variable ? { variable } : {}),
+      ...(wordingOf ? { wordingOf } : {}),
     };
   }
 

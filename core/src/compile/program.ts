@@ -73,6 +73,8 @@ export interface Origin {
   readonly text: string;
   readonly path: readonly number[];
   readonly variable?: string;
+  /** The choice whose option's wording it stands in. */
+  readonly wordingOf?: string;
   /** The names of the blocks that were included to get here, outermost first. */
   readonly blocks: readonly string[];
   readonly conditions: readonly Condition[];
@@ -197,7 +199,7 @@ export type BlockUnit =
     })
   | (Unit & { readonly kind: 'button'; readonly align: Align; readonly href: Line; readonly line: Line })
   | (Unit & { readonly kind: 'panel'; readonly colour: string; readonly children: readonly Governed<BlockUnit>[] })
-  | (Unit & { readonly kind: 'code'; readonly code: string })
+  | (Unit & { readonly kind: 'code'; readonly code: string; readonly origin: Origin })
   | (Unit & { readonly kind: 'rule' })
   | NoteUnit
   | (Unit & { readonly kind: 'quote'; readonly children: readonly Governed<BlockUnit>[] })

@@ -51,6 +51,21 @@ export const ADVICE_CODES = [
   'missing-alt',
   'off-style',
   'fact-as-text',
+  'past-date',
+  'fixed-date',
+  'stray-value',
+  'broken-series',
+  'sentence-start',
+  'vague-link',
+  'bare-link',
+  'heading-skipped',
+  'table-without-header',
+  'title-as-subject',
+  'mixed-greeting',
+  'a-or-an',
+  'unbalanced-punctuation',
+  'low-contrast',
+  'large-message',
 ] as const;
 
 export type ErrorCode = (typeof ERROR_CODES)[number];

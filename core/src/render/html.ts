@@ -78,8 +78,7 @@ export class HtmlWriter {
         );
       }
       case 'code':
-        this.out += `<pre${this.attributes(unit, styles.pre)}>${escapeHtml(unit.code)}</pre>`;
-        return;
+        return this.code(unit);
       case 'rule':
         this.out += `<hr${this.attributes(unit, styles.hr)}>`;
         return;
@@ -108,6 +107,14 @@ export class HtmlWriter {
         return this.around(`<div${lang}${proof}>`, '</div>', () => this.blocks(unit.children));
       }
     }
+  }
+
+  private code(unit: Extract<BlockUnit, { kind: 'code' }>): void {
+    this.out += `<pre${this.attributes(unit, this.styles.pre)}>`;
+    const from = this.out.length;
+    this.out += escapeHtml(unit.code);
+    if (unit.code !== '') this.collected.trace?.push({ from, to: this.out.length, origin: unit.origin });
+    this.out += '</pre>';
   }
 
   /** Remembers where the output stands, trace included; calling the result takes back what came after. */

@@ -333,14 +333,22 @@ describe('rendering as such', () => {
         const input = { answers: given, today: '2026-11-24', recipient: { email: 'a@b.example' } };
         const message = render(compiled, input, { trace: true });
         expect(renderHtml(compiled, input)).toBe(message.html);
-        expect(render(compiled, input)).toEqual({ ...message, trace: undefined });
+        expect(render(compiled, input)).toEqual({ ...message, trace: undefined, subjectTrace: undefined });
         const proof = render(compiled, input, { proof: true });
         expect(proof.text).toBe(message.text);
+        // Every character of the words has exactly one origin: what stands between the stretches is tags.
         let last = 0;
+        let between = '';
         for (const { from, to } of message.trace ?? []) {
-          expect(from >= last && to >= from && to <= message.fragment.length).toBe(true);
+          expect(from >= last && to > from && to <= message.fragment.length).toBe(true);
+          between += message.fragment.slice(last, from);
           last = to;
         }
+        between += message.fragment.slice(last);
+        expect(between.replace(/<[^>]*>/g, '')).toBe('');
+        expect(message.subjectTrace?.map(({ from, to }) => message.subject.slice(from, to)).join('')).toBe(
+          message.subject,
+        );
       }),
       { numRuns: 300 },
     );

@@ -38,6 +38,8 @@ export interface Message extends Envelope {
   readonly findings: readonly Finding[];
   /** Where every stretch of `fragment` that is words comes from, if asked for. */
   readonly trace?: readonly Stretch[];
+  /** The same of `subject`. */
+  readonly subjectTrace?: readonly Stretch[];
 }
 
 export interface RenderOptions {
@@ -60,7 +62,8 @@ function collecting(options: RenderOptions): Collected {
 export function render(program: Program, input: RenderInput, options: RenderOptions = {}): Message {
   const collected = collecting(options);
   const frame = new Frame(program, input, collected.findings);
-  const subject = plainLine(program.subject, frame, collected);
+  const subjectTrace: Stretch[] | undefined = options.trace ? [] : undefined;
+  const subject = plainLine(program.subject, frame, collected, subjectTrace);
   const fragment = fragmentOf(program, frame, collected);
   // The same findings and blanks come of the text; only its words are wanted.
   const quiet: Collected = { findings: [], blanks: new Set(), trace: undefined, proof: false, signed: false };
@@ -90,7 +93,18 @@ export function render(program: Program, input: RenderInput, options: RenderOpti
     blanks: [...collected.blanks],
     findings,
     ...(collected.trace ? { trace: collected.trace } : {}),
+    ...(subjectTrace ? { subjectTrace: shifted(subjectTrace, subject) } : {}),
   };
+}
+
+/** The stretches of a line when the white space at its ends is gone. */
+function shifted(trace: readonly Stretch[], line: string): readonly Stretch[] {
+  const lead = line.length - line.trimStart().length;
+  const { length } = line.trim();
+  return trace.flatMap(({ from, to, origin }) => {
+    const [start, end] = [Math.max(0, from - lead), Math.min(length, to - lead)];
+    return start < end ? [{ from: start, to: end, origin }] : [];
+  });
 }
 
 /** Renders the HTML document alone, for callers that need nothing else. */

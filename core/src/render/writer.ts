@@ -42,13 +42,16 @@ export class LineWriter {
   private readonly links: { at: number; href: string }[] = [];
   /** Where the line begins in the whole output, for the trace. */
   private offset = 0;
+  /** White space that waits for what follows, and the leaf it began in. */
   private waiting = '';
+  private waitingFrom: Leaf | undefined;
   private seam = false;
   private emitted = false;
   private anything = false;
   private leftOut = false;
   private everLeftOut = false;
   private breaks = 0;
+  private breakFrom: Leaf | undefined;
 
   constructor(
     private readonly frame: Frame,
@@ -63,12 +66,17 @@ export class LineWriter {
   write(line: Line, offset = 0): string | undefined {
     this.out = '';
     this.offset = offset;
+    const stretches = this.collected.trace?.length ?? 0;
     this.marks = NO_MARKS;
     this.waiting = '';
+    this.waitingFrom = this.breakFrom = undefined;
     this.seam = this.emitted = this.anything = this.leftOut = this.everLeftOut = false;
     this.breaks = 0;
     this.line(line);
-    return this.finish();
+    const written = this.finish();
+    // A line that is gone has come from nowhere, whatever breaks it had.
+    if (written === undefined && this.collected.trace) this.collected.trace.length = stretches;
+    return written;
   }
 
   private line(line: Line): void {
@@ -110,34 +118,33 @@ export class LineWriter {
   }
 
   private endSegment(): void {
-    if (!this.seam && this.waiting !== '') this.put(this.escape(this.waiting));
-    this.waiting = '';
-    this.seam = false;
+    if (!this.seam && this.waiting !== '') this.put(this.escape(this.waiting), this.waitingFrom);
+    this.forget();
   }
 
   private text(leaf: TextLeaf, spaced: boolean): void {
     if (leaf.blank) {
       if (this.seam || leaf.defer) {
         if (!this.seam) this.shift(leaf.marks);
-        this.waiting += leaf.text;
+        this.wait(this.waiting + leaf.text, this.waitingFrom ?? leaf);
         return;
       }
       if (leaf.text === '') return;
     }
     if (!this.seam) {
-      this.before(leaf.marks);
+      this.before(leaf);
       if (!leaf.defer) return this.emit(leaf, this.dialect === 'html' ? leaf.html : leaf.text);
       this.emit(leaf, this.escape(leaf.lead) + (this.dialect === 'html' ? leaf.coreHtml : leaf.core));
-      this.waiting = leaf.trail;
+      this.wait(leaf.trail, leaf);
       return;
     }
     const space = this.joint(this.waiting + leaf.lead, leaf.core.charAt(0), spaced);
-    this.before(leaf.marks, space);
+    this.before(leaf, space);
     this.emit(
       leaf,
       (this.dialect === 'html' ? leaf.coreHtml : leaf.core) + (leaf.defer ? '' : this.escape(leaf.trail)),
     );
-    if (leaf.defer) this.waiting = leaf.trail;
+    if (leaf.defer) this.wait(leaf.trail, leaf);
   }
 
   /** What becomes of the white space on the two sides of a seam. */
@@ -151,37 +158,50 @@ export class LineWriter {
   }
 
   /** Everything due before words: breaks, waiting white space, changes of marks. */
-  private before(marks: readonly MarkPiece[], space?: string): void {
+  private before(leaf: Leaf, space: string = this.waiting): void {
     this.flushBreaks();
-    if (space !== undefined) {
-      if (space !== '') this.put(this.escape(space));
-    } else if (this.waiting !== '') this.put(this.escape(this.waiting));
-    this.waiting = '';
-    this.seam = false;
-    this.shift(marks);
+    if (space !== '') this.put(this.escape(space), this.waitingFrom ?? leaf);
+    this.forget();
+    this.shift(leaf.marks);
     this.emitted = true;
     this.anything = true;
   }
 
   /** Everything due before what is no fixed text: its first character joins like a letter. */
-  private beforeWords(marks: readonly MarkPiece[]): void {
-    this.before(marks, this.seam ? this.joint(this.waiting, '', false) : undefined);
+  private beforeWords(leaf: Leaf): void {
+    this.before(leaf, this.seam ? this.joint(this.waiting, '', false) : undefined);
   }
 
   private flushBreaks(): void {
     for (; this.breaks > 0; this.breaks -= 1)
-      this.out += this.dialect === 'html' ? '<br>' : this.dialect === 'text' ? '\n' : ' ';
+      this.emit(this.breakFrom, this.dialect === 'html' ? '<br>' : this.dialect === 'text' ? '\n' : ' ');
   }
 
-  private put(text: string): void {
+  private put(text: string, from: Leaf | undefined): void {
     this.flushBreaks();
-    this.out += text;
+    this.emit(from, text);
   }
 
-  private emit(leaf: Leaf, text: string): void {
-    if (this.collected.trace && text !== '') {
+  private wait(space: string, from: Leaf): void {
+    this.waiting = space;
+    this.waitingFrom = from;
+  }
+
+  /** Nothing waits any more, and the seam is done with. */
+  private forget(): void {
+    this.waiting = '';
+    this.waitingFrom = undefined;
+    this.seam = false;
+  }
+
+  private emit(leaf: Leaf | undefined, text: string): void {
+    if (this.collected.trace && leaf && text !== '') {
       const from = this.offset + this.out.length;
-      this.collected.trace.push({ from, to: from + text.length, origin: leaf.origin });
+      const { trace } = this.collected;
+      const last = trace.at(-1);
+      const goesOn = last?.to === from && last.origin === leaf.origin;
+      if (goesOn) trace.pop();
+      trace.push({ from: goesOn ? last.from : from, to: from + text.length, origin: leaf.origin });
     }
     this.out += text;
   }
@@ -203,7 +223,7 @@ export class LineWriter {
   }
 
   private words(leaf: ValueLeaf, words: string, blank?: string): void {
-    this.beforeWords(leaf.marks);
+    this.beforeWords(leaf);
     const text = closeDirections(words);
     if (this.dialect === 'html') {
       const html = valueHtml(words, leaf.breaks);
@@ -263,7 +283,10 @@ export class LineWriter {
       case 'break': {
         this.endSegment();
         const emptied = !this.emitted && this.leftOut;
-        if (!emptied) this.breaks += 1;
+        if (!emptied) {
+          this.breaks += 1;
+          this.breakFrom = leaf;
+        }
         this.emitted = false;
         this.leftOut = false;
         return;
@@ -271,7 +294,7 @@ export class LineWriter {
       case 'image': {
         const alt = plainLine(leaf.alt, this.frame, this.collected);
         if (this.dialect === 'html') return this.image(leaf, { src: leaf.src, alt }, leaf.style, leaf.width);
-        this.beforeWords(leaf.marks);
+        this.beforeWords(leaf);
         return this.emit(leaf, alt);
       }
       case 'splice':
@@ -280,7 +303,7 @@ export class LineWriter {
   }
 
   private image(leaf: Leaf, { src, alt }: ImageValue, style: string, width?: number): void {
-    this.beforeWords(leaf.marks);
+    this.beforeWords(leaf);
     const wide = width === undefined ? '' : ` width="${width}"`;
     this.emit(leaf, `<img src="${escapeHtml(src)}" alt="${escapeHtml(alt)}"${wide} style="${style}">`);
   }
@@ -288,7 +311,7 @@ export class LineWriter {
   private spliced(leaf: SpliceLeaf): void {
     if (leaf.signature && !maySign(this.collected)) return this.gap();
     const html = leaf.lang !== undefined && this.dialect === 'html';
-    if (html) this.beforeWords(leaf.marks);
+    if (html) this.beforeWords(leaf);
     if (html) this.out += `<span lang="${escapeHtml(leaf.lang ?? '')}">`;
     this.splice(leaf.line, leaf.marks);
     if (html) {
@@ -395,10 +418,10 @@ function addBlanks(slots: readonly Slot[], collected: Collected): string | undef
 }
 
 /** A line without form, in one line: subjects, addresses, file names, alternative texts. */
-export function plainLine(line: Line, frame: Frame, collected: Collected): string {
-  const short = line.plain ? plainWords(line, frame) : undefined;
+export function plainLine(line: Line, frame: Frame, collected: Collected, trace?: Stretch[]): string {
+  const short = line.plain && !trace ? plainWords(line, frame) : undefined;
   if (short !== undefined) return short;
-  const writer = new LineWriter(frame, 'plain', { ...collected, trace: undefined });
+  const writer = new LineWriter(frame, 'plain', { ...collected, trace });
   return writer.write(line) ?? '';
 }
 

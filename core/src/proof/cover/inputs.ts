@@ -1,7 +1,7 @@
 /** What a message is made to vary by: the answers that conditions ask, with values that make them come out differently. */
-import type { Program, Read, Slot } from '../compile/program.js';
+import type { Program, Read, Slot } from '../../compile/program.js';
 import type { Met } from './meetings.js';
-import { isMissing, specimenOf, valueType, type ValueContext } from '../values/index.js';
+import { isMissing, specimenOf, valueType, type ValueContext } from '../../values/index.js';
 
 /** An answer that may be given, or a field of the recipient that conditions read, with the values that are tried. */
 export interface Input {

@@ -1,6 +1,6 @@
 /** Where a message meets each question and condition: under which others, and what for. */
-import type { Line, Program, Read, Slot, Test, ValueLeaf } from '../compile/program.js';
-import { Walk } from '../questions/walk.js';
+import type { Line, Program, Read, Slot, Test, ValueLeaf } from '../../compile/program.js';
+import { Walk } from '../../questions/walk.js';
 
 /** What a slot is read under: the slots and fields that decide whether it is met at all. */
 export interface Met {

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compile } from '../compile/compile.js';
-import type { Program } from '../compile/program.js';
-import { readText } from '../formats/markdown/index.js';
-import { render } from '../render/render.js';
+import { compile } from '../../compile/compile.js';
+import type { Program } from '../../compile/program.js';
+import { readText } from '../../formats/markdown/index.js';
+import { render } from '../../render/render.js';
 import { cover, covering, type Covering } from './cover.js';
 import { meetings } from './meetings.js';
 import { factorsOf, observe } from './observe.js';

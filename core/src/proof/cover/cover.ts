@@ -7,7 +7,7 @@
  * going through all values of the inputs that it can depend on: found, or proved not to occur, or given up at a bound
  * and said to be so. Last, fillings that show nothing of their own are taken out.
  */
-import type { Program, Read, Slot } from '../compile/program.js';
+import type { Program, Read, Slot } from '../../compile/program.js';
 import { pairArray } from './array.js';
 import { fillingOf, inputsOf, type Filling, type Input } from './inputs.js';
 import { meetings, type Met } from './meetings.js';

@@ -1,9 +1,9 @@
 /** What a filling shows: which way each question and condition went, as far as it was met at all. */
-import type { Program, Slot } from '../compile/program.js';
-import { slotsRead } from '../questions/questions.js';
-import { Frame } from '../render/frame.js';
-import { labelOf } from '../values/choice.js';
-import type { Value } from '../values/index.js';
+import type { Program, Slot } from '../../compile/program.js';
+import { slotsRead } from '../../questions/questions.js';
+import { Frame } from '../../render/frame.js';
+import { labelOf } from '../../values/choice.js';
+import type { Value } from '../../values/index.js';
 import type { Filling } from './inputs.js';
 import type { Met } from './meetings.js';
 

@@ -1,0 +1,62 @@
+import { neverBoth, severalIn } from '../compile/texts.js';
+import { advice } from '../findings/finding.js';
+import type { Condition } from '../template/condition.js';
+import { bodyOf, childrenOf, plainWords, type Inline, type Node } from '../template/document.js';
+import { isClosing, isGreeting } from '../words/closing.js';
+import type { Check } from './check.js';
+
+interface Spoken {
+  readonly words: string;
+  readonly path: readonly number[];
+  readonly conditions: readonly Condition[];
+}
+
+/** Two greetings in one message, or an English one that does not go with how the letter ends. */
+export const mixedGreeting: Check = {
+  languages: ['en', 'de', 'fr', 'es', 'it', 'nl'],
+  run({ document, language }) {
+    const { greetings, closings } = spoken(bodyOf(document), document.content.length - 1);
+    const several = severalIn(document.attrs.variables);
+    const together = (a: Spoken, b: Spoken): boolean =>
+      !a.conditions.some((one) => b.conditions.some((other) => neverBoth(one, other, several)));
+    const second = greetings.find((each, at) => greetings.slice(0, at).some((before) => together(before, each)));
+    if (second)
+      return [
+        advice('mixed-greeting', `“${second.words}” greets a second time in the same message.`, { path: second.path }),
+      ];
+    if (language !== 'en') return [];
+    return closings.flatMap((closing) => {
+      const greeting = greetings.find((each) => together(each, closing));
+      if (!greeting) return [];
+      const unnamed = /^dear (?:sirs?|madam|sir or madam|sir\/madam)\b/i.test(greeting.words);
+      const wrong = unnamed ? /sincerely/i : /faithfully/i;
+      return wrong.test(closing.words)
+        ? [
+            advice(
+              'mixed-greeting',
+              `“${greeting.words}” and “${closing.words}” do not go together.`,
+              { path: closing.path },
+              'note',
+            ),
+          ]
+        : [];
+    });
+  },
+};
+
+function spoken(blocks: readonly Node[], body: number): { greetings: Spoken[]; closings: Spoken[] } {
+  const found: { greetings: Spoken[]; closings: Spoken[] } = { greetings: [], closings: [] };
+  const go = (node: Node, path: readonly number[], conditions: readonly Condition[]): void => {
+    // Quoted words are somebody else's.
+    if (node.type === 'blockquote') return;
+    const inside = node.type === 'passage' ? [...conditions, node.attrs] : conditions;
+    if (node.type === 'paragraph') {
+      const nodes = (node.content ?? []) as readonly Inline[];
+      const words = plainWords(nodes).trim();
+      if (isGreeting(words)) found.greetings.push({ words, path, conditions: inside });
+      if (isClosing(words.split(/[,\n]/)[0] ?? '')) found.closings.push({ words, path, conditions: inside });
+    } else childrenOf(node).forEach((child, index) => go(child, [...path, index], inside));
+  };
+  blocks.forEach((block, index) => go(block, [body, index], []));
+  return found;
+}

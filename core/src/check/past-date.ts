@@ -1,0 +1,28 @@
+import { DATE_LANGUAGES, speaksOfThePast } from './dates.js';
+import type { FilledCheck } from './filled.js';
+
+/** A day or moment that the message names is over, and nothing says that it is meant to be. */
+export const pastDate: FilledCheck = {
+  languages: DATE_LANGUAGES,
+  run({ lines, program, value, today, language }) {
+    const days = new Map(
+      program.slots.flatMap((slot) => {
+        const { type } = slot.variable;
+        const given = type === 'date' || type === 'datetime' ? value(slot.key) : undefined;
+        return typeof given === 'string' && given.slice(0, 10) < today ? [[slot.key, slot.label] as const] : [];
+      }),
+    );
+    if (days.size === 0) return [];
+    return lines.flatMap(({ pieces, text }) => {
+      let at = 0;
+      return pieces.flatMap((piece) => {
+        const start = at;
+        at += piece.text.length;
+        const label = piece.origin.variable === undefined ? undefined : days.get(piece.origin.variable);
+        // A month or a weekday alone says nothing of the day.
+        if (label === undefined || !/\d/.test(piece.text) || speaksOfThePast(text, start, language)) return [];
+        return [{ code: 'past-date' as const, message: `${label} is in the past.`, origin: piece.origin }];
+      });
+    });
+  },
+};
