@@ -42,7 +42,7 @@ export class LineCompiler {
   compile(nodes: readonly Inline[] = [], path: readonly number[] = this.site.path): Line {
     const leaves = nodes.flatMap((node, index): Leaf[] => this.leaf(node, [...path, index], nodes[index - 1]));
     leaves.forEach((leaf, index) => {
-      if (leaf.kind === 'text' && leaf.trail !== '')
+      if (leaf.kind === 'text' && (leaf.blank || leaf.trail !== ''))
         (leaf as { defer: boolean }).defer = index === leaves.length - 1 || mayVanish(leaves[index + 1] as Leaf);
     });
     return {

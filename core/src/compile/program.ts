@@ -103,7 +103,7 @@ export interface TextLeaf extends LeafBase {
   readonly coreHtml: string;
   readonly trail: string;
   readonly blank: boolean;
-  /** True if what follows may be left out, so that the white space at the end must wait. */
+  /** True if what follows may be left out, so that the white space at the end, or all of a blank, must wait. */
   readonly defer: boolean;
 }
 

@@ -58,6 +58,8 @@ describe('clean joins', () => {
     ['one\\\n\\\ntwo', 'one\n\ntwo'],
     ['a {{#x}}b{{/x}} **c**', 'a c'],
     ['5&nbsp;{{n}} long', '5 long'],
+    ['{{r}} {{n}} {{r}}', '[Name] [Name]'],
+    ['{{r}} {{#x}}a{{/x}} {{r}}, {{n}} {{r}}', '[Name] [Name], [Name]'],
   ])('%s', (body, expected) => expect(join(body)).toBe(expected));
 
   it('keep everything the author wrote elsewhere', () => {

@@ -1,0 +1,122 @@
+/** Sample sets that the program makes: for a template that has none, and in place of real people. */
+import type { TableColumn, TableRow } from '../../formats/table/index.js';
+import { isColumnType } from '../../formats/table/index.js';
+import type { ColumnType } from '../../formats/table/columns.js';
+import { specimenOf, valueType } from '../../values/index.js';
+import { dayFromNumber, dayNumber } from '../../values/date.js';
+import { random } from '../cover/random.js';
+import type { Need } from './needs.js';
+import { addressFor, phoneFor, roleOf, wordsFor } from './people.js';
+
+export interface Set {
+  readonly columns: readonly TableColumn[];
+  readonly rows: readonly TableRow[];
+}
+
+/**
+ * A set with a column for everything a template needs. Options take turns, optional cells are empty now and then,
+ * and the first rows hold what is usual.
+ * @param today ISO day; days of the set lie after it
+ */
+export function madeUpSet(wanted: readonly Need[], count: number, today: string, seed = 1): Set {
+  const columns = wanted
+    .filter(({ type }) => type !== 'image' && type !== 'list')
+    .map(({ column, label, type }) => ({ key: column, name: label, type: columnType(type) }));
+  const source = random(seed);
+  const rows = Array.from({ length: count }, (_, at) =>
+    Object.fromEntries(
+      columns.map(({ key }) => {
+        const need = wanted.find(({ column }) => column === key) as Need;
+        const mayBeEmpty = !need.required && need.type !== 'yes-no';
+        return [key, mayBeEmpty && at > 1 && source.next(5) === 0 ? '' : cellFor(need, at, today, source.next)];
+      }),
+    ),
+  );
+  return { columns, rows };
+}
+
+/** Sample columns have fewer types than variables. */
+const columnType = (type: Need['type']): ColumnType =>
+  isColumnType(type) ? type : type === 'money' ? 'number' : 'text';
+
+/** A cell for a need, which its variable takes where there is one. */
+export function cellFor(
+  { column, type, slot }: Need,
+  at: number,
+  today: string,
+  next: (below: number) => number = (below) => at % below,
+): string {
+  const variable = slot?.variable;
+  const context = { locale: slot?.locale ?? 'en-GB', today, zone: 'UTC' };
+  const proposed = ((): string => {
+    switch (type) {
+      case 'email':
+        return addressFor(at);
+      case 'phone':
+        return phoneFor(at);
+      case 'yes-no':
+        return at % 2 === 0 ? 'true' : 'false';
+      case 'choice':
+        return variable?.options?.[at % Math.max(1, variable.options.length)]?.key ?? '';
+      case 'choices':
+        return (variable?.options ?? [])
+          .filter((_, option) => ((at + 1) >> option) % 2 === 1)
+          .map(({ key }) => key)
+          .join(', ');
+      case 'date':
+        return dayFromNumber(dayNumber(today) + 3 + ((at * 11) % 90)) ?? today;
+      case 'number':
+      case 'money': {
+        const { min = 1, max = min + 40, step = 1 } = variable ?? {};
+        return String(min + step * (at === 0 ? 0 : next(Math.max(1, Math.floor((max - min) / step) + 1))));
+      }
+      case 'text':
+      case 'paragraphs': {
+        if (/mail/.test(column)) return addressFor(at);
+        const role = roleOf(column);
+        return role === 'words' && variable ? String(specimenOf(variable, context)) : wordsFor(role, at);
+      }
+      default:
+        return '';
+    }
+  })();
+  if (!variable || proposed === '') return proposed;
+  const given: unknown = type === 'choices' ? proposed.split(', ') : type === 'yes-no' ? proposed === 'true' : proposed;
+  if ('value' in valueType(type).parse(given, variable, context)) return proposed;
+  const specimen = specimenOf(variable, context);
+  return Array.isArray(specimen) ? specimen.join(', ') : typeof specimen === 'object' ? '' : String(specimen);
+}
+
+/** The columns whose cells say who somebody is. */
+export const tellsWho = ({ key, type }: TableColumn): boolean =>
+  type === 'email' || type === 'phone' || roleOf(key) !== 'words' || /mail|phone|tel|birth|iban|account/.test(key);
+
+/**
+ * Real rows with made-up names, addresses and numbers in place of those that say who somebody is; the same cell is
+ * replaced by the same words throughout, an empty one stays empty, and everything else stays.
+ */
+export function disguised(columns: readonly TableColumn[], rows: readonly TableRow[]): TableRow[] {
+  const numbers = new Map<string, number>();
+  const numberOf = (row: TableRow, at: number, key: string): number => {
+    const role = roleOf(key);
+    // Names and addresses go by the person, organisations and places by what they are.
+    if (role !== 'organisation' && role !== 'place') return at;
+    const known = numbers.get(`${key} ${row[key]}`) ?? numbers.size;
+    numbers.set(`${key} ${row[key]}`, known);
+    return known;
+  };
+  return rows.map((row, at) =>
+    Object.fromEntries(
+      columns.map((column) => {
+        const cell = row[column.key] ?? '';
+        if (cell === '' || !tellsWho(column)) return [column.key, cell];
+        const number = numberOf(row, at, column.key);
+        if (column.type === 'email' || /mail/.test(column.key)) return [column.key, addressFor(number)];
+        if (column.type === 'phone' || /phone|tel/.test(column.key)) return [column.key, phoneFor(number)];
+        if (column.type === 'date') return [column.key, `19${60 + (number % 40)}-0${(number % 9) + 1}-15`];
+        const role = roleOf(column.key);
+        return [column.key, role === 'words' ? `${'0'.repeat(3)}${number + 1}` : wordsFor(role, number)];
+      }),
+    ),
+  );
+}
