@@ -5,5 +5,6 @@ export * from './fills.js';
 export * from './house.js';
 export * from './people.js';
 export * from './problem.js';
+export * from './proofs.js';
 export * from './tables.js';
 export * from './texts.js';

@@ -2,3 +2,4 @@
 export * from './assets.js';
 export * from './message.js';
 export * from './read.js';
+export * from './send.js';

@@ -29,7 +29,13 @@ export async function loadDemo(
   ] as const) {
     for (const file of files(join(folder, sub))) {
       const title = (file.split('/').at(-1) ?? file).replace(/\.csv$/, '').replace(/-/g, ' ');
-      await tables.import(use, title.charAt(0).toUpperCase() + title.slice(1), readFileSync(file), false, asker);
+      await tables.import(
+        use,
+        title.charAt(0).toUpperCase() + title.slice(1),
+        readFileSync(file),
+        { accept: false },
+        asker,
+      );
     }
   }
   await people.save(asker, profileSchema.parse(JSON.parse(readFileSync(join(folder, 'profile.json'), 'utf8'))));

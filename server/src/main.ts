@@ -5,6 +5,7 @@ import { pino } from 'pino';
 import { Database } from './db/database.js';
 import { makeApp, makeServices } from './http/app.js';
 import { loadDemo } from './demo.js';
+import { startStandIn } from './mailroom/stand-in.js';
 
 const host = process.env.HOST ?? '127.0.0.1';
 const port = Number(process.env.PORT ?? 4180);
@@ -13,7 +14,11 @@ const log = pino({ level: process.env.LOG_LEVEL ?? 'info' });
 
 if (url.startsWith('file:')) mkdirSync(dirname(url.slice('file:'.length)), { recursive: true });
 const database = await Database.open(url);
-const services = makeServices(database);
+// Without a mail service of its own, mail goes to the stand-in, which keeps it and delivers nothing.
+let smtp = process.env.SMTP_URL || undefined;
+const services = makeServices(database, () => smtp);
+const standIn = smtp === undefined ? await startStandIn(services.letters) : undefined;
+smtp ??= standIn?.url;
 if (process.env.VOCABULA_DEMO) await loadDemo(services, resolve(process.env.VOCABULA_DEMO), log);
 
 const server = makeApp(services, log).listen(port, host, () => {
@@ -31,7 +36,12 @@ let stopping = false;
 const stop = (): void => {
   if (stopping) return;
   stopping = true;
-  server.close(() => void database.close().then(() => process.exit(0)));
+  server.close(
+    () =>
+      void Promise.resolve(standIn?.close())
+        .then(() => database.close())
+        .then(() => process.exit(0)),
+  );
   server.closeIdleConnections();
 };
 process.on('SIGINT', stop);

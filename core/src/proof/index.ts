@@ -5,6 +5,7 @@ export type { Filling } from './cover/inputs.js';
 export { hardCases, type HardCase, type HardOptions } from './hard/hard.js';
 export { disguised, cellFor, madeUpSet, tellsWho } from './samples/made-up.js';
 export { fillingOfRow, needs, type Need, type SampleRow } from './samples/needs.js';
+export { withComputed, type Computed, type SampleColumn } from './samples/computed.js';
 export { digestOf } from './table/digest.js';
 export type { PassageColumn } from './table/passages.js';
 export {

@@ -60,8 +60,17 @@ export const tables = sqliteTable('tables', {
   use: text({ enum: ['sample', 'recipients'] }).notNull(),
   title: text().notNull(),
   columns: text().notNull(),
+  revision: integer().notNull().default(1),
   updatedAt: text().notNull(),
   binnedAt: text(),
+});
+
+/** The sample set that is a template's own. */
+export const ownSets = sqliteTable('own_sets', {
+  text: text().primaryKey(),
+  tableId: text()
+    .notNull()
+    .references(() => tables.id),
 });
 
 export const tableRows = sqliteTable(
@@ -111,6 +120,50 @@ export const handedOver = sqliteTable('handed_over', {
   plain: text().notNull(),
   at: text().notNull(),
 });
+
+/** Cases of a template that somebody has looked at, as they were. */
+export const lookedAt = sqliteTable(
+  'looked_at',
+  {
+    text: text().notNull(),
+    /** Which case it was; the message itself is known by its digest. */
+    case: text().notNull(),
+    digest: text().notNull(),
+    who: text().notNull(),
+    at: text().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.text, table.case, table.digest] })],
+);
+
+/** Findings that somebody has set aside, with the reason. */
+export const setAside = sqliteTable(
+  'set_aside',
+  {
+    text: text().notNull(),
+    /** Of the finding and the words it is about: it comes back when they change. */
+    fingerprint: text().notNull(),
+    code: text().notNull(),
+    message: text().notNull(),
+    reason: text().notNull(),
+    who: text().notNull(),
+    at: text().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.text, table.fingerprint] })],
+);
+
+/** Mail that the stand-in for a mail service has taken. Never changed. */
+export const letters = sqliteTable(
+  'letters',
+  {
+    id: text().primaryKey(),
+    sender: text().notNull(),
+    recipients: text().notNull(),
+    subject: text().notNull(),
+    raw: blob({ mode: 'buffer' }).notNull(),
+    at: text().notNull(),
+  },
+  (table) => [index('letters_at').on(table.at)],
+);
 
 /** The people. One row until accounts exist. */
 export const people = sqliteTable('people', {

@@ -10,24 +10,16 @@ import {
   type StartFill,
   type WorkingCopy,
 } from '@vocabula/contract';
-import {
-  compile,
-  dayIn,
-  isEmail,
-  PLAIN_HOUSE,
-  render,
-  type House,
-  type Message,
-  type TextDocument,
-} from '@vocabula/core';
-import { inlined, MissingAsset, toEml } from '@vocabula/mail';
+import { compile, dayIn, PLAIN_HOUSE, render, type House, type Message, type TextDocument } from '@vocabula/core';
+import { inlined, toEml } from '@vocabula/mail';
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { assetsOf, withAssets } from '../assets/brought.js';
 import type { AssetService } from '../assets/service.js';
 import { closure } from '../catalogue/current.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/service.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker, PeopleService } from '../people/service.js';
+import { mailboxOf, type Asker, type PeopleService } from '../people/service.js';
 
 type Row = typeof schema.fills.$inferSelect;
 
@@ -158,11 +150,7 @@ export class FillService {
         blanks: message.blanks,
         findings: message.findings,
       });
-    const from = isEmail(profile.email)
-      ? profile.name
-        ? `${JSON.stringify(profile.name)} <${profile.email}>`
-        : profile.email
-      : undefined;
+    const from = mailboxOf(profile);
     const assets = await this.assets.source(assetsOf(message), asker);
     const eml =
       way === 'draft'
@@ -220,22 +208,6 @@ function summary(row: Row): FillSummary {
   const fields = JSON.parse(row.recipient) as Record<string, string>;
   const name = [fields.first_name, fields.last_name].filter(Boolean).join(' ') || fields.name || fields.email || '';
   return { id: row.id, text: row.text, title: row.title, recipient: name, state: row.state, updatedAt: row.updatedAt };
-}
-
-/** The files of the library that a message shows or attaches. */
-const assetsOf = ({ html, attachments }: Message): string[] => [
-  ...attachments.map(({ file }) => file),
-  ...[...html.matchAll(/<img\b[^>]*?\ssrc="(assets\/[^"]*)"/g)].map(([, path = '']) => path),
-];
-
-/** Says which attachment is missing as an answer, not as a failure. */
-async function withAssets<T>(work: () => Promise<T>): Promise<T> {
-  try {
-    return await work();
-  } catch (problem) {
-    if (problem instanceof MissingAsset) throw new RequestProblem(422, 'missing-asset', problem.message);
-    throw problem;
-  }
 }
 
 /** The name that a frozen house has among frozen texts, whose names have no dot. */

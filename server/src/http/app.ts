@@ -16,8 +16,12 @@ import { fillRoutes } from '../fills/routes.js';
 import { FillService } from '../fills/service.js';
 import { houseRoutes } from '../house/routes.js';
 import { HouseService } from '../house/service.js';
+import { mailroomRoutes } from '../mailroom/routes.js';
+import { LetterService } from '../mailroom/service.js';
 import { peopleRoutes } from '../people/routes.js';
 import { PeopleService } from '../people/service.js';
+import { proofRoutes } from '../proofs/routes.js';
+import { ProofService } from '../proofs/service.js';
 import { tableRoutes } from '../samples/routes.js';
 import { TableService } from '../samples/service.js';
 import { problems, RequestProblem } from './problem.js';
@@ -33,9 +37,12 @@ export interface Services {
   readonly assets: AssetService;
   readonly houses: HouseService;
   readonly converter: ConvertService;
+  readonly letters: LetterService;
+  readonly proofs: ProofService;
 }
 
-export function makeServices(database: Database): Services {
+/** @param smtp the mail service's address, asked for when there is something to send */
+export function makeServices(database: Database, smtp: () => string | undefined = () => undefined): Services {
   const people = new PeopleService(database);
   const catalogue = new CatalogueService(database);
   const assets = new AssetService(database);
@@ -47,6 +54,8 @@ export function makeServices(database: Database): Services {
     converter: new ConvertService(assets),
     tables: new TableService(database),
     fills: new FillService(database, people, assets),
+    letters: new LetterService(database),
+    proofs: new ProofService(database, people, assets, smtp),
   };
 }
 
@@ -83,6 +92,8 @@ export function makeApp(services: Services, log: Logger, pages = PAGES): Express
   app.use('/api/texts', catalogueRoutes(services.catalogue));
   app.use('/api/house', houseRoutes(services.houses));
   app.use('/api/fills', fillRoutes(services.fills));
+  app.use('/api/proofs', proofRoutes(services.proofs));
+  app.use('/api/mailroom', mailroomRoutes(services.letters));
   app.use('/api', peopleRoutes(services.people));
   app.use('/api', () => {
     throw new RequestProblem(404, 'not-found', 'There is nothing at this address.');

@@ -7,8 +7,12 @@ import { documentOf, file, makeText, start, type Started } from '../testing/star
 let server: Started;
 let table: string;
 let fill: string;
+let letter: string;
+const DIGEST = '0123456789abcdef0123456789abcdef';
 beforeAll(async () => {
   server = await start();
+  await server.services.letters.take('a@x.example', ['b@x.example'], Buffer.from('Subject: Hello\r\n\r\nDear Ann'));
+  letter = (await server.call.get('/api/mailroom/letters')).body[0].id;
   await makeText(server, 'Visit');
   const csv = 'first_name,email\nAnn,ann@x.example\n';
   table = (await upload('/api/tables?use=recipients&title=People', csv)).body.id;
@@ -57,8 +61,76 @@ const CALLS: readonly Case[] = [
   { route: 'GET /api/tables/recipients', path: () => '/api/tables/recipients?q=ann', status: 200 },
   { route: 'GET /api/tables/:id', path: () => `/api/tables/${table}`, status: 200 },
   { route: 'GET /api/tables/:id/csv', path: () => `/api/tables/${table}/csv`, status: 200 },
+  { route: 'GET /api/tables/:id/json', path: () => `/api/tables/${table}/json`, status: 200 },
+  {
+    route: 'POST /api/tables/made',
+    body: () => ({
+      use: 'sample',
+      title: 'Made up',
+      columns: [{ key: 'a', name: 'A', type: 'text' }],
+      rows: [{ a: '1' }],
+      ownOf: 'visit',
+    }),
+    status: 201,
+  },
+  {
+    route: 'PUT /api/tables/own/:name',
+    path: () => '/api/tables/own/visit',
+    body: () => ({ table: null }),
+    status: 204,
+  },
+  {
+    route: 'PATCH /api/tables/:id',
+    path: () => `/api/tables/${table}`,
+    body: () => ({ revision: 1, changes: [{ what: 'title', title: 'People' }] }),
+    status: 200,
+  },
+  {
+    route: 'POST /api/tables/:id/rows',
+    path: () => `/api/tables/${table}/rows?revision=2`,
+    bytes: 'first_name,email\nBo,bo@x.example\n',
+    status: 200,
+  },
+  {
+    route: 'POST /api/tables/:id/copy',
+    path: () => `/api/tables/${table}/copy`,
+    body: () => ({ title: 'Copy', disguise: true }),
+    status: 201,
+  },
   { route: 'DELETE /api/tables/:id', path: () => `/api/tables/${table}`, status: 204 },
   { route: 'POST /api/tables/:id/restore', path: () => `/api/tables/${table}/restore`, status: 204 },
+  { route: 'GET /api/proofs/:name', path: () => '/api/proofs/visit', status: 200 },
+  {
+    route: 'POST /api/proofs/:name/looked-at',
+    path: () => '/api/proofs/visit/looked-at',
+    body: () => ({ case: 'late=yes', digest: DIGEST }),
+    status: 204,
+  },
+  {
+    route: 'DELETE /api/proofs/:name/looked-at/:digest',
+    path: () => `/api/proofs/visit/looked-at/${DIGEST}`,
+    status: 204,
+  },
+  {
+    route: 'POST /api/proofs/:name/set-aside',
+    path: () => '/api/proofs/visit/set-aside',
+    body: () => ({ fingerprint: DIGEST, code: 'a-or-an', message: 'a a', reason: 'a name' }),
+    status: 204,
+  },
+  {
+    route: 'DELETE /api/proofs/:name/set-aside/:digest',
+    path: () => `/api/proofs/visit/set-aside/${DIGEST}`,
+    status: 204,
+  },
+  {
+    route: 'POST /api/proofs/:name/send',
+    path: () => '/api/proofs/visit/send',
+    body: () => ({ to: ['me@x.example'], cases: [{ label: 'Ann', recipient: {}, answers: {} }] }),
+    // Nothing here takes mail; that proofs arrive is tested with the stand-in.
+    status: 422,
+  },
+  { route: 'GET /api/mailroom/letters', status: 200 },
+  { route: 'GET /api/mailroom/letters/:id', path: () => `/api/mailroom/letters/${letter}`, status: 200 },
   { route: 'GET /api/assets', status: 200 },
   { route: 'POST /api/assets', path: () => '/api/assets?name=plan.txt', bytes: 'a plan', status: 201 },
   { route: 'GET /api/assets/:file', path: () => '/api/assets/plan.txt', status: 200 },
@@ -106,7 +178,7 @@ function send({ route, path, body, bytes }: Case, given: unknown = body?.()) {
   const [method = 'GET', pattern = ''] = route.split(' ');
   const address = path?.() ?? pattern;
   if (bytes !== undefined) return upload(address, bytes);
-  const verb = method.toLowerCase() as 'get' | 'put' | 'post' | 'delete';
+  const verb = method.toLowerCase() as 'get' | 'put' | 'post' | 'patch' | 'delete';
   return given === undefined ? server.call[verb](address) : server.call[verb](address).send(given as object);
 }
 
@@ -165,7 +237,17 @@ interface Layer {
 
 /** The routes an application has, found by asking each mounted router which of our prefixes it serves. */
 function registered(router: Router): string[] {
-  const PREFIXES = ['/api/tables', '/api/texts', '/api/fills', '/api/assets', '/api/house', '/api', ''];
+  const PREFIXES = [
+    '/api/tables',
+    '/api/proofs',
+    '/api/mailroom',
+    '/api/texts',
+    '/api/fills',
+    '/api/assets',
+    '/api/house',
+    '/api',
+    '',
+  ];
   const routesOf = (layers: readonly Layer[], prefix: string): string[] =>
     layers.flatMap((layer) => {
       if (layer.route)

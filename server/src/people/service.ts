@@ -1,5 +1,6 @@
 /** Who is asking. One person until accounts exist; only this file will change. */
 import { EMPTY_PROFILE, type Profile } from '@vocabula/contract';
+import { isEmail } from '@vocabula/core';
 import { eq } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 
@@ -10,6 +11,12 @@ export interface Asker {
 
 /** Everyone is the one person. */
 export const askerOf = (): Asker => ({ id: 'me' });
+
+/** The mailbox that a person writes from; undefined for one without an address. */
+export function mailboxOf({ name, email }: Profile): string | undefined {
+  if (!isEmail(email)) return undefined;
+  return name ? `${JSON.stringify(name)} <${email}>` : email;
+}
 
 export class PeopleService {
   constructor(private readonly database: Database) {}

@@ -1,15 +1,28 @@
 /** Sample sets and recipient lists. Sample rows serve proofs only; recipients are looked up by Fill. */
 import { randomUUID } from 'node:crypto';
-import type { RecipientHit, Recognised, StoredTable, TableSummary, Use } from '@vocabula/contract';
-import { readTable, TableProblem, writeCsv, type Table, type TableColumn, type TableRow } from '@vocabula/core/tables';
-import { holdsWords } from '@vocabula/core';
+import type {
+  ChangeTable,
+  Choices,
+  CopyTable,
+  MakeTable,
+  RecipientHit,
+  Recognised,
+  StoredTable,
+  TableSummary,
+  Use,
+} from '@vocabula/contract';
+import { dayIn, holdsWords } from '@vocabula/core';
+import { disguised, withComputed, type SampleColumn } from '@vocabula/core/proof';
+import { writeCsv, writeJson, type TableColumn, type TableRow } from '@vocabula/core/tables';
 import { and, asc, count, eq, isNull } from 'drizzle-orm';
-import { schema, type Database } from '../db/database.js';
+import { rowOf } from '../catalogue/current.js';
+import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/service.js';
+import { addRows, makeChange, type Head } from './changes.js';
+import { described, tableOf } from './recognise.js';
 
-/** Rows put into one statement; SQLite takes some thousand parameters at once. */
-const CHUNK = 500;
+type Row = typeof schema.tables.$inferSelect;
 
 export class TableService {
   constructor(private readonly database: Database) {}
@@ -23,13 +36,8 @@ export class TableService {
       .where(and(isNull(schema.tables.binnedAt), use ? eq(schema.tables.use, use) : undefined))
       .groupBy(schema.tables.id)
       .orderBy(asc(schema.tables.title));
-    return rows.map(({ table, rows: number }) => ({
-      id: table.id,
-      use: table.use,
-      title: table.title,
-      rows: number,
-      updatedAt: table.updatedAt,
-    }));
+    const own = await read.select().from(schema.ownSets);
+    return rows.map(({ table, rows: number }) => summary(table, number, own));
   }
 
   async get(id: string, _asker: Asker): Promise<StoredTable> {
@@ -39,68 +47,141 @@ export class TableService {
       .from(schema.tables)
       .where(and(eq(schema.tables.id, id), isNull(schema.tables.binnedAt)));
     if (!table) throw notFound('table');
-    const rows = await read
+    const stored = await read
       .select()
       .from(schema.tableRows)
       .where(eq(schema.tableRows.tableId, id))
       .orderBy(asc(schema.tableRows.position));
+    const own = await read.select().from(schema.ownSets).where(eq(schema.ownSets.tableId, id));
+    const columns = JSON.parse(table.columns) as SampleColumn[];
+    const cells = stored.map((row) => JSON.parse(row.cells) as TableRow);
+    const { rows, problems } = withComputed(columns, cells, dayIn(new Date(), 'UTC'));
     return {
-      id,
-      use: table.use,
-      title: table.title,
-      rows: rows.length,
-      updatedAt: table.updatedAt,
-      columns: JSON.parse(table.columns) as TableColumn[],
-      cells: rows.map((row) => JSON.parse(row.cells) as TableRow),
+      ...summary(table, stored.length, own),
+      columns,
+      cells: rows,
+      problems,
+      positions: stored.map(({ position }) => position),
     };
   }
 
   /** What a file holds, without taking anything from it. */
-  recognise(bytes: Uint8Array): Recognised {
-    const { columns, rows, recognised, notes } = read(bytes);
-    return {
-      ...recognised,
-      rows: rows.length,
-      notes,
-      columns: columns.map((column) => {
-        const cells = rows.map((row) => row[column.key] ?? '');
-        const filled = cells.filter((cell) => cell !== '');
-        return {
-          ...column,
-          empty: cells.length - filled.length,
-          distinct: new Set(filled).size,
-          longest: Math.max(0, ...filled.map((cell) => [...cell].length)),
-          examples: [...new Set(filled)].slice(0, 3),
-        };
-      }),
-    };
+  async recognise(bytes: Uint8Array, choices: Choices, into: string | undefined, asker: Asker): Promise<Recognised> {
+    const set = into === undefined ? undefined : await this.get(into, asker);
+    return described(await tableOf(bytes, choices), set);
   }
 
-  import(use: Use, title: string, bytes: Uint8Array, accept: boolean, _asker: Asker): Promise<TableSummary> {
-    const { columns, rows, notes } = read(bytes);
+  async import(
+    use: Use,
+    title: string,
+    bytes: Uint8Array,
+    { accept, choices = {} }: { readonly accept: boolean; readonly choices?: Choices },
+    _asker: Asker,
+  ): Promise<TableSummary> {
+    const { columns, rows, notes } = await tableOf(bytes, choices);
     if (notes.length > 0 && !accept)
       throw new RequestProblem(422, 'bad-table', `${notes.join(' ')} Nothing was imported.`, { notes });
-    const table = {
-      id: randomUUID(),
-      use,
-      title,
-      columns: JSON.stringify(columns),
-      updatedAt: new Date().toISOString(),
-      binnedAt: null,
-    };
-    return this.database.write(async (writer) => {
-      await writer.insert(schema.tables).values(table);
-      for (let from = 0; from < rows.length; from += CHUNK) {
-        await writer
-          .insert(schema.tableRows)
-          .values(
-            rows
-              .slice(from, from + CHUNK)
-              .map((cells, index) => ({ tableId: table.id, position: from + index, cells: JSON.stringify(cells) })),
-          );
+    const kept = columns.filter(({ key }) => choices[key]?.into !== '').map(plainColumn);
+    return this.database.write((writer) => insert(writer, use, title, kept, only(rows, kept)));
+  }
+
+  /** Adds the rows of a file to a set; its columns go where the choices say, the rest become new ones. */
+  async addFile(
+    id: string,
+    bytes: Uint8Array,
+    { revision, choices }: { readonly revision: number; readonly choices: Choices },
+    asker: Asker,
+  ): Promise<TableSummary> {
+    const { columns, rows } = await tableOf(bytes, choices);
+    const place = (key: string): string => choices[key]?.into ?? key;
+    return this.changed(id, revision, asker, async (writer, head) => {
+      for (const column of columns) {
+        const key = place(column.key);
+        if (key !== '' && !head.columns.some((each) => each.key === key))
+          await makeChange(writer, id, head, { what: 'column', column: { ...plainColumn(column), key } });
       }
-      return { id: table.id, use, title, rows: rows.length, updatedAt: table.updatedAt };
+      await addRows(
+        writer,
+        id,
+        rows.map((row) =>
+          Object.fromEntries(
+            columns.flatMap(({ key }) => (place(key) === '' ? [] : [[place(key), row[key] ?? ''] as const])),
+          ),
+        ),
+      );
     });
+  }
+
+  /** A set that is made rather than imported. */
+  make({ use, title, columns, rows, ownOf }: MakeTable, _asker: Asker): Promise<TableSummary> {
+    return this.database.write(async (writer) => {
+      const made = await insert(writer, use, title, columns, rows);
+      if (ownOf === undefined) return made;
+      await putOwn(writer, ownOf, made.id);
+      return { ...made, ownOf: [ownOf] };
+    });
+  }
+
+  change(id: string, { revision, changes }: ChangeTable, asker: Asker): Promise<TableSummary> {
+    return this.changed(id, revision, asker, async (writer, head) => {
+      for (const each of changes) await makeChange(writer, id, head, each);
+    });
+  }
+
+  private changed(
+    id: string,
+    revision: number,
+    _asker: Asker,
+    work: (writer: Writer, head: Head) => Promise<void>,
+  ): Promise<TableSummary> {
+    return this.database.write(async (writer) => {
+      const [table] = await writer
+        .select()
+        .from(schema.tables)
+        .where(and(eq(schema.tables.id, id), isNull(schema.tables.binnedAt)));
+      if (!table) throw notFound('table');
+      if (table.revision !== revision)
+        throw new RequestProblem(
+          409,
+          'stale-revision',
+          'This set was changed elsewhere meanwhile; it is shown as it is now.',
+        );
+      const head: Head = { title: table.title, columns: JSON.parse(table.columns) as SampleColumn[] };
+      await work(writer, head);
+      const row: Row = {
+        ...table,
+        title: head.title,
+        columns: JSON.stringify(head.columns),
+        revision: revision + 1,
+        updatedAt: new Date().toISOString(),
+      };
+      await writer.update(schema.tables).set(row).where(eq(schema.tables.id, id));
+      const [rows] = await writer
+        .select({ rows: count() })
+        .from(schema.tableRows)
+        .where(eq(schema.tableRows.tableId, id));
+      const own = await writer.select().from(schema.ownSets).where(eq(schema.ownSets.tableId, id));
+      return summary(row, rows?.rows ?? 0, own);
+    });
+  }
+
+  /** Makes a sample set of a set or list; of real people with names and addresses disguised, if asked to. */
+  async copy(id: string, { title, disguise }: CopyTable, asker: Asker): Promise<TableSummary> {
+    const { columns, cells } = await this.get(id, asker);
+    const rows = disguise ? disguised(columns, cells) : cells;
+    return this.database.write((writer) => insert(writer, 'sample', title, columns, rows));
+  }
+
+  /** Says which sample set is a template's own. */
+  async own(text: string, table: string | null, asker: Asker): Promise<void> {
+    if (table !== null && (await this.get(table, asker)).use !== 'sample')
+      throw new RequestProblem(
+        422,
+        'not-samples',
+        'Only a sample set can be a template’s own: a list is never proofed.',
+      );
+    if (!(await rowOf(this.database.read, text))) throw notFound('text');
+    await this.database.write((writer) => putOwn(writer, text, table));
   }
 
   bin(id: string, binned: boolean, _asker: Asker): Promise<void> {
@@ -113,9 +194,10 @@ export class TableService {
     });
   }
 
-  async csv(id: string, asker: Asker): Promise<{ title: string; csv: string }> {
+  /** The set as a file. */
+  async file(id: string, as: 'csv' | 'json', asker: Asker): Promise<{ title: string; content: string }> {
     const { title, columns, cells } = await this.get(id, asker);
-    return { title, csv: writeCsv(columns, cells) };
+    return { title, content: as === 'csv' ? writeCsv(columns, cells) : writeJson(columns, cells) };
   }
 
   /** People of the recipient lists whose name, address or other fields hold all typed words. */
@@ -140,6 +222,54 @@ export class TableService {
   }
 }
 
+const plainColumn = ({ key, name, type }: TableColumn): TableColumn => ({ key, name, type });
+const only = (rows: readonly TableRow[], columns: readonly TableColumn[]): TableRow[] =>
+  rows.map((row) => Object.fromEntries(columns.map(({ key }) => [key, row[key] ?? ''])));
+
+async function insert(
+  writer: Writer,
+  use: Use,
+  title: string,
+  columns: readonly SampleColumn[],
+  rows: readonly TableRow[],
+): Promise<TableSummary> {
+  const row: Row = {
+    id: randomUUID(),
+    use,
+    title,
+    columns: JSON.stringify(columns),
+    revision: 1,
+    updatedAt: new Date().toISOString(),
+    binnedAt: null,
+  };
+  await writer.insert(schema.tables).values(row);
+  await addRows(writer, row.id, rows);
+  return summary(row, rows.length, []);
+}
+
+async function putOwn(writer: Writer, text: string, table: string | null): Promise<void> {
+  if (table === null) await writer.delete(schema.ownSets).where(eq(schema.ownSets.text, text));
+  else
+    await writer
+      .insert(schema.ownSets)
+      .values({ text, tableId: table })
+      .onConflictDoUpdate({ target: schema.ownSets.text, set: { tableId: table } });
+}
+
+const summary = (
+  { id, use, title, revision, updatedAt }: Row,
+  rows: number,
+  own: readonly (typeof schema.ownSets.$inferSelect)[],
+): TableSummary => ({
+  id,
+  use,
+  title,
+  rows,
+  revision,
+  updatedAt,
+  ownOf: own.filter(({ tableId }) => tableId === id).map(({ text }) => text),
+});
+
 /** What a person is called, from whatever name columns there are. */
 function nameOf(columns: readonly TableColumn[], fields: TableRow): string {
   const pick = (pattern: RegExp): string => fields[columns.find((column) => pattern.test(column.key))?.key ?? ''] ?? '';
@@ -147,18 +277,4 @@ function nameOf(columns: readonly TableColumn[], fields: TableRow): string {
     pick(/^(full_)?name$/) ||
     [pick(/^(first|given)_name|^vorname/), pick(/^(last|family)_name|^surname|^nachname/)].filter(Boolean).join(' ')
   );
-}
-
-function read(bytes: Uint8Array): Table {
-  try {
-    return readTable(bytes);
-  } catch (problem) {
-    if (!(problem instanceof TableProblem)) throw problem;
-    throw new RequestProblem(
-      422,
-      'bad-table',
-      `${problem.line === undefined ? '' : `Line ${problem.line}: `}${problem.message}`,
-      { line: problem.line },
-    );
-  }
 }

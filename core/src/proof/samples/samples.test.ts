@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { render } from '../../render/render.js';
 import { program } from '../../testing/build.js';
+import { withComputed } from './computed.js';
 import { disguised, madeUpSet, tellsWho } from './made-up.js';
 import { fillingOfRow, needs } from './needs.js';
 
@@ -101,5 +102,39 @@ describe('disguise', () => {
       'company',
       'phone',
     ]);
+  });
+});
+
+describe('columns that are worked out', () => {
+  const columns = [
+    { key: 'party', name: 'Party', type: 'number' },
+    { key: 'visit_date', name: 'Visit date', type: 'date' },
+    { key: 'fee', name: 'Fee', type: 'number', value: 'party * 4.5' },
+    { key: 'soon', name: 'Soon', type: 'yes-no', value: 'daysBetween(today(), visit_date) < 7.0' },
+    { key: 'twice', name: 'Twice', type: 'number', value: 'fee * 2' },
+  ] as const;
+  it('follow the others of their row, in whatever order they need each other', () => {
+    const { rows, problems } = withComputed(
+      columns,
+      [
+        { party: '2', visit_date: '2026-11-26' },
+        { party: '', visit_date: '2027-11-26', fee: 'old' },
+      ],
+      TODAY,
+    );
+    expect(problems).toEqual({});
+    expect(rows).toEqual([
+      { party: '2', visit_date: '2026-11-26', fee: '9', soon: 'true', twice: '18' },
+      { party: '', visit_date: '2027-11-26', fee: '', soon: 'false', twice: '' },
+    ]);
+  });
+  it('say what is wrong with an expression', () => {
+    const { rows, problems } = withComputed(
+      [{ key: 'a', name: 'A', type: 'number', value: 'nobody + 1' }],
+      [{}],
+      TODAY,
+    );
+    expect(Object.keys(problems)).toEqual(['a']);
+    expect(rows).toEqual([{ a: '' }]);
   });
 });

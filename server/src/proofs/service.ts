@@ -1,0 +1,145 @@
+/** What is kept of proofing a template, and proofs that are sent by mail. */
+import {
+  senderFields,
+  type LookAt,
+  type ProofRecord,
+  type SendProof,
+  type SentProof,
+  type SetAside,
+} from '@vocabula/contract';
+import { compile, dayIn, isEmail, render } from '@vocabula/core';
+import { SendProblem, sendAll, toEml } from '@vocabula/mail';
+import { and, asc, eq } from 'drizzle-orm';
+import { assetsOf, withAssets } from '../assets/brought.js';
+import type { AssetService } from '../assets/service.js';
+import { closure, rowOf } from '../catalogue/current.js';
+import { schema, type Database } from '../db/database.js';
+import { currentHouse } from '../house/service.js';
+import { notFound, RequestProblem } from '../http/problem.js';
+import { mailboxOf, type Asker, type PeopleService } from '../people/service.js';
+
+/** What a subject begins with, so that nobody takes a proof for the message. */
+const MARK = '[Proof]';
+
+export class ProofService {
+  constructor(
+    private readonly database: Database,
+    private readonly people: PeopleService,
+    private readonly assets: AssetService,
+    /** The mail service's address. */
+    private readonly smtp: () => string | undefined,
+  ) {}
+
+  async record(text: string, _asker: Asker): Promise<ProofRecord> {
+    await this.known(text);
+    const { read } = this.database;
+    const looked = await read
+      .select()
+      .from(schema.lookedAt)
+      .where(eq(schema.lookedAt.text, text))
+      .orderBy(asc(schema.lookedAt.at));
+    const aside = await read
+      .select()
+      .from(schema.setAside)
+      .where(eq(schema.setAside.text, text))
+      .orderBy(asc(schema.setAside.at));
+    return {
+      lookedAt: looked.map(({ text: _text, ...rest }) => rest),
+      setAside: aside.map(({ text: _text, ...rest }) => rest),
+    };
+  }
+
+  async look(text: string, looked: LookAt, asker: Asker): Promise<void> {
+    await this.known(text);
+    const row = { text, ...looked, who: await this.name(asker), at: new Date().toISOString() };
+    await this.database.write((writer) => writer.insert(schema.lookedAt).values(row).onConflictDoNothing());
+  }
+
+  /** Takes a tick back, from whichever case it was put on. */
+  async unlook(text: string, digest: string, _asker: Asker): Promise<void> {
+    await this.known(text);
+    const { lookedAt } = schema;
+    await this.database.write((writer) =>
+      writer.delete(lookedAt).where(and(eq(lookedAt.text, text), eq(lookedAt.digest, digest))),
+    );
+  }
+
+  async setAside(text: string, given: SetAside, asker: Asker): Promise<void> {
+    await this.known(text);
+    const row = { text, ...given, who: await this.name(asker), at: new Date().toISOString() };
+    await this.database.write((writer) =>
+      writer
+        .insert(schema.setAside)
+        .values(row)
+        .onConflictDoUpdate({
+          target: [schema.setAside.text, schema.setAside.fingerprint],
+          set: { reason: row.reason, who: row.who, at: row.at },
+        }),
+    );
+  }
+
+  async bringBack(text: string, fingerprint: string, _asker: Asker): Promise<void> {
+    await this.known(text);
+    const { setAside } = schema;
+    await this.database.write((writer) =>
+      writer.delete(setAside).where(and(eq(setAside.text, text), eq(setAside.fingerprint, fingerprint))),
+    );
+  }
+
+  /** Renders the working copy for each case and sends it to the typed addresses only, whatever its envelope says. */
+  async send(name: string, { to, cases, timezone }: SendProof, asker: Asker): Promise<SentProof> {
+    const { read } = this.database;
+    const [template] = await closure(read, name, asker);
+    if (!template) throw notFound('template');
+    const url = this.smtp();
+    if (url === undefined)
+      throw new RequestProblem(422, 'no-mail-service', 'No mail service is set up: SMTP_URL is empty.');
+    const profile = await this.people.profile(asker);
+    if (!isEmail(profile.email))
+      throw new RequestProblem(422, 'no-sender', 'A proof is sent from your own address; it is missing in Settings.');
+    const reply = template.document.attrs.front.purpose === 'reply';
+    const signature = (reply ? profile.reply_signature : profile.signature) || undefined;
+    const texts = await closure(read, name, asker, signature ? [signature] : []);
+    const { house } = await currentHouse(read, asker);
+    const program = compile(template, {
+      library: { get: (each) => texts.find((text) => text.name === each)?.document },
+      house,
+      senderSignature: signature,
+    });
+    const date = new Date();
+    const zone = timezone ?? 'UTC';
+    const mails = [];
+    for (const { label, recipient, answers } of cases) {
+      const message = render(program, {
+        recipient,
+        answers,
+        sender: senderFields(profile),
+        today: dayIn(date, zone),
+        zone,
+      });
+      const assets = await this.assets.source(assetsOf(message), asker);
+      const subject = `${MARK} ${message.subject}${cases.length > 1 ? ` (${label})` : ''}`.trim();
+      const proof = { ...message, subject, to, cc: [], bcc: [], replyTo: [] };
+      const eml = await withAssets(() => toEml(proof, { date, assets, from: mailboxOf(profile) ?? profile.email }));
+      mails.push({ from: profile.email, to: to.map(bareAddress), eml });
+    }
+    try {
+      await sendAll(url, mails);
+    } catch (problem) {
+      if (problem instanceof SendProblem) throw new RequestProblem(422, 'not-sent', problem.message);
+      throw problem;
+    }
+    return { sent: mails.length, to };
+  }
+
+  private async known(text: string): Promise<void> {
+    if (!(await rowOf(this.database.read, text))) throw notFound('text');
+  }
+
+  private async name(asker: Asker): Promise<string> {
+    const { name, email } = await this.people.profile(asker);
+    return name || email || 'somebody';
+  }
+}
+
+const bareAddress = (mailbox: string): string => /<([^<>]+)>\s*$/.exec(mailbox)?.[1] ?? mailbox;

@@ -1,0 +1,92 @@
+/** Changes of a set, made one after the other inside one transaction. */
+import type { TableChange } from '@vocabula/contract';
+import type { SampleColumn } from '@vocabula/core/proof';
+import { MAX_COLUMNS, MAX_ROWS, type TableRow } from '@vocabula/core/tables';
+import { and, count, eq, inArray, max } from 'drizzle-orm';
+import { schema, type Writer } from '../db/database.js';
+import { RequestProblem } from '../http/problem.js';
+
+const { tableRows } = schema;
+/** Rows put into one statement; SQLite takes some thousand parameters at once. */
+const CHUNK = 500;
+
+/** What of a set's own row may change. */
+export interface Head {
+  title: string;
+  columns: SampleColumn[];
+}
+
+const refuse = (words: string): RequestProblem => new RequestProblem(422, 'bad-table', words);
+
+/** Makes a change; `head` is changed in place, rows in the database. */
+export async function makeChange(writer: Writer, tableId: string, head: Head, change: TableChange): Promise<void> {
+  switch (change.what) {
+    case 'title':
+      head.title = change.title;
+      return;
+    case 'cells':
+      return changeCells(writer, tableId, head, change);
+    case 'add-rows':
+      return addRows(writer, tableId, change.rows);
+    case 'remove-rows':
+      for (let from = 0; from < change.positions.length; from += CHUNK)
+        await writer
+          .delete(tableRows)
+          .where(
+            and(
+              eq(tableRows.tableId, tableId),
+              inArray(tableRows.position, change.positions.slice(from, from + CHUNK)),
+            ),
+          );
+      return;
+    case 'column':
+      return putColumn(head, change.column);
+    case 'remove-column':
+      head.columns = head.columns.filter(({ key }) => key !== change.key);
+      if (head.columns.length === 0) throw refuse('A set has one column at least.');
+  }
+}
+
+async function changeCells(
+  writer: Writer,
+  tableId: string,
+  { columns }: Head,
+  { position, cells }: Extract<TableChange, { what: 'cells' }>,
+): Promise<void> {
+  const unknown = Object.keys(cells).find((key) => !columns.some((column) => column.key === key && !column.value));
+  if (unknown !== undefined) throw refuse(`There is no column “${unknown}” to write in.`);
+  const where = and(eq(tableRows.tableId, tableId), eq(tableRows.position, position));
+  const [row] = await writer.select().from(tableRows).where(where);
+  if (!row) throw refuse('This row is not there any more.');
+  await writer
+    .update(tableRows)
+    .set({ cells: JSON.stringify({ ...(JSON.parse(row.cells) as TableRow), ...cells }) })
+    .where(where);
+}
+
+/** Adds rows behind the last. */
+export async function addRows(writer: Writer, tableId: string, rows: readonly TableRow[]): Promise<void> {
+  const [found] = await writer
+    .select({ last: max(tableRows.position), rows: count() })
+    .from(tableRows)
+    .where(eq(tableRows.tableId, tableId));
+  const { last, rows: there } = found ?? { last: null, rows: 0 };
+  if (there + rows.length > MAX_ROWS) throw refuse(`A set has ${MAX_ROWS} rows at most.`);
+  const begin = (last ?? -1) + 1;
+  for (let from = 0; from < rows.length; from += CHUNK)
+    await writer.insert(tableRows).values(
+      rows.slice(from, from + CHUNK).map((cells, index) => ({
+        tableId,
+        position: begin + from + index,
+        cells: JSON.stringify(cells),
+      })),
+    );
+}
+
+function putColumn(head: Head, { value, ...given }: Extract<TableChange, { what: 'column' }>['column']): void {
+  const column: SampleColumn = { ...given, ...(value ? { value } : {}) };
+  const at = head.columns.findIndex(({ key }) => key === column.key);
+  if (at >= 0) head.columns[at] = column;
+  else if (head.columns.length >= MAX_COLUMNS) throw refuse(`A set has ${MAX_COLUMNS} columns at most.`);
+  else head.columns.push(column);
+}
