@@ -1,6 +1,6 @@
 /** `cover`: the covering set of a template. */
 import { compile } from '@vocabula/core';
-import { cover as coverOf, type Covering } from '@vocabula/core/cover';
+import { cover as coverOf, reasonsOf, type Covering } from '@vocabula/core/cover';
 import { oneOf, UsageError, type Call } from './arguments.js';
 import { readToday } from './inputs.js';
 import { FolderLibrary, printedLine } from './library.js';
@@ -59,8 +59,6 @@ function inWords({ factors, cases, covered, impossible, notFound }: Covering, st
     });
     lines.push(`${index + 1}  ${said.join('  ') || 'nothing varies'}`);
   });
-  const reasons = new Map<string, number>();
-  for (const { because } of impossible) reasons.set(because, (reasons.get(because) ?? 0) + 1);
-  for (const [because, count] of reasons) lines.push(`cannot happen (${count}): ${because}`);
+  for (const { because, count } of reasonsOf({ impossible })) lines.push(`cannot happen (${count}): ${because}`);
   return `${lines.join('\n')}\n`;
 }

@@ -19,4 +19,5 @@ export {
 } from './table/table.js';
 export { touches, type Touches } from './table/touched.js';
 export { unlikeness } from './table/unlike.js';
+export { explain, type Explanation, type Given } from './trace/explain.js';
 export { tracedLines, withStretches, wordsOf, type Piece, type TracedLine } from './trace/lines.js';

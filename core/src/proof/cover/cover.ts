@@ -9,7 +9,7 @@
  */
 import type { Program, Read, Slot } from '../../compile/program.js';
 import { pairArray } from './array.js';
-import { fillingOf, inputsOf, type Filling, type Input } from './inputs.js';
+import { fieldsTaken, fillingOf, inputsOf, type Filling, type Input, type Usual } from './inputs.js';
 import { meetings, type Met } from './meetings.js';
 import { factorsOf, observe, type Factor } from './observe.js';
 import { random } from './random.js';
@@ -22,6 +22,9 @@ export interface CoverOptions {
   readonly seed?: number;
   /** The most fillings that are looked at. */
   readonly steps?: number;
+  /** A recipient and a sender for everything that nothing depends on. */
+  readonly usual?: Usual;
+  readonly sender?: Filling['sender'];
 }
 
 /** Levels of different factors that stand, or would stand, together: the factor's number and the level's, in order. */
@@ -77,6 +80,8 @@ class Work {
   private readonly inputs: readonly Input[];
   private readonly factors: readonly Factor[];
   private readonly met: ReadonlyMap<Slot, Met>;
+  /** Fields of the usual recipient that no input takes the place of. */
+  private readonly rest: Usual;
   private readonly offset: number[] = [];
   private readonly size: number;
   private readonly strength: 2 | 3;
@@ -95,7 +100,10 @@ class Work {
     private readonly options: CoverOptions,
   ) {
     this.met = meetings(program);
-    this.inputs = inputsOf(program, this.met, { today: options.today, zone: 'UTC' });
+    const { usual = {}, today } = options;
+    this.inputs = inputsOf(program, this.met, { today, zone: 'UTC' }, usual);
+    const taken = fieldsTaken(this.inputs);
+    this.rest = Object.fromEntries(Object.entries(usual).filter(([key]) => !taken.has(key)));
     this.factors = factorsOf(this.met);
     let size = 0;
     for (const { levels } of this.factors) {
@@ -243,12 +251,16 @@ class Work {
     return best;
   }
 
+  private filling(choice: readonly number[]): Filling {
+    const { recipient, sender, answers } = fillingOf(this.inputs, choice);
+    return { recipient: { ...this.rest, ...recipient }, sender: { ...this.options.sender, ...sender }, answers };
+  }
   private look(choice: readonly number[]): Int8Array {
     const key = choice.join();
     const known = this.seen.get(key);
     if (known) return known;
     this.left -= 1;
-    const levels = observe(this.program, this.factors, fillingOf(this.inputs, choice), this.options.today);
+    const levels = observe(this.program, this.factors, this.filling(choice), this.options.today);
     if (this.seen.size < 50_000) this.seen.set(key, levels);
     return levels;
   }
@@ -307,7 +319,7 @@ class Work {
       const [taken] = waiting.splice(at, 1);
       if (!taken) break;
       for (const key of this.keysOf(taken.levels)) shown.add(key);
-      ordered.push({ ...fillingOf(this.inputs, taken.choice), levels: [...taken.levels], news: news[at] ?? 0 });
+      ordered.push({ ...this.filling(taken.choice), levels: [...taken.levels], news: news[at] ?? 0 });
     }
     return {
       factors: this.factors,

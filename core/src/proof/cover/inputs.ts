@@ -2,6 +2,7 @@
 import type { Program, Read, Slot } from '../../compile/program.js';
 import type { Met } from './meetings.js';
 import { isMissing, specimenOf, valueType, type ValueContext } from '../../values/index.js';
+import { cellFor } from '../samples/made-up.js';
 
 /** An answer that may be given, or a field of the recipient that conditions read, with the values that are tried. */
 export interface Input {
@@ -19,11 +20,18 @@ export interface Filling {
   readonly answers: Readonly<Record<string, unknown>>;
 }
 
-/** The inputs of a message: all that is asked on the way, and the fields that conditions read. */
+/** What is usual of a recipient, by column key. */
+export type Usual = Readonly<Record<string, string>>;
+
+/**
+ * The inputs of a message: all that is asked on the way, and the fields that conditions read.
+ * @param usual a recipient whose cells are taken where nothing depends on the value
+ */
 export function inputsOf(
   program: Program,
   meetings: ReadonlyMap<Slot, Met>,
   context: Omit<ValueContext, 'locale'>,
+  usual: Usual = {},
 ): Input[] {
   const slots = [...meetings.keys()].filter(({ variable }) => variable.value === undefined);
   const fields = new Set([...meetings.keys()].flatMap(({ expression }) => expression?.fields ?? []));
@@ -31,10 +39,23 @@ export function inputsOf(
     ...slots.map((slot) => ({
       name: slot.key,
       slot,
-      values: valuesFor(program, slot, { ...context, locale: slot.locale }),
+      values: valuesFor(program, slot, { ...context, locale: slot.locale }, usual),
     })),
     ...[...fields].map((name) => ({ name, slot: undefined, values: valuesOfField(program, name) })),
   ];
+}
+
+/** The fields of a recipient that an input takes the place of. */
+export function fieldsTaken(inputs: readonly Input[]): ReadonlySet<string> {
+  return new Set(
+    inputs.flatMap(({ name, slot }) => {
+      const from = slot ? slot.variable.from : name;
+      return [
+        ...(slot ? [slot.key] : []),
+        ...(from?.startsWith('recipient.') ? [from.slice('recipient.'.length)] : []),
+      ];
+    }),
+  );
 }
 
 /** The filling that a choice of a value for each input makes. */
@@ -70,9 +91,9 @@ function constantsFor(program: Program, name: string): string[] {
 const readName = (read: Read): string => (read.from === 'slot' ? read.key : `${read.from}.${read.key}`);
 
 /** The values that are tried for a slot: what its type has, and one step either side of what it is compared with. */
-function valuesFor(program: Program, slot: Slot, context: ValueContext): unknown[] {
+function valuesFor(program: Program, slot: Slot, context: ValueContext, usual: Usual): unknown[] {
   const { variable } = slot;
-  const specimen = specimenOf(variable, context);
+  const specimen = usualOf(slot, context, usual);
   const none = variable.required ? [] : [undefined];
   const constants = constantsFor(program, slot.key);
   const isCompared = program.slots.some(
@@ -139,6 +160,21 @@ function valuesFor(program: Program, slot: Slot, context: ValueContext): unknown
     default:
       return accepted(slot, context, [specimen, ...constants, ...none]);
   }
+}
+
+/** The value that is usual for a slot: the recipient's cell, one that is made up, or the type's specimen. */
+function usualOf(slot: Slot, context: ValueContext, usual: Usual): unknown {
+  const { variable, key } = slot;
+  const field = variable.from?.startsWith('recipient.') ? variable.from.slice('recipient.'.length) : key;
+  const takes = (given: unknown): boolean =>
+    !isMissing(given) && 'value' in valueType(variable.type).parse(given, variable, context);
+  if (takes(usual[field])) return usual[field];
+  const plain = variable.type === 'text' || variable.type === 'email' || variable.type === 'phone';
+  const made =
+    plain && variable.example === undefined && variable.default === undefined
+      ? cellFor({ column: field, label: key, type: variable.type, required: true, slot, as: 'field' }, 0, context.today)
+      : undefined;
+  return takes(made) ? made : specimenOf(variable, context);
 }
 
 /** A row of the list's columns, each with a specimen. */
