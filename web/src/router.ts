@@ -18,6 +18,12 @@ export const router = createRouter({
       meta: { title: 'Write' },
     },
     {
+      path: '/proof/:name?/:view(one|all|beside|hard|pairing|findings|send|report)?',
+      name: 'proof',
+      component: () => import('./proof/ProofPlace.vue'),
+      meta: { title: 'Proof' },
+    },
+    {
       path: '/samples/:id?',
       name: 'samples',
       component: () => import('./samples/SamplesPlace.vue'),

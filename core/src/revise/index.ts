@@ -15,3 +15,4 @@ export {
 export { signOffLines, withoutSignOff } from './sign-off.js';
 export { mapDocument, type Changes } from './map.js';
 export { conditionsOf, countUses, usesOf, type Use, type UseKind } from './uses.js';
+export { repaired } from './repair.js';

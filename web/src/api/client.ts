@@ -1,9 +1,12 @@
 /** The server, as typed calls. Every failure is an `ApiProblem` with words for people. */
 import type {
   Asset,
+  ChangeTable,
+  Choices,
   Closure,
   Conflict,
   Converted,
+  CopyTable,
   CreateText,
   Fill,
   FillSummary,
@@ -12,13 +15,21 @@ import type {
   Hit,
   Imported,
   ImportFiles,
+  Letter,
+  LetterSummary,
+  LookAt,
+  MakeTable,
   Problem,
   Profile,
+  ProofRecord,
   RecipientHit,
   Recognised,
   SaveFill,
   SaveHouse,
   SaveText,
+  SendProof,
+  SentProof,
+  SetAside,
   StartFill,
   Starter,
   StoredHouse,
@@ -83,6 +94,9 @@ const query = (values: Record<string, string | undefined>): string =>
     Object.entries(values).filter((each): each is [string, string] => each[1] !== undefined),
   ).toString();
 
+const chosen = (choices: Choices): string | undefined =>
+  Object.keys(choices).length > 0 ? JSON.stringify(choices) : undefined;
+
 /** Where an asset is fetched from. @param path as texts name it, `assets/gate.png` */
 export const assetUrl = (path: string): string => `/api/${path}`;
 
@@ -99,9 +113,20 @@ export const api = {
 
   tables: (use?: Use) => json<TableSummary[]>('GET', `/tables?${query({ use })}`),
   table: (id: string) => json<StoredTable>('GET', `/tables/${id}`),
-  recognise: (file: Blob) => json<Recognised>('POST', '/tables/recognise', file),
-  importTable: (use: Use, title: string, file: Blob, accept: boolean) =>
-    json<TableSummary>('POST', `/tables?${query({ use, title, accept: accept ? 'true' : undefined })}`, file),
+  recognise: (file: Blob, choices: Choices = {}, into?: string) =>
+    json<Recognised>('POST', `/tables/recognise?${query({ choices: chosen(choices), into })}`, file),
+  importTable: (use: Use, title: string, file: Blob, choices: Choices = {}) =>
+    json<TableSummary>('POST', `/tables?${query({ use, title, accept: 'true', choices: chosen(choices) })}`, file),
+  addRows: (id: string, revision: number, file: Blob, choices: Choices) =>
+    json<TableSummary>(
+      'POST',
+      `/tables/${id}/rows?${query({ revision: String(revision), choices: chosen(choices) })}`,
+      file,
+    ),
+  makeTable: (body: MakeTable) => json<TableSummary>('POST', '/tables/made', body),
+  changeTable: (id: string, body: ChangeTable) => json<TableSummary>('PATCH', `/tables/${id}`, body),
+  copyTable: (id: string, body: CopyTable) => json<TableSummary>('POST', `/tables/${id}/copy`, body),
+  ownSet: (text: string, table: string | null) => done('PUT', `/tables/own/${text}`, { table }),
   binTable: (id: string) => done('DELETE', `/tables/${id}`),
   restoreTable: (id: string) => done('POST', `/tables/${id}/restore`),
   recipients: (q: string) => json<RecipientHit[]>('GET', `/tables/recipients?${query({ q })}`),
@@ -122,6 +147,15 @@ export const api = {
     json<Asset>('POST', `/assets?${query({ name, exact: exact ? 'true' : undefined })}`, file),
   starters: () => json<Starter[]>('GET', '/starters'),
   convert: (name: string, file: Blob) => json<Converted>('POST', `/convert?${query({ name })}`, file),
+
+  proofRecord: (text: string) => json<ProofRecord>('GET', `/proofs/${text}`),
+  lookAt: (text: string, body: LookAt) => done('POST', `/proofs/${text}/looked-at`, body),
+  unlook: (text: string, digest: string) => done('DELETE', `/proofs/${text}/looked-at/${digest}`),
+  setAside: (text: string, body: SetAside) => done('POST', `/proofs/${text}/set-aside`, body),
+  bringBack: (text: string, fingerprint: string) => done('DELETE', `/proofs/${text}/set-aside/${fingerprint}`),
+  sendProof: (text: string, body: SendProof) => json<SentProof>('POST', `/proofs/${text}/send`, body),
+  letters: () => json<LetterSummary[]>('GET', '/mailroom/letters'),
+  letter: (id: string) => json<Letter>('GET', `/mailroom/letters/${id}`),
 
   me: () => json<Profile>('GET', '/me'),
   saveMe: (profile: Profile) => json<Profile>('PUT', '/me', profile),

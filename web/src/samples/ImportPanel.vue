@@ -24,7 +24,7 @@ onMounted(async () => {
 async function take(): Promise<void> {
   busy.value = true;
   try {
-    emit('done', await api.importTable(props.use, title.value, props.file, true));
+    emit('done', await api.importTable(props.use, title.value, props.file));
   } catch (error) {
     problem.value = error instanceof Error ? error.message : 'This file cannot be imported.';
   } finally {

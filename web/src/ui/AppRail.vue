@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { BookOpen, Keyboard, PenLine, Settings, Table2, TextCursorInput } from '@lucide/vue';
+import { BookOpen, Keyboard, PenLine, ScanText, Settings, Table2, TextCursorInput } from '@lucide/vue';
 
 defineEmits<{ keys: [] }>();
 const PLACES = [
   { to: '/catalogue', words: 'Catalogue', icon: BookOpen },
   { to: '/write', words: 'Write', icon: PenLine },
+  { to: '/proof', words: 'Proof', icon: ScanText },
   { to: '/samples', words: 'Samples', icon: Table2 },
   { to: '/fill', words: 'Fill', icon: TextCursorInput },
   { to: '/settings', words: 'Settings', icon: Settings },

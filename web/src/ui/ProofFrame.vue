@@ -16,11 +16,21 @@ const props = withDefaults(
     title: string;
     dark?: boolean;
     focusOf?: string | undefined;
+    /** Classes of stretches, by their numbers in `data-s`: `lit`, `fresh`, `blank`. */
+    marked?: ReadonlyMap<number, string>;
     pad?: string;
   }>(),
   { pad: '0' },
 );
-const emit = defineEmits<{ pick: [path: string]; blank: [key: string]; key: [event: KeyboardEvent] }>();
+const emit = defineEmits<{
+  pick: [path: string];
+  blank: [key: string];
+  key: [event: KeyboardEvent];
+  /** The pointer is over a stretch, or over none. */
+  point: [stretch: number | undefined];
+  /** A stretch was pressed. */
+  stretch: [stretch: number];
+}>();
 const frame = useTemplateRef('frame');
 
 const MARKS = `
@@ -28,6 +38,10 @@ const MARKS = `
   body { overflow-wrap: anywhere; }
   body > :last-child { margin-bottom: 0 !important; }
   .vx-blank { background: linear-gradient(transparent 58%, #E9B949 58%, #E9B949 92%, transparent 92%); cursor: pointer; }
+  [data-s] { cursor: pointer; }
+  .vs-lit { background-color: #DCE9E6; box-shadow: 0 -2px #DCE9E6, 0 2px #DCE9E6; color: #20262E; }
+  .vs-fresh { font-weight: 600; text-decoration: underline 2px #1E6E66; text-underline-offset: 3px; }
+  .vs-blank { background: linear-gradient(transparent 58%, #E9B949 58%, #E9B949 92%, transparent 92%); }
   .vx-now { background-color: #DCE9E6; box-shadow: 0 -3px #DCE9E6, 0 3px #DCE9E6; }
   .vx-gone { display: inline-block; width: 10px; border-bottom: 1.5px dotted #857D6E; }
   .vx-left-out { margin: 0 0 14px; color: #5D6470; }
@@ -50,6 +64,8 @@ function update(): void {
     );
     inside.addEventListener('click', onClick);
     inside.addEventListener('keydown', (event) => emit('key', event));
+    inside.addEventListener('mouseover', onPoint);
+    inside.addEventListener('mouseleave', () => emit('point', undefined));
   }
   const dark = inside.getElementById('dark');
   if (dark && dark.textContent !== props.darkRules) dark.textContent = props.darkRules ?? '';
@@ -67,6 +83,7 @@ function update(): void {
   replaceChanged(inside.body, props.fragment);
   for (const each of inside.querySelectorAll('details')) if (open.has(each.getAttribute('data-p'))) each.open = true;
   markFocus();
+  markStretches();
   if (before.size > 0) highlight(inside, before);
 }
 
@@ -149,9 +166,33 @@ function markFocus(): void {
   marked?.[0]?.scrollIntoView({ block: 'center' });
 }
 
+const stretchOf = (event: Event): number | undefined => {
+  const number = (event.target as Element | null)?.closest?.('[data-s]')?.getAttribute('data-s');
+  return number ? Number(number) : undefined;
+};
+let pointed: number | undefined;
+function onPoint(event: Event): void {
+  const stretch = stretchOf(event);
+  if (stretch === pointed) return;
+  pointed = stretch;
+  emit('point', stretch);
+}
+function markStretches(): void {
+  const inside = frame.value?.contentDocument;
+  if (!inside || !props.marked) return;
+  for (const each of inside.querySelectorAll('[data-s]'))
+    each.setAttribute('class', props.marked.get(Number(each.getAttribute('data-s'))) ?? '');
+}
+/** Brings a stretch to eye height. */
+function showStretch(stretch: number): void {
+  frame.value?.contentDocument?.querySelector(`[data-s="${stretch}"]`)?.scrollIntoView({ block: 'center' });
+}
+
 function onClick(event: Event): void {
   const target = event.target as Element | null;
   event.preventDefault();
+  const stretch = stretchOf(event);
+  if (stretch !== undefined) return emit('stretch', stretch);
   const details = target?.closest('summary')?.parentElement as HTMLDetailsElement | null | undefined;
   if (details) details.open = !details.open;
   const blank = target?.closest('[data-blank]')?.getAttribute('data-blank');
@@ -171,7 +212,8 @@ function level(path: string, height: number): void {
 onMounted(update);
 watch(() => [props.fragment, props.bodyStyle, props.dark, props.lang, props.darkRules], update);
 watch(() => props.focusOf, markFocus);
-defineExpose({ level });
+watch(() => props.marked, markStretches);
+defineExpose({ level, showStretch });
 </script>
 
 <template>

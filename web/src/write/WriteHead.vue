@@ -10,6 +10,16 @@ const { copy, texts, signOff } = props.desk;
 const { front } = props.desk.manuscript;
 /** The text from which one came here, to go back to. */
 const back = computed(() => texts.value.find(({ name }) => name === route.query.from));
+/** The proofing table, where the place of the caret lights up what it became. */
+const toProof = computed(() => {
+  const name = props.desk.copy.name.value;
+  const path = props.desk.manuscript.level.value?.path;
+  return {
+    name: 'proof',
+    params: { name, view: 'one' },
+    query: { at: String(props.desk.proof.at.value), ...(path ? { place: `${name}.${path}` } : {}) },
+  };
+});
 const signatures = computed(() => texts.value.filter((text) => text.kind === 'signature' && !text.binned));
 </script>
 
@@ -73,6 +83,9 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
         <a class="small" :href="`/api/texts/${copy.name.value}/file`" download>Save as a file</a>
       </div>
     </details>
+    <RouterLink v-if="front.kind === 'message'" v-slot="{ navigate }" :to="toProof" custom
+      ><button @click="desk.keep().then(() => navigate())">Proof</button></RouterLink
+    >
     <RouterLink
       v-if="front.kind === 'message'"
       v-slot="{ navigate }"

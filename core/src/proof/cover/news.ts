@@ -11,8 +11,9 @@ export interface CaseInWords {
   readonly levels: readonly { readonly label: string; readonly words: string; readonly fresh: boolean }[];
 }
 
-/** How many levels a title names. */
+/** How many levels a title names, and how many letters it has. */
 const MOST_IN_TITLE = 3;
+const TITLE = 40;
 
 /** Describes every case of a covering set, in its order. */
 export function casesInWords({ factors, cases }: Covering): CaseInWords[] {
@@ -37,13 +38,7 @@ export function casesInWords({ factors, cases }: Covering): CaseInWords[] {
         .map(({ factor, level }) => `${factors[factor]?.name}=${factors[factor]?.levels[level]?.key}`)
         .sort()
         .join(' '),
-      title:
-        capital(
-          telling
-            .sort((a, b) => a.factor - b.factor)
-            .map(say)
-            .join(' · '),
-        ) || 'As it always is',
+      title: capital(titleOf(telling.map((each) => ({ factor: each.factor, words: say(each) })))) || 'As it always is',
       news:
         index === 0
           ? 'all of this for the first time'
@@ -53,8 +48,8 @@ export function casesInWords({ factors, cases }: Covering): CaseInWords[] {
               ? 'nothing new'
               : `new: ${freshPairs
                   .slice(0, 1)
-                  .map(([a, b]) => `${say(a)} with ${say(b)}`)
-                  .join(', ')}${freshPairs.length > 1 ? ` and ${freshPairs.length - 1} more` : ''}`,
+                  .map(([a, b]) => `${say(a)} and ${say(b)}`)
+                  .join(', ')}${freshPairs.length > 1 ? `, and ${freshPairs.length - 1} more` : ''}`,
       levels: met.map(({ factor, level }) => ({
         label: factors[factor]?.label ?? '',
         words: factors[factor]?.levels[level]?.label ?? '',
@@ -62,6 +57,17 @@ export function casesInWords({ factors, cases }: Covering): CaseInWords[] {
       })),
     };
   });
+}
+
+/** As many of the words as fit a line, in reading order; the most telling come first. */
+function titleOf(telling: readonly { readonly factor: number; readonly words: string }[]): string {
+  const kept = telling.filter(
+    (_, at) => at === 0 || telling.slice(0, at + 1).reduce((sum, { words }) => sum + words.length + 3, 0) <= TITLE,
+  );
+  return [...kept]
+    .sort((a, b) => a.factor - b.factor)
+    .map(({ words }) => words)
+    .join(' · ');
 }
 
 interface Level {

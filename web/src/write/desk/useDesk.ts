@@ -2,6 +2,7 @@
 import { signOffLines, withoutSignOff, type Finding, type TextDocument, type Variable } from '@vocabula/core';
 import type { TextSummary } from '@vocabula/contract';
 import { computed, onBeforeUnmount, onMounted, provide, ref, triggerRef, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
 import { keyOf, undoKey } from '../../ui/keys';
@@ -33,6 +34,7 @@ export type Tab = 'Variables' | 'Chosen' | 'Outline' | 'Findings' | 'Markers' | 
 
 export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextDocument) {
   const notice = useNotice();
+  const route = useRoute();
   const me = useMe();
   const house = useHouse();
   const texts = ref<TextSummary[]>([]);
@@ -250,6 +252,9 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     try {
       await Promise.all([proof.load(), loadTexts()]);
       triggerRef(manuscript.current);
+      // An address may ask for a place of the manuscript, as those of proofs do.
+      if (/^\d+(\.\d+)*$/.test(String(route.query.at ?? '')))
+        going.showPath(String(route.query.at).split('.').map(Number));
     } catch (problem) {
       notice.fail(problem);
     }

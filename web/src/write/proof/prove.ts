@@ -1,5 +1,6 @@
 /** The work of the proof's worker: compiles when a text has changed, renders for whoever is asked for, then checks. */
 import {
+  checkMessage,
   checkProgram,
   compile,
   measure,
@@ -9,6 +10,7 @@ import {
   type Program,
   type TextDocument,
 } from '@vocabula/core';
+import { fillingOfRow } from '@vocabula/core/proof';
 import { lookOf } from '../../ui/look';
 import type { ProofReply, ProofRequest } from './protocol';
 import { currentValues } from './values';
@@ -36,13 +38,16 @@ export class Prover {
       today: input.today,
       ...(this.signature !== null && this.library.has(this.signature) ? { senderSignature: this.signature } : {}),
     }));
-    const { html: _html, ...message } = render(program, input, { proof: true });
+    // A column of a variable's own key answers it, unless something else was answered here.
+    const { answers } = fillingOfRow(program, input.recipient);
+    const filled = { ...input, answers: { ...answers, ...input.answers } };
+    const { html: _html, ...message } = render(program, filled, { proof: true });
     return {
       reply: {
         id,
         what: 'message',
         message: { ...message, look: lookOf(program) },
-        values: [...currentValues(program, input)],
+        values: [...currentValues(program, filled)],
         slots: program.slots.map(({ key, label, variable, text: from }) => ({
           key,
           label,
@@ -58,7 +63,7 @@ export class Prover {
       findings: () => ({
         id,
         what: 'findings',
-        findings: [...checkProgram(own, program), ...message.findings],
+        findings: [...checkProgram(own, program), ...message.findings, ...checkMessage(own, program, filled)],
         measure: measure(own.document, program.locale),
       }),
     };

@@ -6,6 +6,7 @@ import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
 import { ensureText, knownTexts, libraryVersion } from '../../ui/library';
 import { useMe } from '../../ui/me';
+import { nameOfRow } from '../../ui/recipient';
 import { today, zone } from '../../ui/today';
 import type { ProofMessage, ProofReply, ProofRequest, ProofSlot } from './protocol';
 
@@ -33,7 +34,10 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
   async function load(): Promise<void> {
     await house.load();
     sets.value = await api.tables('sample');
-    const first = sets.value.find((each) => each.id === localStorage.getItem(REMEMBERED)) ?? sets.value[0];
+    const first =
+      sets.value.find(({ ownOf }) => ownOf.includes(name.value)) ??
+      sets.value.find((each) => each.id === localStorage.getItem(REMEMBERED)) ??
+      sets.value[0];
     if (first) await choose(first.id);
   }
   function step(by: number): void {
@@ -41,13 +45,7 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
     if (count > 0) at.value = (at.value + by + count) % count;
   }
   const recipient = computed(() => set.value?.cells[at.value] ?? {});
-  const recipientName = computed(
-    () =>
-      [recipient.value.first_name, recipient.value.last_name].filter(Boolean).join(' ') ||
-      recipient.value.name ||
-      recipient.value.email ||
-      'nobody',
-  );
+  const recipientName = computed(() => nameOfRow(recipient.value) || 'nobody');
   const signature = computed(() => {
     const { signature: own, reply_signature: reply } = me.profile;
     return (document.value?.attrs.front.purpose === 'reply' ? reply : own) || null;

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+/** Which template to proof: found by a few letters. */
+import type { TextSummary } from '@vocabula/contract';
+import { holdsWords } from '@vocabula/core';
+import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
+import { useRouter } from 'vue-router';
+import { api } from '../../api/client';
+import { useNotice } from '../../ui/notice';
+import { whenInWords } from '../../ui/today';
+
+const router = useRouter();
+const notice = useNotice();
+const texts = shallowRef<readonly TextSummary[]>();
+const typed = ref('');
+const at = ref(0);
+const field = useTemplateRef('field');
+const shown = computed(() =>
+  (texts.value ?? []).filter(({ title, subject, call }) =>
+    holdsWords(`${title} ${subject} ${call ?? ''}`, typed.value),
+  ),
+);
+onMounted(async () => {
+  try {
+    texts.value = (await api.texts())
+      .filter(({ kind, binned }) => kind === 'message' && !binned)
+      .sort((a, b) => b.updatedAt.localeCompare(a.updatedAt));
+    field.value?.focus();
+  } catch (problem) {
+    notice.fail(problem);
+  }
+});
+const open = (name: string): void => void router.push({ name: 'proof', params: { name, view: 'one' } });
+function onKey(event: KeyboardEvent): void {
+  const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+  const chosen = shown.value[at.value];
+  if (by !== 0 && shown.value.length > 0) at.value = (at.value + by + shown.value.length) % shown.value.length;
+  else if (event.key === 'Enter' && chosen) open(chosen.name);
+  else return;
+  event.preventDefault();
+}
+</script>
+
+<template>
+  <main class="choose">
+    <label class="field"
+      ><span>Which template is to be proofed?</span
+      ><input ref="field" v-model="typed" type="search" @input="at = 0" @keydown="onKey"
+    /></label>
+    <ul class="rows">
+      <li v-for="(each, index) in shown" :key="each.name">
+        <button class="row" :class="{ selected: index === at }" @click="open(each.name)">
+          {{ each.title }}
+          <span class="quiet small">{{ each.subject }} · changed {{ whenInWords(each.updatedAt) }}</span>
+        </button>
+      </li>
+    </ul>
+    <p v-if="texts && shown.length === 0" class="quiet">
+      {{ texts.length === 0 ? 'There is no template yet.' : 'No template has these words.' }}
+      <RouterLink v-if="texts.length === 0" to="/write">Write one</RouterLink>
+    </p>
+  </main>
+</template>
+
+<style scoped>
+.choose {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  padding: 24px;
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  max-width: 720px;
+}
+.row span {
+  display: block;
+}
+</style>

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import { LOOKS, LOOK_WORDS, type LookAs } from './looks';
+
+defineProps<{ as: LookAs }>();
+defineEmits<{ change: [as: LookAs] }>();
+</script>
+
+<template>
+  <span class="looks" role="group" aria-label="Look at it as"
+    ><button
+      v-for="each in LOOKS"
+      :key="each"
+      class="plain small"
+      :aria-pressed="as === each"
+      @click="$emit('change', each)"
+    >
+      {{ LOOK_WORDS[each] }}
+    </button></span
+  >
+</template>
+
+<style scoped>
+.looks {
+  display: inline-flex;
+}
+button {
+  height: 28px;
+  color: var(--quiet);
+}
+[aria-pressed='true'] {
+  color: var(--ink);
+  font-weight: 600;
+  box-shadow: inset 0 -2px var(--action);
+}
+</style>

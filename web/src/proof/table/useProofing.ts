@@ -1,0 +1,300 @@
+/** The proofing table's state: one template, its recipients, hard cases and every pairing, and what is kept of them. */
+import type { ProofRecord, StoredTable, TableSummary } from '@vocabula/contract';
+import type { Finding, TextDocument } from '@vocabula/core';
+import type { ComparedParagraph, Explanation, Filling, ValueColumn } from '@vocabula/core/proof';
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef } from 'vue';
+import { api } from '../../api/client';
+import { useHouse } from '../../ui/house';
+import type { Look } from '../../ui/look';
+import { useMe } from '../../ui/me';
+import { nameOfRow } from '../../ui/recipient';
+import { today, zone } from '../../ui/today';
+import type {
+  CaseWords,
+  NeedWords,
+  PairingWords,
+  ProofingReply,
+  ProofingRequest,
+  SentSheet,
+  Series,
+  ShownMessage,
+  Which,
+} from './protocol';
+
+/** The cases of a series, and the sheets that are there so far. */
+export interface Cases {
+  readonly cases: readonly CaseWords[];
+  readonly sheets: readonly (SentSheet | undefined)[];
+}
+export interface Progress {
+  readonly doing: string;
+  readonly done: number;
+  readonly total: number;
+  readonly fresh: number;
+  readonly over: boolean;
+}
+
+const REMEMBERED = 'vocabula.proof-set';
+const NOTHING: ProofRecord = { lookedAt: [], setAside: [] };
+const IDLE: Progress = { doing: '', done: 0, total: 0, fresh: 0, over: true };
+
+export const useProofing = defineStore('proofing', () => {
+  const me = useMe();
+  const house = useHouse();
+  const name = ref('');
+  const title = ref('');
+  const revision = ref(0);
+  const texts = shallowRef<readonly { readonly name: string; readonly document: TextDocument }[]>([]);
+  const sets = shallowRef<readonly TableSummary[]>([]);
+  const set = shallowRef<StoredTable>();
+  const passages = shallowRef<readonly { readonly tag: string; readonly label: string }[]>([]);
+  const values = shallowRef<readonly ValueColumn[]>([]);
+  const findings = shallowRef<readonly Finding[]>([]);
+  const needs = shallowRef<readonly NeedWords[]>([]);
+  const look = shallowRef<Look>();
+  const pairing = shallowRef<PairingWords>();
+  const progress = shallowRef<Progress>(IDLE);
+  const stopped = ref(false);
+  const record = shallowRef<ProofRecord>(NOTHING);
+  const series = {
+    recipients: shallowRef<Cases>({ cases: [], sheets: [] }),
+    hard: shallowRef<Cases>({ cases: [], sheets: [] }),
+    pairing: shallowRef<Cases>({ cases: [], sheets: [] }),
+  };
+  /** The book of lines that sheets name by numbers. */
+  let lines: string[] = [];
+  const lineOf = (number: number): string => lines[number] ?? '';
+
+  // — the worker: begun when the table is first opened, and kept, so that coming back is quick —
+
+  let worker: Worker | undefined;
+  let asked = 0;
+  const waiting = new Map<number, (reply: ProofingReply) => void>();
+  function send(request: ProofingRequest): void {
+    if (!worker) {
+      worker = new Worker(new URL('./proofing.worker.ts', import.meta.url), { type: 'module' });
+      worker.addEventListener('message', ({ data }: MessageEvent<ProofingReply>) => take(data));
+    }
+    // A worker takes plain data, and refs hold proxies.
+    worker.postMessage(JSON.parse(JSON.stringify(request)));
+  }
+  type Asking = Extract<ProofingRequest, { readonly id: number }>;
+  function ask<T extends ProofingReply['what']>(
+    request: Asking extends infer R ? (R extends Asking ? Omit<R, 'id'> : never) : never,
+  ): Promise<Extract<ProofingReply, { what: T }>> {
+    asked += 1;
+    const id = asked;
+    return new Promise((resolve) => {
+      waiting.set(id, resolve as (reply: ProofingReply) => void);
+      send({ ...request, id } as ProofingRequest);
+    });
+  }
+  function take(reply: ProofingReply): void {
+    switch (reply.what) {
+      case 'template':
+        passages.value = reply.passages;
+        values.value = reply.values;
+        findings.value = reply.findings;
+        needs.value = reply.needs;
+        look.value = reply.look;
+        return;
+      case 'cases':
+        series[reply.series].value = {
+          cases: reply.cases,
+          sheets: reply.cases.map((_, at) => series[reply.series].value.sheets[at]),
+        };
+        if (reply.pairing) pairing.value = reply.pairing;
+        return;
+      case 'sheets': {
+        if (reply.linesFrom === 0) lines = [];
+        lines.length = reply.linesFrom;
+        for (const line of reply.lines) lines.push(line);
+        // A new list, for those who follow it: what keeps its identity counts as unchanged.
+        const sheets = [...series[reply.series].value.sheets];
+        reply.sheets.forEach((sheet, index) => {
+          sheets[reply.from + index] = sheet;
+        });
+        series[reply.series].value = { cases: series[reply.series].value.cases, sheets };
+        return;
+      }
+      case 'progress':
+        progress.value = reply;
+        return;
+      default: {
+        const { id } = reply;
+        waiting.get(id)?.(reply);
+        waiting.delete(id);
+      }
+    }
+  }
+
+  // — opening —
+
+  /** Opens a template as it is now, or looks again at the one that is open. */
+  async function open(wanted: string): Promise<void> {
+    await Promise.all([me.load(), house.load()]);
+    const [closure, all, kept] = await Promise.all([
+      api.closure(wanted),
+      api.tables('sample'),
+      api.proofRecord(wanted),
+    ]);
+    const [own] = closure.texts;
+    if (!own) throw new Error('There is no such template.');
+    const other = name.value !== wanted;
+    if (other) {
+      for (const each of Object.values(series)) each.value = { cases: [], sheets: [] };
+      pairing.value = undefined;
+      set.value = undefined;
+    }
+    name.value = wanted;
+    title.value = own.document.attrs.front.title;
+    revision.value = own.revision;
+    record.value = kept;
+    sets.value = all;
+    const { signature: mine, reply_signature: reply } = me.profile;
+    const signature = (own.document.attrs.front.purpose === 'reply' ? reply : mine) || null;
+    const signatures = signature ? (await api.closure(signature).catch(() => undefined))?.texts : undefined;
+    texts.value = [...closure.texts, ...(signatures ?? [])];
+    send({
+      what: 'template',
+      parts: {
+        text: { name: own.name, document: own.document },
+        library: texts.value.map((text) => [text.name, text.document] as const),
+        house: house.house,
+        signature,
+        sender: me.fields(),
+        today: today(),
+        zone: zone(),
+      },
+    });
+    const first =
+      all.find(({ ownOf }) => ownOf.includes(wanted)) ??
+      all.find(({ id }) => id === (other ? localStorage.getItem(REMEMBERED) : set.value?.id)) ??
+      all[0];
+    if (first) await choose(first.id);
+    else putRows([]);
+  }
+  /** Takes the recipients of a set. */
+  async function choose(id: string): Promise<void> {
+    const known = set.value;
+    const table = await api.table(id);
+    localStorage.setItem(REMEMBERED, id);
+    if (known?.id === id && known.revision === table.revision && series.recipients.value.cases.length > 0) return;
+    set.value = table;
+    putRows(table.cells);
+  }
+  function putRows(rows: StoredTable['cells']): void {
+    series.recipients.value = {
+      cases: rows.map((row, at) => ({
+        key: JSON.stringify(row),
+        label: nameOfRow(row) || `Row ${at + 1}`,
+        detail: set.value?.title ?? '',
+        levels: [],
+      })),
+      sheets: rows.map(() => undefined),
+    };
+    stopped.value = false;
+    send({ what: 'recipients', rows });
+  }
+  function setStrength(strength: 2 | 3): void {
+    series.pairing.value = { cases: [], sheets: [] };
+    pairing.value = undefined;
+    stopped.value = false;
+    send({ what: 'strength', strength });
+  }
+  function stop(): void {
+    stopped.value = true;
+    send({ what: 'stop' });
+  }
+  function goOn(): void {
+    stopped.value = false;
+    send({ what: 'go on' });
+  }
+
+  // — what is asked of the worker —
+
+  const message = async (which: Which): Promise<ShownMessage | undefined> =>
+    (await ask<'message'>({ what: 'message', which })).message;
+  const explain = async (which: Which, part: 'subject' | 'body', stretch: number): Promise<Explanation | undefined> =>
+    (await ask<'explain'>({ what: 'explain', which, part, stretch })).explanation;
+  const compare = async (left: Which, right: Which): Promise<readonly ComparedParagraph[]> =>
+    (await ask<'compare'>({ what: 'compare', left, right })).paragraphs;
+  const fillings = async (of: readonly Which[]): Promise<readonly (Filling | undefined)[]> =>
+    (await ask<'fillings'>({ what: 'fillings', of })).fillings;
+  /** Makes another text known, to be compared with. */
+  async function other(wanted: string): Promise<void> {
+    const { texts: all } = await api.closure(wanted);
+    const [own] = all;
+    if (own)
+      send({
+        what: 'other',
+        name: own.name,
+        document: own.document,
+        library: all.map((text) => [text.name, text.document] as const),
+      });
+  }
+
+  // — what is kept —
+
+  const lookedDigests = computed(() => new Set(record.value.lookedAt.map(({ digest }) => digest)));
+  const lookedCases = computed(() => new Set(record.value.lookedAt.map((each) => each.case)));
+  /** Whether a case has been looked at as it is now, or as it was before. */
+  function looked({ key }: CaseWords, sheet: SentSheet | undefined): 'yes' | 'changed' | 'no' {
+    if (sheet && lookedDigests.value.has(sheet.digest)) return 'yes';
+    return lookedCases.value.has(key) ? 'changed' : 'no';
+  }
+  async function reload(): Promise<void> {
+    record.value = await api.proofRecord(name.value);
+  }
+  async function look_(each: CaseWords, sheet: SentSheet): Promise<void> {
+    await api.lookAt(name.value, { case: each.key.slice(0, 4000), digest: sheet.digest });
+    await reload();
+  }
+  async function unlook(sheet: SentSheet): Promise<void> {
+    await api.unlook(name.value, sheet.digest);
+    await reload();
+  }
+
+  return {
+    name,
+    title,
+    revision,
+    texts,
+    sets,
+    set,
+    passages,
+    values,
+    findings,
+    needs,
+    look,
+    pairing,
+    progress,
+    stopped,
+    record,
+    recipients: series.recipients,
+    hard: series.hard,
+    pairs: series.pairing,
+    lineOf,
+    open,
+    choose,
+    setStrength,
+    stop,
+    goOn,
+    message,
+    explain,
+    compare,
+    fillings,
+    other,
+    looked,
+    lookAt: look_,
+    unlook,
+    reload,
+  };
+});
+
+export type ProofingStore = ReturnType<typeof useProofing>;
+
+/** The cases of a series. */
+export const casesOf = (store: ProofingStore, of: Series): Cases =>
+  of === 'recipients' ? store.recipients : of === 'hard' ? store.hard : store.pairs;

@@ -1,0 +1,277 @@
+<script setup lang="ts">
+/** Everything that was noticed, in the template and over all its messages: what, where, for whom, and what to do. */
+import { normalise, repaired } from '@vocabula/core';
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import { api } from '../../api/client';
+import { useNotice } from '../../ui/notice';
+import { whenInWords } from '../../ui/today';
+import { groupFindings, type FindingGroup } from '../table/findings';
+import type { Series } from '../table/protocol';
+import { casesOf, useProofing } from '../table/useProofing';
+
+const proofing = useProofing();
+const notice = useNotice();
+const settingAside = ref<string>();
+const reason = ref('');
+const current = ref(-1);
+const list = useTemplateRef<HTMLElement>('list');
+const MARK = { error: '⚠', warning: '‸', note: '·' } as const;
+const SERIES_WORDS: Readonly<Record<Series, readonly [one: string, many: string]>> = {
+  recipients: ['recipient', 'recipients'],
+  hard: ['hard case', 'hard cases'],
+  pairing: ['pairing', 'pairings'],
+};
+
+const groups = computed(() =>
+  groupFindings({
+    name: proofing.name,
+    texts: proofing.texts,
+    template: proofing.findings,
+    sheets: {
+      recipients: proofing.recipients.sheets,
+      hard: proofing.hard.sheets,
+      pairing: proofing.pairs.sheets,
+    },
+    setAside: proofing.record.setAside,
+    labelOf: (key) => proofing.values.find((each) => each.key === key)?.label ?? key,
+  }),
+);
+const open = computed(() => groups.value.filter(({ aside }) => !aside));
+const aside = computed(() => groups.value.filter((group) => group.aside));
+const titleOf = (name: string): string =>
+  proofing.texts.find((text) => text.name === name)?.document.attrs.front.title ?? name;
+
+/** The first few it is for, each with the way to its message. */
+function whom(group: FindingGroup): { series: Series; words: string; first: { at: number; label: string }[] }[] {
+  return (Object.entries(group.in) as [Series, readonly number[]][]).flatMap(([series, numbers]) => {
+    if (numbers.length === 0) return [];
+    const all = casesOf(proofing, series);
+    const [one, many] = SERIES_WORDS[series];
+    const first = numbers.slice(0, 3).map((at) => ({ at, label: all.cases[at]?.label ?? `${at + 1}` }));
+    return [{ series, words: `${numbers.length} of ${all.cases.length} ${numbers.length === 1 ? one : many}`, first }];
+  });
+}
+const VIEW = { recipients: 'one', hard: 'hard', pairing: 'pairing' } as const;
+
+async function repair(group: FindingGroup): Promise<void> {
+  const { repair: how } = group.finding;
+  const own = proofing.texts.find(({ name }) => name === proofing.name);
+  const next = how && own && repaired(own.document, how);
+  if (!how || !next) return notice.fail(new Error('Its place is no longer there; look again.'));
+  try {
+    const before = own.document;
+    const saved = await api.saveText(proofing.name, { document: normalise(next), revision: proofing.revision });
+    await proofing.open(proofing.name);
+    notice.say(`${how.label}: done in the working copy.`, async () => {
+      await api.saveText(proofing.name, { document: before, revision: saved.revision });
+      await proofing.open(proofing.name);
+    });
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+async function begin(group: FindingGroup): Promise<void> {
+  settingAside.value = group.fingerprint;
+  reason.value = '';
+  await nextTick();
+  list.value?.querySelector<HTMLInputElement>('.reason input')?.focus();
+}
+async function setAside({ fingerprint, finding }: FindingGroup): Promise<void> {
+  try {
+    await api.setAside(proofing.name, {
+      fingerprint,
+      code: finding.code,
+      message: finding.message.slice(0, 2000),
+      reason: reason.value,
+    });
+    settingAside.value = undefined;
+    await proofing.reload();
+    notice.say('Set aside.', () => bringBack(fingerprint));
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+async function bringBack(fingerprint: string): Promise<void> {
+  try {
+    await api.bringBack(proofing.name, fingerprint);
+    await proofing.reload();
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+function stepFinding(by: number): void {
+  const { length } = open.value;
+  if (length === 0) return;
+  current.value = (current.value + by + length) % length;
+  const items = list.value?.querySelectorAll<HTMLElement>('.group');
+  items?.[current.value]?.focus();
+  items?.[current.value]?.scrollIntoView({ block: 'nearest' });
+}
+defineExpose({ stepFinding, step: stepFinding });
+</script>
+
+<template>
+  <div ref="list" class="findings">
+    <p v-if="open.length === 0" class="none">
+      <template v-if="proofing.progress.over">Nothing was noticed, in any of the messages.</template>
+      <template v-else>Nothing was noticed yet.</template>
+    </p>
+    <article
+      v-for="(group, index) in open"
+      :key="group.fingerprint"
+      class="group"
+      :class="{ now: index === current }"
+      tabindex="-1"
+    >
+      <span class="mark" :class="group.finding.level" aria-hidden="true">{{ MARK[group.finding.level] }}</span>
+      <div class="what">
+        <p>
+          <span class="unseen">{{ group.finding.level }}: </span><b>{{ group.finding.message }}</b>
+        </p>
+        <p v-if="group.context" class="quiet context">{{ group.context }}</p>
+        <p class="small for">
+          <span v-if="group.always">in the {{ group.finding.place.text ? 'block' : 'template' }} itself</span>
+          <span v-for="each in whom(group)" :key="each.series"
+            >{{ each.words }}:
+            <template v-for="(one, n) in each.first" :key="one.at"
+              ><RouterLink
+                :to="{
+                  name: 'proof',
+                  params: { name: proofing.name, view: VIEW[each.series] },
+                  query: { at: String(one.at) },
+                }"
+                >{{ one.label }}</RouterLink
+              >{{ n < each.first.length - 1 ? ', ' : '' }}</template
+            ><template v-if="each.first.length < group.in[each.series].length"> …</template></span
+          >
+        </p>
+        <form
+          v-if="settingAside === group.fingerprint"
+          class="reason"
+          @submit.prevent="setAside(group)"
+          @keydown.esc="settingAside = undefined"
+        >
+          <input v-model="reason" aria-label="Why it may stay" placeholder="Why it may stay" maxlength="500" required />
+          <button :disabled="!reason.trim()">Set aside</button>
+          <button type="button" class="plain" @click="settingAside = undefined">Leave it</button>
+        </form>
+      </div>
+      <div class="acts">
+        <button v-if="group.finding.repair && !group.finding.place.text" class="small" @click="repair(group)">
+          {{ group.finding.repair.label }}
+        </button>
+        <RouterLink
+          v-if="group.finding.place.path || group.finding.place.text"
+          class="small"
+          :to="{
+            name: 'write',
+            params: { name: group.finding.place.text ?? proofing.name },
+            query: group.finding.place.path ? { at: group.finding.place.path.join('.') } : {},
+          }"
+          >{{
+            group.finding.place.text ? `In “${titleOf(group.finding.place.text)}”` : 'In the manuscript'
+          }}</RouterLink
+        >
+        <button v-if="settingAside !== group.fingerprint" class="plain small" @click="begin(group)">Set aside…</button>
+      </div>
+    </article>
+    <section v-if="aside.length" class="aside">
+      <h2>Set aside</h2>
+      <article v-for="group in aside" :key="group.fingerprint" class="group">
+        <span class="mark quiet" aria-hidden="true">{{ MARK[group.finding.level] }}</span>
+        <div class="what">
+          <p>{{ group.finding.message }}</p>
+          <p v-if="group.context" class="quiet context">{{ group.context }}</p>
+          <p class="small quiet">
+            “{{ group.aside?.reason }}” — {{ group.aside?.who }}, {{ whenInWords(group.aside?.at) }}. It comes back when
+            its words change.
+          </p>
+        </div>
+        <div class="acts">
+          <button class="plain small" @click="bringBack(group.fingerprint)">Bring back</button>
+        </div>
+      </article>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.findings {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  padding: 8px 24px 24px;
+}
+.group {
+  display: grid;
+  grid-template-columns: 20px minmax(0, 1fr) auto;
+  gap: 8px;
+  padding: 12px 8px;
+  border-bottom: 1px solid var(--hair);
+  max-width: 1120px;
+}
+.now {
+  background: var(--selected);
+}
+.group:focus-visible {
+  outline-offset: -2px;
+}
+b {
+  font-weight: 600;
+}
+.what {
+  display: grid;
+  gap: 4px;
+  min-width: 0;
+}
+.context {
+  font: 0.875rem/1.25rem var(--serif);
+  overflow-wrap: anywhere;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  overflow: hidden;
+}
+.for {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+  align-items: start;
+  justify-content: flex-end;
+}
+.acts a {
+  padding: 8px 0;
+}
+.reason {
+  display: flex;
+  gap: 8px;
+  margin-top: 4px;
+}
+.reason input {
+  max-width: 420px;
+}
+.aside {
+  margin-top: 28px;
+}
+.none {
+  padding: 24px 8px;
+}
+@media (max-width: 699px) {
+  .findings {
+    padding: 8px;
+  }
+  .group {
+    grid-template-columns: 20px minmax(0, 1fr);
+  }
+  .acts {
+    grid-column: 2;
+    justify-content: start;
+    flex-wrap: wrap;
+  }
+}
+</style>

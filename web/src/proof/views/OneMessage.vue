@@ -1,0 +1,180 @@
+<script setup lang="ts">
+/** One message as it would arrive, with what was left out beside it and where every word comes from. */
+import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useMe } from '../../ui/me';
+import FindingMarks from '../parts/FindingMarks.vue';
+import FoldedScore from '../parts/FoldedScore.vue';
+import LookSwitch from '../parts/LookSwitch.vue';
+import OriginPanel from '../parts/OriginPanel.vue';
+import SheetView from '../parts/SheetView.vue';
+import type { LookAs } from '../parts/looks';
+import { stretchesWhere, usePointing } from '../parts/usePointing';
+import type { ShownMessage, ShownStretch, Which } from '../table/protocol';
+import { useProofing } from '../table/useProofing';
+
+const route = useRoute();
+const router = useRouter();
+const me = useMe();
+const proofing = useProofing();
+const as = ref<LookAs>('rich');
+const onlyFindings = ref(false);
+const message = shallowRef<ShownMessage>();
+const passage = ref<string>();
+const sheet = useTemplateRef('sheet');
+
+const count = computed(() => Math.max(1, proofing.recipients.cases.length));
+const at = computed(() => Math.min(count.value - 1, Math.max(0, Number(route.query.at ?? 0) || 0)));
+const which = computed((): Which => ({ series: 'recipients', at: at.value }));
+const current = computed(() => proofing.recipients.sheets[at.value]);
+const label = computed(() => proofing.recipients.cases[at.value]?.label ?? 'nobody');
+
+watch(
+  [which, () => proofing.texts, () => proofing.set, current],
+  async () => {
+    const now = which.value;
+    const shown = await proofing.message(now);
+    if (which.value === now) message.value = shown;
+  },
+  { immediate: true },
+);
+
+/** What an address may ask to be lit: a value, a passage, or a place of the manuscript. */
+const wanted = computed(() => {
+  const { value, passage: tag, place } = route.query;
+  const path = typeof place === 'string' ? place.split('.') : undefined;
+  const [text, ...steps] = path ?? [];
+  return (stretch: ShownStretch): boolean =>
+    (typeof value === 'string' && (stretch.variable === value || stretch.wordingOf === value)) ||
+    (typeof tag === 'string' && stretch.tags.includes(tag)) ||
+    (text !== undefined &&
+      stretch.text === text &&
+      steps.every((step, index) => stretch.path[index] === Number(step))) ||
+    (text !== undefined && steps.length > 0 && stretch.blocks[0] === text);
+});
+const pointing = usePointing(proofing, which, message, (shown) =>
+  stretchesWhere(shown, (stretch) =>
+    passage.value === undefined ? wanted.value(stretch) : stretch.tags.includes(passage.value),
+  ),
+);
+const { explanation, words, lit, pinned } = pointing;
+watch([message, passage], async () => {
+  await nextTick();
+  // A frame is filled when it has loaded.
+  setTimeout(() => {
+    const first = [...lit.value].find((each) => each.startsWith('body '));
+    if (first) sheet.value?.show(Number(first.slice(5)));
+  }, 60);
+});
+
+function go(to: number): void {
+  void router.replace({ query: { at: String(to) } });
+}
+/** The next recipient, or the next with a finding or a blank where only those are gone through. */
+function step(by: number): void {
+  for (let tried = 1; tried <= count.value; tried += 1) {
+    const to = (at.value + by * tried + count.value * tried) % count.value;
+    const there = proofing.recipients.sheets[to];
+    if (!onlyFindings.value || (there && (there.findings.length > 0 || there.blanks.length > 0))) return go(to);
+  }
+}
+defineExpose({ step, stepFinding: (by: number) => ((onlyFindings.value = true), step(by)) });
+</script>
+
+<template>
+  <div class="one">
+    <div class="tools">
+      <button class="plain" aria-label="Recipient before" @click="step(-1)">‹</button>
+      <span class="count">{{ at + 1 }} of {{ count }}</span>
+      <button class="plain" aria-label="Next recipient" @click="step(1)">›</button>
+      <b class="who">{{ label }}</b>
+      <label class="small only"><input v-model="onlyFindings" type="checkbox" /> only those with findings</label>
+      <LookSwitch class="right" :as="as" @change="as = $event" />
+    </div>
+    <FoldedScore
+      :passages="proofing.passages"
+      :kept="current?.kept ?? ''"
+      :chosen="passage"
+      @choose="passage = $event"
+    />
+    <div class="table">
+      <SheetView
+        v-if="message"
+        ref="sheet"
+        :message="message"
+        :as="as"
+        :lit="lit"
+        :sender="me.profile.email"
+        @point="pointing.point"
+        @choose="pointing.pin"
+      />
+    </div>
+    <aside class="beside">
+      <OriginPanel :words="words" :explanation="explanation" :pinned="pinned !== undefined" />
+      <FindingMarks v-if="message" :blanks="message.blanks" :findings="message.findings" />
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.one {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template: 36px minmax(0, 1fr) / 144px minmax(0, 1fr) 320px;
+}
+.tools {
+  grid-column: 1 / -1;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--hair);
+  font-size: 0.8125rem;
+  min-width: 0;
+  white-space: nowrap;
+}
+.tools button {
+  height: 28px;
+}
+.who {
+  font-weight: 600;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.only {
+  color: var(--quiet);
+}
+.table {
+  padding: 16px;
+  min-height: 0;
+  overflow: auto;
+}
+.beside {
+  border-left: 1px solid var(--hair);
+  overflow: auto;
+}
+@media (max-width: 1099px) {
+  .one {
+    grid-template: auto minmax(320px, 1fr) auto / 120px minmax(0, 1fr);
+    overflow: auto;
+  }
+  .tools {
+    flex-wrap: wrap;
+    min-height: 36px;
+  }
+  .beside {
+    grid-column: 1 / -1;
+    border: 0;
+    border-top: 1px solid var(--hair);
+  }
+}
+@media (max-width: 699px) {
+  .one {
+    grid-template: auto auto minmax(320px, 1fr) auto / minmax(0, 1fr);
+  }
+  .table {
+    padding: 12px 8px;
+  }
+}
+</style>
