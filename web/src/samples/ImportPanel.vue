@@ -1,30 +1,71 @@
 <script setup lang="ts">
-/** What was recognised in a file, before anything is taken from it. */
-import type { Recognised, TableSummary, Use } from '@vocabula/contract';
-import { onMounted, ref, useTemplateRef } from 'vue';
+/** What was recognised in a file, before anything is taken from it; types, and where columns go, are decided here. */
+import type { Choices, Recognised, TableSummary, Use } from '@vocabula/contract';
+import { COLUMN_TYPES, type ColumnType } from '@vocabula/core/tables';
+import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
 import { api } from '../api/client';
 import TypeMark from '../ui/TypeMark.vue';
 
-const props = defineProps<{ file: File; use: Use }>();
+const props = defineProps<{
+  file: File;
+  use: Use;
+  /** The set that is open, which the rows may be added to. */
+  open: TableSummary | undefined;
+  openColumns: readonly { readonly key: string; readonly name: string }[];
+}>();
 const emit = defineEmits<{ done: [table: TableSummary]; close: [] }>();
-const found = ref<Recognised>();
+const found = shallowRef<Recognised>();
 const problem = ref('');
 const title = ref(props.file.name.replace(/\.[a-z]+$/i, '').replace(/[_-]+/g, ' '));
 const busy = ref(false);
+const adding = ref(false);
+const choices = ref<Choices>({});
 const button = useTemplateRef('button');
+const mayAdd = computed(() => props.open?.use === props.use);
+const doubtful = computed(() =>
+  (found.value?.columns ?? []).filter(({ key, doubtful: cells }) => cells.length > 0 && !choices.value[key]?.type),
+);
+const unanswered = computed(() => doubtful.value.filter(({ key }) => !choices.value[key]?.order));
+const BY = { name: 'the same name', likeness: 'a name like it', content: 'what it holds' } as const;
 
-onMounted(async () => {
+async function recognise(): Promise<void> {
+  busy.value = true;
   try {
-    found.value = await api.recognise(props.file);
-    requestAnimationFrame(() => button.value?.focus());
+    const decided = Object.fromEntries(
+      Object.entries(choices.value).map(([key, { into: _into, ...rest }]) => [key, rest]),
+    );
+    found.value = await api.recognise(props.file, decided, adding.value ? props.open?.id : undefined);
+    problem.value = '';
   } catch (error) {
     problem.value = error instanceof Error ? error.message : 'This file cannot be read.';
+  } finally {
+    busy.value = false;
   }
+}
+onMounted(async () => {
+  await recognise();
+  await nextTick();
+  button.value?.focus();
 });
+async function choose(key: string, change: Choices[string]): Promise<void> {
+  choices.value = { ...choices.value, [key]: { ...choices.value[key], ...change } };
+  if (!('into' in change)) await recognise();
+}
+const intoOf = (column: Recognised['columns'][number]): string =>
+  choices.value[column.key]?.into ?? column.into ?? column.key;
+
 async function take(): Promise<void> {
   busy.value = true;
   try {
-    emit('done', await api.importTable(props.use, title.value, props.file));
+    if (!adding.value || !props.open)
+      return emit('done', await api.importTable(props.use, title.value, props.file, choices.value));
+    const placed = Object.fromEntries(
+      (found.value?.columns ?? []).map((column) => [
+        column.key,
+        { ...choices.value[column.key], into: intoOf(column) },
+      ]),
+    );
+    emit('done', await api.addRows(props.open.id, props.open.revision, props.file, placed));
   } catch (error) {
     problem.value = error instanceof Error ? error.message : 'This file cannot be imported.';
   } finally {
@@ -43,37 +84,87 @@ async function take(): Promise<void> {
         >, {{ found.encoding }}: {{ found.rows }} rows, {{ found.columns.length }} columns.
       </p>
       <p v-for="note in found.notes" :key="note" class="warning">‸ {{ note }}</p>
-      <table>
-        <thead>
-          <tr>
-            <th>Column</th>
-            <th>Key</th>
-            <th>Type</th>
-            <th>Empty</th>
-            <th>Distinct</th>
-            <th>For example</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="column in found.columns" :key="column.key">
-            <td>{{ column.name }}</td>
-            <td class="quiet">{{ column.key }}</td>
-            <td class="type"><TypeMark :type="column.type" /> {{ column.type }}</td>
-            <td class="number">{{ column.empty }}</td>
-            <td class="number">{{ column.distinct }}</td>
-            <td class="quiet examples">{{ column.examples.join(' · ') }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <fieldset v-for="column in doubtful" :key="column.key" class="doubt">
+        <legend>“{{ column.name }}” could be read either way: {{ column.doubtful.join(', ') }}</legend>
+        <label v-for="order in ['day first', 'month first'] as const" :key="order"
+          ><input
+            type="radio"
+            :name="column.key"
+            :checked="choices[column.key]?.order === order"
+            @change="choose(column.key, { order })"
+          />
+          {{ order }}</label
+        >
+        <label
+          ><input type="radio" :name="column.key" @change="choose(column.key, { type: 'text' })" /> leave it as
+          text</label
+        >
+      </fieldset>
+      <div v-if="mayAdd" class="where" role="radiogroup" aria-label="Where to">
+        <label><input v-model="adding" type="radio" :value="false" @change="recognise" /> a set of its own</label>
+        <label
+          ><input v-model="adding" type="radio" :value="true" @change="recognise" /> added to “{{ open?.title }}”</label
+        >
+      </div>
+      <div class="scroll">
+        <table>
+          <thead>
+            <tr>
+              <th>Column</th>
+              <th>{{ adding ? 'Goes into' : 'Key' }}</th>
+              <th>Type</th>
+              <th>Empty</th>
+              <th>Distinct</th>
+              <th>For example</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="column in found.columns" :key="column.key">
+              <td>{{ column.name }}</td>
+              <td v-if="adding">
+                <select
+                  :value="intoOf(column)"
+                  :aria-label="`Where ${column.name} goes`"
+                  @change="choose(column.key, { into: ($event.target as HTMLSelectElement).value })"
+                >
+                  <option v-for="each in openColumns" :key="each.key" :value="each.key">{{ each.name }}</option>
+                  <option v-if="!openColumns.some(({ key }) => key === column.key)" :value="column.key">
+                    a new column
+                  </option>
+                  <option value="">nowhere: left out</option>
+                </select>
+                <span v-if="column.by && intoOf(column) === column.into" class="quiet small"> {{ BY[column.by] }}</span>
+              </td>
+              <td v-else class="quiet">{{ column.key }}</td>
+              <td class="type">
+                <TypeMark :type="column.type" /><select
+                  :value="column.type"
+                  :aria-label="`Type of ${column.name}`"
+                  @change="choose(column.key, { type: ($event.target as HTMLSelectElement).value as ColumnType })"
+                >
+                  <option v-for="type in COLUMN_TYPES" :key="type" :value="type">{{ type }}</option>
+                </select>
+                <span v-if="column.misfits" class="warning small">‸ {{ column.misfits }} are not</span>
+              </td>
+              <td class="number">{{ column.empty }}</td>
+              <td class="number">{{ column.distinct }}</td>
+              <td class="quiet examples">{{ column.examples.join(' · ') }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
       <form @submit.prevent="take">
-        <label class="field"><span>Call it</span><input v-model="title" required /></label>
-        <button ref="button" class="main" :disabled="busy || !title.trim()">
-          {{ found.notes.length ? 'Import with these names' : 'Import' }} {{ found.rows }} rows
+        <label v-if="!adding" class="field"><span>Call it</span><input v-model="title" required /></label>
+        <button ref="button" class="main" :disabled="busy || unanswered.length > 0 || (!adding && !title.trim())">
+          {{ adding ? 'Add' : found.notes.length ? 'Import with these names' : 'Import' }} {{ found.rows }}
+          {{ found.rows === 1 ? 'row' : 'rows' }}
         </button>
         <button type="button" @click="emit('close')">Leave it</button>
+        <span v-if="unanswered.length" class="warning small">Say first how the dates are to be read.</span>
       </form>
     </template>
     <button v-else-if="problem" @click="emit('close')">Back</button>
+    <p v-else class="quiet" role="status">Reading…</p>
   </section>
 </template>
 
@@ -84,6 +175,11 @@ async function take(): Promise<void> {
   gap: 12px;
   align-content: start;
   justify-items: start;
+  overflow: auto;
+}
+.scroll {
+  max-width: 100%;
+  overflow: auto;
 }
 table {
   border-collapse: collapse;
@@ -97,27 +193,40 @@ th,
 td {
   padding: 4px 16px 4px 0;
   border-bottom: 1px solid var(--hair);
+  white-space: nowrap;
 }
-.type {
-  display: flex;
-  gap: 6px;
-  align-items: center;
+select {
+  width: 120px;
+  height: 26px;
+  padding: 0 4px;
+}
+td select {
+  margin-left: 6px;
 }
 .number {
   text-align: right;
 }
 .examples {
-  max-width: 360px;
+  max-width: 320px;
   overflow: hidden;
   text-overflow: ellipsis;
-  white-space: nowrap;
+}
+.doubt {
+  border: 1px solid var(--edge);
+  padding: 8px 14px;
+  display: flex;
+  gap: 16px;
+}
+.where {
+  display: flex;
+  gap: 16px;
 }
 form {
   display: flex;
   gap: 12px;
   align-items: end;
 }
-label {
+form label {
   width: 280px;
 }
 </style>

@@ -1,27 +1,28 @@
 <script setup lang="ts">
 /** Sample sets for proofs and recipient lists for messages: one table, two uses, one importer. */
-import type { StoredTable, TableSummary, Use } from '@vocabula/contract';
-import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import type { TableSummary, Use } from '@vocabula/contract';
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
 import NoticeLine from '../ui/NoticeLine.vue';
-import TypeMark from '../ui/TypeMark.vue';
 import { useNotice } from '../ui/notice';
 import ImportPanel from './ImportPanel.vue';
+import NeedsPanel from './NeedsPanel.vue';
+import SetsList from './SetsList.vue';
+import SetTable from './SetTable.vue';
+import { useSet } from './useSet';
 
-const USES: readonly { use: Use; words: string; what: string }[] = [
-  { use: 'sample', words: 'Sample sets', what: 'for proofs; never mailed' },
-  { use: 'recipients', words: 'Recipient lists', what: 'real people to write to' },
-];
 const route = useRoute();
 const router = useRouter();
 const notice = useNotice();
 const tables = ref<TableSummary[]>([]);
 const loaded = ref(false);
-const table = shallowRef<StoredTable>();
 const file = ref<{ file: File; use: Use }>();
-const picker = useTemplateRef('picker');
-let use: Use = 'sample';
+const list = useTemplateRef('list');
+const cells = useTemplateRef('cells');
+const set = useSet(load);
+const { table, saving } = set;
+const summary = computed(() => tables.value.find(({ id }) => id === table.value?.id));
 
 async function load(): Promise<void> {
   try {
@@ -31,57 +32,75 @@ async function load(): Promise<void> {
       await router.replace({
         name: 'samples',
         params: { id: (tables.value.find((each) => each.use === 'sample') ?? tables.value[0]).id },
+        query: route.query,
       });
   } catch (problem) {
     notice.fail(problem);
   }
 }
 onMounted(load);
+onBeforeUnmount(() => void set.flush());
 watch(
   () => route.params.id,
   async (id) => {
-    table.value = undefined;
-    if (!id) return;
+    if (!id) return set.close();
     try {
-      const found = await api.table(String(id));
-      if (route.params.id === id) table.value = found;
+      await set.open(String(id));
     } catch (problem) {
+      set.close();
       notice.fail(problem);
     }
   },
   { immediate: true },
 );
 
-const columns = computed(() =>
-  (table.value?.columns ?? []).map((column) => {
-    const cells = (table.value?.cells ?? []).map((row) => row[column.key] ?? '');
-    const filled = cells.filter(Boolean);
-    return {
-      ...column,
-      says: `${cells.length - filled.length} empty · ${new Set(filled).size} distinct · longest ${Math.max(0, ...filled.map((cell) => [...cell].length))}`,
-    };
-  }),
-);
-function pick(what: Use): void {
-  use = what;
-  picker.value?.click();
-}
-function picked(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  const given = input.files?.[0];
-  if (given) file.value = { file: given, use };
-  input.value = '';
+async function paste(use: Use): Promise<void> {
+  try {
+    const text = await navigator.clipboard.readText();
+    if (text.trim() === '') throw new Error('There is no text on the clipboard.');
+    file.value = { file: new File([text], 'Pasted.csv', { type: 'text/csv' }), use };
+  } catch (problem) {
+    notice.fail(problem instanceof DOMException ? new Error('The clipboard may not be read here.') : problem);
+  }
 }
 async function imported(made: TableSummary): Promise<void> {
+  const into = made.id === table.value?.id;
   file.value = undefined;
   await load();
-  await router.push({ name: 'samples', params: { id: made.id } });
-  notice.say(`“${made.title}”: ${made.rows} rows imported.`);
+  if (into) await set.open(made.id);
+  else await router.push({ name: 'samples', params: { id: made.id } });
+  notice.say(into ? `“${made.title}” has ${made.rows} rows now.` : `“${made.title}”: ${made.rows} rows imported.`);
+}
+async function made(id: string): Promise<void> {
+  await load();
+  await router.push({ name: 'samples', params: { id }, query: route.query });
+  notice.say('Made up, and marked as the template’s own.');
+}
+async function copy(disguise: boolean): Promise<void> {
+  const now = table.value;
+  if (!now) return;
+  try {
+    const title = disguise ? `${now.title}, disguised` : `${now.title}, copy`;
+    await made_(await api.copyTable(now.id, { title: title.slice(0, 200), disguise }));
+    notice.say(disguise ? 'Copied with made-up names and addresses.' : 'Copied.');
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+async function made_({ id }: TableSummary): Promise<void> {
+  await load();
+  await router.push({ name: 'samples', params: { id } });
+}
+async function rename(event: Event): Promise<void> {
+  const title = (event.target as HTMLInputElement).value.trim();
+  if (title && title !== table.value?.title) await set.change({ what: 'title', title });
+  if (table.value) table.value = { ...table.value, title: title || table.value.title };
 }
 async function bin(): Promise<void> {
   const gone = table.value;
   if (!gone) return;
   try {
+    await set.flush();
     await api.binTable(gone.id);
     await router.replace({ name: 'samples', params: {} });
     await load();
@@ -100,69 +119,59 @@ async function bin(): Promise<void> {
   <div class="samples">
     <header class="head">
       <h1>Samples</h1>
-      <span v-if="table" class="quiet small"
-        >{{ table.title }} · {{ table.rows }} rows ·
-        {{ table.use === 'sample' ? 'for proofs only' : 'people to write to' }}</span
-      >
-      <a v-if="table" class="right small" :href="`/api/tables/${table.id}/csv`" download>Save as CSV</a>
-      <button v-if="table" class="plain" @click="bin">Bin</button>
+      <template v-if="table">
+        <input :key="table.id" class="title" :value="table.title" aria-label="Name of the set" @change="rename" />
+        <span class="quiet small"
+          >{{ table.cells.length }} rows · {{ table.use === 'sample' ? 'for proofs only' : 'people to write to'
+          }}<template v-if="summary?.ownOf.length"> · own set of {{ summary.ownOf.length }}</template></span
+        >
+        <span class="quiet small" role="status">{{ saving ? 'keeping…' : '' }}</span>
+        <button class="plain small right" @click="cells?.addRow()">Add row</button>
+        <button class="plain small" @click="cells?.openNew()">Add column</button>
+        <button class="plain small" @click="copy(table.use === 'recipients')">
+          {{ table.use === 'recipients' ? 'Disguised copy' : 'Copy' }}
+        </button>
+        <a class="small" :href="`/api/tables/${table.id}/csv`" download>CSV</a>
+        <a class="small" :href="`/api/tables/${table.id}/json`" download>JSON</a>
+        <button class="plain small" @click="bin">Bin</button>
+      </template>
     </header>
     <main>
-      <nav class="sets" aria-label="Sets and lists">
-        <template v-for="group in USES" :key="group.use">
-          <h2>{{ group.words }}</h2>
-          <p class="quiet small what">{{ group.what }}</p>
-          <RouterLink
-            v-for="each in tables.filter((one) => one.use === group.use)"
-            :key="each.id"
-            class="row"
-            :to="{ name: 'samples', params: { id: each.id } }"
-            :aria-current="each.id === route.params.id"
-            >{{ each.title }} <span class="quiet small">{{ each.rows }}</span></RouterLink
-          >
-          <button class="import" @click="pick(group.use)">Import CSV…</button>
-        </template>
-        <input ref="picker" type="file" accept=".csv,.txt,.tsv,.json,text/csv" hidden @change="picked" />
-      </nav>
+      <SetsList
+        ref="list"
+        :tables="tables"
+        :open="String(route.params.id ?? '')"
+        @file="(given, use) => (file = { file: given, use })"
+        @paste="paste"
+      />
       <ImportPanel
         v-if="file"
         :key="file.file.name + file.file.lastModified + file.use"
-        class="table"
         :file="file.file"
         :use="file.use"
+        :open="summary"
+        :open-columns="table?.columns ?? []"
         @done="imported"
         @close="file = undefined"
       />
-      <section v-else-if="table" class="table" tabindex="0" :aria-label="table.title">
-        <table>
-          <thead>
-            <tr>
-              <th v-for="column in columns" :key="column.key" scope="col">
-                <span class="name"><TypeMark :type="column.type" />{{ column.name }}</span
-                ><span class="quiet says">{{ column.says }}</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="(row, at) in table.cells" :key="at">
-              <td
-                v-for="column in columns"
-                :key="column.key"
-                :class="{ number: column.type === 'number', none: !row[column.key] }"
-              >
-                {{ row[column.key] || '—' }}
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </section>
+      <div v-else-if="table" class="open">
+        <NeedsPanel :set="set" @made="made" />
+        <SetTable ref="cells" :set="set" />
+      </div>
       <div v-else-if="loaded && tables.length === 0" class="empty">
         <h2>No recipients yet</h2>
-        <p>Import a CSV of made-up or disguised people to proof templates against.</p>
-        <button class="main" @click="pick('sample')">Import CSV…</button>
+        <p>Import made-up or disguised people to proof templates against: CSV, a workbook, JSON or address cards.</p>
+        <button class="main" @click="list?.pick('sample')">Import…</button>
       </div>
     </main>
-    <footer class="foot"><NoticeLine /></footer>
+    <footer class="foot">
+      <NoticeLine v-if="notice.current" />
+      <template v-else-if="table">
+        <span>write in a cell <kbd>Enter</kbd></span>
+        <span>empty it <kbd>Delete</kbd></span>
+        <span>paste rows and cells where the mark is</span>
+      </template>
+    </footer>
   </div>
 </template>
 
@@ -170,6 +179,7 @@ async function bin(): Promise<void> {
 .samples {
   display: flex;
   flex-direction: column;
+  min-height: 0;
 }
 main {
   flex: 1;
@@ -177,87 +187,38 @@ main {
   display: grid;
   grid-template-columns: 200px minmax(0, 1fr);
 }
-.sets {
-  border-right: 1px solid var(--hair);
-  padding: 12px 0;
-  overflow: auto;
+.title {
+  width: 220px;
+  background: transparent;
+  border-color: transparent;
 }
-.sets h2,
-.what,
-.import {
-  margin: 0 16px;
+.title:hover,
+.title:focus {
+  border-color: var(--edge);
+  background: var(--sheet);
 }
-.sets h2:not(:first-child) {
-  margin-top: 24px;
-}
-.sets .what {
-  margin-bottom: 4px;
-}
-.import {
-  margin-top: 8px;
-}
-.table {
-  overflow: auto;
-}
-table {
-  border-collapse: separate;
-  border-spacing: 0;
-  font-size: 0.8125rem;
-}
-th,
-td {
-  text-align: left;
-  padding: 0 12px;
+.head {
+  gap: 8px;
   white-space: nowrap;
-  max-width: 280px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  border-bottom: 1px solid var(--hair);
 }
-th {
-  position: sticky;
-  top: 0;
-  height: 56px;
-  background: var(--table);
-  font-weight: 600;
-  z-index: 1;
+.open {
+  min-height: 0;
+  min-width: 0;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
 }
-td {
-  height: 32px;
-}
-th:first-child,
-td:first-child {
-  position: sticky;
-  left: 0;
-  background: var(--table);
-  border-right: 1px solid var(--hair);
-}
-th:first-child {
-  z-index: 2;
-}
-.name {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-}
-.says {
-  font-weight: 400;
-  font-size: 0.75rem;
-}
-.number {
-  text-align: right;
-}
-.none {
-  color: var(--quiet);
+@media (max-width: 1099px) {
+  .head {
+    flex-wrap: wrap;
+    height: auto;
+    min-height: 48px;
+    padding: 6px 16px;
+  }
 }
 @media (max-width: 899px) {
   main {
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: auto 1fr;
-  }
-  .sets {
-    border: 0;
-    border-bottom: 1px solid var(--hair);
   }
 }
 </style>

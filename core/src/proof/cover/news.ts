@@ -32,7 +32,7 @@ export function casesInWords({ factors, cases }: Covering): CaseInWords[] {
       (freshLevels.includes(each) ? 1000 : 0);
     const telling = [...met].sort((a, b) => weight(b) - weight(a)).slice(0, MOST_IN_TITLE);
     const say = ({ factor, level }: Level): string => levelInWords(factors[factor] as Factor, level);
-    const fresh = new Set(index === 0 ? [] : freshPairs.flatMap((pair) => pair.map(({ factor }) => factor)));
+    const fresh = new Set(index === 0 ? [] : freshFactors(freshLevels, freshPairs));
     return {
       key: met
         .map(({ factor, level }) => `${factors[factor]?.name}=${factors[factor]?.levels[level]?.key}`)
@@ -57,6 +57,15 @@ export function casesInWords({ factors, cases }: Covering): CaseInWords[] {
       })),
     };
   });
+}
+
+/** What is new in a case: levels that no case before it has, or else those that most of its new pairs are of. */
+function freshFactors(levels: readonly Level[], pairs: readonly (readonly [Level, Level])[]): number[] {
+  if (levels.length > 0) return levels.map(({ factor }) => factor);
+  const counts = new Map<number, number>();
+  for (const { factor } of pairs.flat()) counts.set(factor, (counts.get(factor) ?? 0) + 1);
+  const most = Math.max(0, ...counts.values());
+  return [...counts].flatMap(([factor, count]) => (count === most ? [factor] : []));
 }
 
 /** As many of the words as fit a line, in reading order; the most telling come first. */

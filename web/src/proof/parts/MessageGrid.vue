@@ -97,7 +97,7 @@ watch(
           @dblclick="open(item.index, 0)"
           ><span v-if="sheets[numbers[item.index] ?? -1]?.blanks.length" class="error" title="blank">⚠</span
           ><span v-else-if="sheets[numbers[item.index] ?? -1]?.findings.length" class="warning" title="findings">‸</span
-          >{{ labelOf(numbers[item.index] ?? 0) }}</span
+          ><span class="who">{{ labelOf(numbers[item.index] ?? 0) }}</span></span
         >
         <span
           v-for="(each, index) in values"
@@ -111,7 +111,10 @@ watch(
           }"
           :title="sheets[numbers[item.index] ?? -1]?.values[each.at]"
           @click="open(item.index, index + 1)"
-          >{{ sheets[numbers[item.index] ?? -1]?.values[each.at] || '—' }}</span
+          >{{
+            sheets[numbers[item.index] ?? -1]?.values[each.at] ||
+            (sheets[numbers[item.index] ?? -1]?.blanks.includes(each.key) ? '[blank]' : '—')
+          }}</span
         >
         <span
           v-for="(each, index) in passages"
@@ -184,6 +187,10 @@ watch(
   gap: 4px;
   z-index: 1;
 }
+.who {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .line[aria-selected='true'] .name {
   background: var(--selected);
   box-shadow: inset 3px 0 var(--action);
@@ -214,6 +221,7 @@ watch(
   text-overflow: ellipsis;
 }
 .missing {
+  text-align: left;
   background: linear-gradient(transparent 58%, var(--saffron) 58%, var(--saffron) 92%, transparent 92%);
 }
 .mark {

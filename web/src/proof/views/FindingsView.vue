@@ -16,10 +16,10 @@ const reason = ref('');
 const current = ref(-1);
 const list = useTemplateRef<HTMLElement>('list');
 const MARK = { error: '⚠', warning: '‸', note: '·' } as const;
-const SERIES_WORDS: Readonly<Record<Series, readonly [one: string, many: string]>> = {
-  recipients: ['recipient', 'recipients'],
-  hard: ['hard case', 'hard cases'],
-  pairing: ['pairing', 'pairings'],
+const SERIES_WORDS: Readonly<Record<Series, string>> = {
+  recipients: 'recipients',
+  hard: 'hard cases',
+  pairing: 'pairings',
 };
 
 const groups = computed(() =>
@@ -46,9 +46,9 @@ function whom(group: FindingGroup): { series: Series; words: string; first: { at
   return (Object.entries(group.in) as [Series, readonly number[]][]).flatMap(([series, numbers]) => {
     if (numbers.length === 0) return [];
     const all = casesOf(proofing, series);
-    const [one, many] = SERIES_WORDS[series];
+    const words = SERIES_WORDS[series];
     const first = numbers.slice(0, 3).map((at) => ({ at, label: all.cases[at]?.label ?? `${at + 1}` }));
-    return [{ series, words: `${numbers.length} of ${all.cases.length} ${numbers.length === 1 ? one : many}`, first }];
+    return [{ series, words: `${numbers.length} of ${all.cases.length} ${words}`, first }];
   });
 }
 const VIEW = { recipients: 'one', hard: 'hard', pairing: 'pairing' } as const;
@@ -217,6 +217,10 @@ defineExpose({ stepFinding, step: stepFinding });
   outline-offset: -2px;
 }
 b {
+  font-weight: 600;
+}
+.mark {
+  font-size: 1.125rem;
   font-weight: 600;
 }
 .what {

@@ -157,7 +157,7 @@ fieldset {
 }
 .sheets {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 40px minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr) 56px minmax(0, 1fr);
   gap: 12px 0;
   padding: 22px 30px;
   max-width: 1184px;

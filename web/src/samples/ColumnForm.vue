@@ -1,0 +1,108 @@
+<script setup lang="ts">
+/** A column: its name, its type, and what it is worked out from. Without a key, a new one. */
+import { fold } from '@vocabula/core';
+import { COLUMN_TYPES, type ColumnType } from '@vocabula/core/tables';
+import { computed, onMounted, ref, useTemplateRef } from 'vue';
+import { useNotice } from '../ui/notice';
+import type { WorkedSet } from './useSet';
+
+const props = defineProps<{ set: WorkedSet; column: string }>();
+const emit = defineEmits<{ close: [] }>();
+const notice = useNotice();
+const old = props.set.columns.value.find(({ key }) => key === props.column);
+const name = ref(old?.name ?? '');
+const type = ref<ColumnType>(old?.type ?? 'text');
+const expression = ref(old?.value ?? '');
+const field = useTemplateRef('field');
+onMounted(() => field.value?.focus());
+
+const key = computed(
+  () =>
+    old?.key ??
+    freeKey(
+      name.value,
+      props.set.columns.value.map((each) => each.key),
+    ),
+);
+const problem = computed(() => props.set.table.value?.problems[props.column]);
+
+/** A key of small letters that no other column has. */
+function freeKey(words: string, taken: readonly string[]): string {
+  const base =
+    fold(words)
+      .replace(/[^a-z0-9]+/g, '_')
+      .replace(/^_+|_+$/g, '')
+      .replace(/^(?=\d)/, 'c_')
+      .slice(0, 36) || 'column';
+  if (!taken.includes(base)) return base;
+  let number = 2;
+  while (taken.includes(`${base}_${number}`)) number += 1;
+  return `${base}_${number}`;
+}
+async function keep(): Promise<void> {
+  await props.set.putColumn({
+    key: key.value,
+    name: name.value.trim(),
+    type: type.value,
+    ...(expression.value.trim() ? { value: expression.value.trim() } : {}),
+  });
+  if (!props.set.table.value?.problems[key.value]) emit('close');
+}
+async function remove(): Promise<void> {
+  if (!old) return;
+  await props.set.change({ what: 'remove-column', key: old.key });
+  emit('close');
+  // A column’s cells stay with their rows, so that it can come back.
+  notice.say(`The column “${old.name}” is gone.`, () => props.set.putColumn(old));
+}
+</script>
+
+<template>
+  <form
+    class="form"
+    :aria-label="old ? `Column ${old.name}` : 'New column'"
+    @submit.prevent="keep"
+    @keydown.esc="emit('close')"
+  >
+    <h2>{{ old ? 'Column' : 'New column' }}</h2>
+    <label class="field"><span>Name</span><input ref="field" v-model="name" required maxlength="200" /></label>
+    <p class="quiet small">Key: {{ key }}</p>
+    <label class="field"
+      ><span>Type</span
+      ><select v-model="type">
+        <option v-for="each in COLUMN_TYPES" :key="each" :value="each">{{ each }}</option>
+      </select></label
+    >
+    <label class="field"
+      ><span>Worked out from other columns</span
+      ><input
+        v-model="expression"
+        placeholder="party * 4.5"
+        spellcheck="false"
+        :aria-invalid="problem ? 'true' : undefined"
+    /></label>
+    <p v-if="problem" class="error small" role="alert">⚠ {{ problem }}</p>
+    <p v-else class="quiet small">Left empty, its cells are written by hand.</p>
+    <div class="acts">
+      <button class="main" :disabled="!name.trim()">{{ old ? 'Keep' : 'Add' }}</button>
+      <button type="button" class="plain" @click="emit('close')">Leave it</button>
+      <button v-if="old" type="button" class="plain right" @click="remove">Take out</button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.form {
+  width: 280px;
+  border-left: 1px solid var(--hair);
+  padding: 16px;
+  display: grid;
+  gap: 10px;
+  align-content: start;
+  overflow: auto;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+}
+</style>
