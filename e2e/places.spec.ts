@@ -8,7 +8,26 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
   ['Catalogue', '/catalogue', (page) => expect(page.getByText('Group visit confirmed').first()).toBeVisible()],
   ['Write, nothing open', '/write', (page) => expect(page.getByLabel(/^Title/)).toBeVisible()],
   ['Write', '/write/group-visit-confirmed', (page) => expect(page.locator('.passage').first()).toBeVisible()],
-  ['Samples', '/samples', (page) => expect(page.getByRole('cell').first()).toBeVisible()],
+  ['Samples', '/samples?for=group-visit-confirmed', (page) => expect(page.getByRole('gridcell').first()).toBeVisible()],
+  ...(
+    [
+      ['One message', 'one', '.subject'],
+      ['All messages', 'all', '.slip'],
+      ['Side by side', 'beside', '.sheets p'],
+      ['Hard cases', 'hard', '.paper .subject'],
+      ['Every pairing', 'pairing', '.paper .subject'],
+      ['Findings', 'findings', '.group'],
+      ['Send proofs', 'send', '.taken'],
+      ['Proof report', 'report', '.frame'],
+    ] as const
+  ).map(
+    ([name, view, ready]) =>
+      [
+        `Proof, ${name}`,
+        `/proof/group-visit-confirmed/${view}`,
+        (page: Page) => expect(page.locator(ready).first()).toBeVisible(),
+      ] as const,
+  ),
   ['Fill, nothing open', '/fill', (page) => expect(page.getByRole('option').first()).toBeVisible()],
   ['Fill', FILLING, (page) => expect(page.getByLabel('Recipient', { exact: true })).toBeVisible()],
   ['Settings', '/settings', (page) => expect(page.getByLabel(/^Name/)).toBeVisible()],

@@ -16,15 +16,17 @@ const expression = ref(old?.value ?? '');
 const field = useTemplateRef('field');
 onMounted(() => field.value?.focus());
 
+/** Once there, a column keeps its key. */
+const own = ref(old?.key);
 const key = computed(
   () =>
-    old?.key ??
+    own.value ??
     freeKey(
       name.value,
       props.set.columns.value.map((each) => each.key),
     ),
 );
-const problem = computed(() => props.set.table.value?.problems[props.column]);
+const problem = computed(() => props.set.table.value?.problems[key.value]);
 
 /** A key of small letters that no other column has. */
 function freeKey(words: string, taken: readonly string[]): string {
@@ -40,6 +42,7 @@ function freeKey(words: string, taken: readonly string[]): string {
   return `${base}_${number}`;
 }
 async function keep(): Promise<void> {
+  own.value = key.value;
   await props.set.putColumn({
     key: key.value,
     name: name.value.trim(),
@@ -84,7 +87,7 @@ async function remove(): Promise<void> {
     <p v-if="problem" class="error small" role="alert">⚠ {{ problem }}</p>
     <p v-else class="quiet small">Left empty, its cells are written by hand.</p>
     <div class="acts">
-      <button class="main" :disabled="!name.trim()">{{ old ? 'Keep' : 'Add' }}</button>
+      <button class="main" :disabled="!name.trim()">{{ own ? 'Keep' : 'Add' }}</button>
       <button type="button" class="plain" @click="emit('close')">Leave it</button>
       <button v-if="old" type="button" class="plain right" @click="remove">Take out</button>
     </div>

@@ -84,13 +84,11 @@ const fill = (need: Need): Promise<void> =>
     const positions = props.set.table.value?.positions ?? [];
     await props.set.change(
       { what: 'column', column: columnOf(need) },
-      ...positions
-        .slice(0, 900)
-        .map((position, at) => ({
-          what: 'cells' as const,
-          position,
-          cells: { [need.column]: cellFor(need, at, today()) },
-        })),
+      ...positions.slice(0, 900).map((position, at) => ({
+        what: 'cells' as const,
+        position,
+        cells: { [need.column]: cellFor(need, at, today()) },
+      })),
     );
   });
 const make = (): Promise<void> =>

@@ -147,4 +147,13 @@ h1 {
     text-overflow: ellipsis;
   }
 }
+@media (max-width: 599px) {
+  .head {
+    flex-wrap: wrap;
+    height: auto;
+    min-height: 48px;
+    padding: 6px 12px;
+    gap: 4px 8px;
+  }
+}
 </style>

@@ -109,7 +109,7 @@ defineExpose({ step, stepFinding: (by: number) => ((onlyFindings.value = true), 
         @choose="pointing.pin"
       />
     </div>
-    <aside class="beside">
+    <aside class="beside" tabindex="0" aria-label="About this message">
       <OriginPanel :words="words" :explanation="explanation" :pinned="pinned !== undefined" />
       <FindingMarks v-if="message" :blanks="message.blanks" :findings="message.findings" />
     </aside>

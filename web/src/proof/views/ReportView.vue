@@ -134,8 +134,9 @@ function save(): void {
 }
 .tools {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 12px;
+  gap: 8px 12px;
   padding: 8px 16px;
   border-bottom: 1px solid var(--hair);
 }

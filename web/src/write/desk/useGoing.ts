@@ -25,7 +25,12 @@ export function useGoing(needs: GoingNeeds) {
   /** Puts the caret into the node that a place of the proof came from. */
   function showPath(path: readonly number[]): void {
     const pos = positionOf(editor.state.doc, path);
-    if (pos !== undefined) show({ from: pos + 1, to: pos + 1 });
+    if (pos !== undefined) show(startOf(pos));
+  }
+  /** The caret’s place at the beginning of a node: before words, inside what holds them. */
+  function startOf(pos: number): Range {
+    const from = editor.state.doc.nodeAt(pos)?.isInline ? pos : pos + 1;
+    return { from, to: from };
   }
   function showFinding(index: number): void {
     const all = needs.findings.value;
@@ -37,7 +42,7 @@ export function useGoing(needs: GoingNeeds) {
     if (variable && needs.isDeclared(variable)) return needs.openVariable(variable);
     const pos = path && !text ? positionOf(editor.state.doc, path) : undefined;
     if (pos === undefined) return;
-    show(length === undefined ? { from: pos + 1, to: pos + 1 } : { from: pos + offset, to: pos + offset + length });
+    show(length === undefined ? startOf(pos) : { from: pos + offset, to: pos + offset + length });
   }
 
   /** Goes to the next place where a variable stands, in text or wordings, from the first again after the last. */
