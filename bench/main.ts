@@ -1,10 +1,13 @@
 export {};
 /** `npm run bench [-- NAME…]`: runs the measured comparisons, all of them or those named. */
 // Compiled with the page's types, which nothing here is to know of.
-const BROWSER: string = './browser/write.js';
+const BROWSER = './browser' as string;
 const BENCHES: Readonly<Record<string, () => Promise<{ bench(): void | Promise<void> }>>> = {
   render: () => import('./render.js'),
-  write: () => import(BROWSER),
+  live: () => import(`${BROWSER}/live.js`),
+  cover: () => import('./cover.js'),
+  batch: () => import('./batch.js'),
+  'batch-in-browser': () => import(`${BROWSER}/batch.js`),
 };
 
 const wanted = process.argv.slice(2);

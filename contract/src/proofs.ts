@@ -2,7 +2,7 @@
 import { isMailbox } from '@vocabula/core';
 import * as z from 'zod';
 
-const digest = z.string().regex(/^[0-9a-f]{32}$/, 'a digest has 32 hexadecimal figures');
+const digest = z.string().regex(/^[0-9a-f]{16}$/, 'a digest has 16 hexadecimal figures');
 const words = z.string().max(2000);
 const fields = z.record(z.string().max(60), z.unknown());
 

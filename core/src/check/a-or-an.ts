@@ -38,9 +38,10 @@ export const aOrAnBefore: FilledCheck = {
     lines.flatMap(({ pieces }) =>
       pieces.flatMap((piece, index) => {
         const before = pieces[index - 1];
-        const article = before && /(?<![\p{L}\p{N}.'’&-])(an?)[ \u00A0]+$/iu.exec(before.text)?.[1];
+        if (!before || !mayBeArticle(before.text)) return [];
+        const article = /(?<![\p{L}\p{N}.'’&-])(an?)[ \u00A0]+$/iu.exec(before.text)?.[1];
         const word = /^[\p{L}\p{N}]+/u.exec(piece.text)?.[0] ?? '';
-        if (!article || before?.origin === piece.origin || NO_NOUN.test(word)) return [];
+        if (!article || before.origin === piece.origin || NO_NOUN.test(word)) return [];
         const right = articleFor(word);
         return !right || right === article.toLowerCase()
           ? []
@@ -54,3 +55,10 @@ export const aOrAnBefore: FilledCheck = {
       }),
     ),
 };
+
+/** Few words before values are articles, and most are told by their last letters. */
+function mayBeArticle(text: string): boolean {
+  const last = text.charAt(text.length - 1);
+  const before = text.charAt(text.length - 2);
+  return (last === ' ' || last === '\u00A0') && (before === 'a' || before === 'n' || before === 'A' || before === 'N');
+}

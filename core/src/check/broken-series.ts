@@ -16,22 +16,30 @@ interface Break {
   readonly pattern: RegExp;
   readonly says: string;
 }
-const made = new Map<string, readonly Break[]>();
+interface Patterns {
+  readonly breaks: readonly Break[];
+  /** “, and” at the beginning of what follows. */
+  readonly andFirst: RegExp;
+}
+const made = new Map<string, Patterns>();
 
-function breaksOf(language: string): readonly Break[] {
-  let breaks = made.get(language);
-  if (!breaks) {
+function patternsOf(language: string): Patterns {
+  let patterns = made.get(language);
+  if (!patterns) {
     const and = AND[language] ?? '';
-    breaks = [
-      { pattern: /^\s*[,;]/u, says: 'A line begins with' },
-      { pattern: /[,;]\s*[,;]/u, says: 'There are two marks in a row:' },
-      { pattern: /[,;]\s*[.!?](?!\.)/u, says: 'A series ends with' },
-      { pattern: new RegExp(`(?<!\\p{L})(?:${and})\\s*[.,;!?](?!\\p{L})`, 'iu'), says: 'A series ends with' },
-      { pattern: new RegExp(`(?<!\\p{L})(?:${and})\\s+(?:${and})(?!\\p{L})`, 'iu'), says: 'A series says' },
-    ];
-    made.set(language, breaks);
+    patterns = {
+      breaks: [
+        { pattern: /^\s*[,;]/u, says: 'A line begins with' },
+        { pattern: /[,;]\s*[,;]/u, says: 'There are two marks in a row:' },
+        { pattern: /[,;]\s*[.!?](?!\.)/u, says: 'A series ends with' },
+        { pattern: new RegExp(`(?<!\\p{L})(?:${and})\\s*[.,;!?](?!\\p{L})`, 'iu'), says: 'A series ends with' },
+        { pattern: new RegExp(`(?<!\\p{L})(?:${and})\\s+(?:${and})(?!\\p{L})`, 'iu'), says: 'A series says' },
+      ],
+      andFirst: new RegExp(`^\\s*[,;]\\s*(?:${and})(?!\\p{L})`, 'iu'),
+    };
+    made.set(language, patterns);
   }
-  return breaks;
+  return patterns;
 }
 
 /** A series that leaving out has broken: “, and” with nothing before it, two commas, an “and” with nothing behind it. */
@@ -39,8 +47,11 @@ export const brokenSeries: FilledCheck = {
   languages: Object.keys(AND),
   run: ({ lines, language, document, program }) =>
     lines.flatMap(({ pieces, text }) => {
+      if (!pieces.some(followsGap)) return [];
       const joints = jointsOf(pieces, (piece) => (piece.origin.text === program.name ? document : undefined));
-      for (const { pattern, says } of breaksOf(language)) {
+      if (joints.length === 0) return [];
+      const { breaks, andFirst } = patternsOf(language);
+      for (const { pattern, says } of breaks) {
         const match = pattern.exec(text);
         // What the author wrote in one go is theirs; only what came together over something left out is a break.
         const joint = match && joints.find(({ at }) => at >= match.index && at <= match.index + match[0].length);
@@ -49,7 +60,6 @@ export const brokenSeries: FilledCheck = {
             { code: 'broken-series' as const, message: `${says} “${match[0].trim()}”.`, origin: joint.piece.origin },
           ];
       }
-      const andFirst = new RegExp(`^\\s*[,;]\\s*(?:${AND[language]})(?!\\p{L})`, 'iu');
       const lonely = joints.find(({ piece, item }) => item && andFirst.test(piece.text));
       return lonely
         ? [
@@ -73,16 +83,28 @@ function jointsOf(
     const start = at;
     at += piece.text.length;
     const before = pieces[index - 1]?.origin;
-    const line = piece.origin.path.slice(0, -1);
-    const own = piece.origin.path.at(-1) ?? 0;
-    const same = before?.text === piece.origin.text && before.path.slice(0, -1).join() === line.join();
-    if (before && !same) return [];
+    const { path } = piece.origin;
+    if (!followsGap(piece, index, pieces)) return [];
     const first = before ? (before.path.at(-1) ?? 0) + 1 : 0;
-    if (first >= own) return [];
     const document = documentOf(piece);
-    const parent = document && nodeAt(document, line);
+    const parent = document && nodeAt(document, path.slice(0, -1));
     const gone = parent && (childrenOf(parent)[first] as Inline | undefined);
     const opens = gone?.type === 'text' ? gone.text.trimStart() : '';
     return [{ at: start, piece, item: gone !== undefined && !/^[,;(–—-]/u.test(opens) }];
   });
+}
+
+/** True for a piece with something of its line left out right before it. */
+function followsGap({ origin }: Piece, index: number, pieces: readonly Piece[]): boolean {
+  const before = pieces[index - 1]?.origin;
+  const own = origin.path.at(-1) ?? 0;
+  if (!before) return own > 0;
+  return own > (before.path.at(-1) ?? 0) + 1 && sameLine(before, origin);
+}
+
+/** True for origins whose nodes stand in one line. */
+function sameLine(a: Piece['origin'], b: Piece['origin']): boolean {
+  if (a.text !== b.text || a.path.length !== b.path.length) return false;
+  for (let at = a.path.length - 2; at >= 0; at -= 1) if (a.path[at] !== b.path[at]) return false;
+  return true;
 }

@@ -5,13 +5,12 @@ import type { FilledCheck } from './filled.js';
 export const pastDate: FilledCheck = {
   languages: DATE_LANGUAGES,
   run({ lines, program, value, today, language }) {
-    const days = new Map(
-      program.slots.flatMap((slot) => {
-        const { type } = slot.variable;
-        const given = type === 'date' || type === 'datetime' ? value(slot.key) : undefined;
-        return typeof given === 'string' && given.slice(0, 10) < today ? [[slot.key, slot.label] as const] : [];
-      }),
-    );
+    const days = new Map<string, string>();
+    for (const { key, label, variable } of program.slots) {
+      if (variable.type !== 'date' && variable.type !== 'datetime') continue;
+      const given = value(key);
+      if (typeof given === 'string' && given.slice(0, 10) < today) days.set(key, label);
+    }
     if (days.size === 0) return [];
     return lines.flatMap(({ pieces, text }) => {
       let at = 0;

@@ -59,7 +59,15 @@ function collecting(options: RenderOptions): Collected {
 }
 
 /** Renders everything: envelope, HTML, text, blanks and findings. */
-export function render(program: Program, input: RenderInput, options: RenderOptions = {}): Message {
+export const render = (program: Program, input: RenderInput, options: RenderOptions = {}): Message =>
+  renderFrame(program, input, options).message;
+
+/** Renders everything, and gives the values that it was made from. */
+export function renderFrame(
+  program: Program,
+  input: RenderInput,
+  options: RenderOptions = {},
+): { readonly message: Message; readonly frame: Frame } {
   const collected = collecting(options);
   const frame = new Frame(program, input, collected.findings);
   const subjectTrace: Stretch[] | undefined = options.trace ? [] : undefined;
@@ -84,7 +92,7 @@ export function render(program: Program, input: RenderInput, options: RenderOpti
   for (const line of [program.start, program.length, program.place]) plainLine(line, frame, collected);
   if (collected.blanks.size === 0) checkAddresses(envelope, collected.findings);
   const findings = collected.findings.length > 0 ? distinct(collected.findings) : collected.findings;
-  return {
+  const message: Message = {
     ready: collected.blanks.size === 0 && !hasErrors(findings),
     ...envelope,
     html: page(program, envelope.subject, fragment),
@@ -95,6 +103,7 @@ export function render(program: Program, input: RenderInput, options: RenderOpti
     ...(collected.trace ? { trace: collected.trace } : {}),
     ...(subjectTrace ? { subjectTrace: shifted(subjectTrace, subject) } : {}),
   };
+  return { message, frame };
 }
 
 /** The stretches of a line when the white space at its ends is gone. */

@@ -54,9 +54,10 @@ export class KeptPassages {
   }
 
   /** 1 for each passage that has words in the message, 0 for the others. */
-  of(stretches: readonly { readonly origin: Origin }[]): Uint8Array {
+  of(...parts: (readonly { readonly origin: Origin }[] | undefined)[]): Uint8Array {
     const kept = new Uint8Array(this.numbers.size);
-    for (const { origin } of stretches) for (const at of this.numbersOf(origin)) kept[at] = 1;
+    for (const stretches of parts)
+      for (const { origin } of stretches ?? []) for (const at of this.numbersOf(origin)) kept[at] = 1;
     return kept;
   }
 

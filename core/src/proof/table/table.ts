@@ -2,8 +2,7 @@
 import { checkMessage } from '../../check/index.js';
 import type { Program } from '../../compile/program.js';
 import type { Finding } from '../../findings/finding.js';
-import { Frame } from '../../render/frame.js';
-import { render, type Message } from '../../render/render.js';
+import { render, renderFrame, type Message } from '../../render/render.js';
 import type { NamedDocument } from '../../template/document.js';
 import { valueType } from '../../values/index.js';
 import type { Filling } from '../cover/inputs.js';
@@ -40,10 +39,13 @@ export interface TableOptions {
   readonly zone?: string;
 }
 
+const WORD = /[\p{L}\p{N}]+/gu;
+
 /** Lines that several messages share are kept once. */
 export class LineBook {
   private readonly numbers = new Map<string, number>();
   private readonly words: string[] = [];
+  private readonly counts: number[] = [];
 
   number(line: string): number {
     let number = this.numbers.get(line);
@@ -51,11 +53,16 @@ export class LineBook {
       number = this.words.length;
       this.numbers.set(line, number);
       this.words.push(line);
+      this.counts.push(line.match(WORD)?.length ?? 0);
     }
     return number;
   }
   line(number: number): string {
     return this.words[number] ?? '';
+  }
+  /** How many words a line has; counted once, however many messages have it. */
+  wordsIn(number: number): number {
+    return this.counts[number] ?? 0;
   }
   /** Lines from a number on: what a reader who knows those before it lacks. */
   since(number: number): readonly string[] {
@@ -92,18 +99,17 @@ export class ProofTable {
   /** Renders and checks a filling, and keeps what the table shows of it. */
   sheet(filling: Filling): Sheet {
     const input = { ...filling, ...this.options };
-    const message = this.message(filling);
-    const frame = new Frame(this.program, input, []);
+    const { message, frame } = renderFrame(this.program, input, { trace: true });
     const lines = linesOf(message).map((line) => this.book.number(line));
     return {
       digest: digestOfMessage(message),
       ready: message.ready,
       subject: message.subject,
       lines,
-      words: message.text.match(/[\p{L}\p{N}]+/gu)?.length ?? 0,
+      words: lines.reduce((sum, line) => sum + this.book.wordsIn(line), 0),
       blanks: message.blanks,
       findings: [...message.findings, ...checkMessage(this.named, this.program, input, message)],
-      kept: this.kept.of([...(message.trace ?? []), ...(message.subjectTrace ?? [])]),
+      kept: this.kept.of(message.trace, message.subjectTrace),
       held: Uint8Array.from(this.passages, ({ test }) => (!test || frame.holds(test) ? 1 : 0)),
       values: this.program.slots.map((slot, at) => {
         const { value } = frame.settle(slot);
@@ -126,6 +132,6 @@ export const linesOf = ({ subject, text }: Pick<Message, 'subject' | 'text'>): s
   ...text.split('\n').filter((line) => line !== ''),
 ];
 
-/** Everything of a message that a recipient gets. */
-export const digestOfMessage = ({ html, text, to, cc, bcc, replyTo, subject, attachments }: Message): string =>
-  digestOf([subject, html, text, JSON.stringify([to, cc, bcc, replyTo, attachments])]);
+/** Everything of a message that a recipient gets; the plain text says nothing that is not in the rest. */
+export const digestOfMessage = ({ fragment, to, cc, bcc, replyTo, subject, attachments }: Message): string =>
+  digestOf([subject, fragment, JSON.stringify([to, cc, bcc, replyTo, attachments])]);

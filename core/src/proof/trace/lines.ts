@@ -28,6 +28,7 @@ const ENTITIES: Readonly<Record<string, string>> = {
 
 /** The words of a stretch of HTML: tags gone but for breaks, which are line feeds; images say their words. */
 export function wordsOf(html: string): string {
+  if (!html.includes('<') && !html.includes('&')) return html;
   return html
     .replace(/<br>/g, '\n')
     .replace(/<img [^>]*?alt="([^"]*)"[^>]*>/g, '$1')
@@ -54,7 +55,7 @@ export function tracedLines({ subject, subjectTrace = [], fragment, trace = [] }
   let pieces: Piece[] = [];
   let end = 0;
   for (const { from, to, origin } of trace) {
-    if (BOUNDARY.test(fragment.slice(end, from))) {
+    if (from > end && BOUNDARY.test(fragment.slice(end, from))) {
       add(pieces, 'body');
       pieces = [];
     }

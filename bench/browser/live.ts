@@ -3,14 +3,9 @@
  * passages. How long a keystroke takes to be seen in the proof, the longest task it makes, and how much longer the
  * text takes to open than the same words without any placeholder or passage.
  */
-import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium, type Browser, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { BASE, onPage } from './server.js';
 
-const PORT = 4192;
-const BASE = `http://127.0.0.1:${PORT}`;
 const PARAGRAPHS = 120;
 const KEYS = 150;
 const OPENINGS = 8;
@@ -32,24 +27,6 @@ function source(title: string, filled: boolean): string {
       ].join('\n')
     : '';
   return `---\nvocabula: 1\nkind: message\ntitle: ${title}\nsubject: Long\n${filled ? `variables:\n${variables}\n` : ''}---\n${paragraphs.join('\n\n')}\n`;
-}
-
-async function started(folder: string): Promise<() => void> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
-    env: {
-      ...process.env,
-      PORT: String(PORT),
-      DATABASE_URL: `file:${join(folder, 'bench.db')}`,
-      VOCABULA_DEMO: 'demo',
-      LOG_LEVEL: 'silent',
-    },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  await new Promise<void>((resolve, reject) => {
-    child.once('exit', () => reject(new Error('the server ended')));
-    child.stdout.on('data', (data: Buffer) => data.toString().includes('http://') && resolve());
-  });
-  return () => void child.kill('SIGTERM');
 }
 
 const quantile = (values: readonly number[], q: number): number =>
@@ -117,19 +94,8 @@ async function typing(
 }
 
 /** Runs the comparison and prints its table. */
-export async function bench(): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), 'vocabula-bench-'));
-  const stop = await started(folder);
-  let browser: Browser | undefined;
-  try {
-    browser = await chromium.launch({
-      executablePath: '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
-    });
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    // What runs in the page was compiled with a helper that is not there.
-    page.setDefaultTimeout(30_000);
-    await page.addInitScript({ content: 'globalThis.__name = (value) => value;' });
+export const bench = (): Promise<void> =>
+  onPage(async (page) => {
     const files = (['Long', 'Plain'] as const).map((title) => ({
       file: `${title.toLowerCase()}.md`,
       content: source(title, title === 'Long'),
@@ -148,9 +114,4 @@ export async function bench(): Promise<void> {
       `keystroke to proof, of 50 ms              p50 ${(quantile(keys, 0.5) / 50).toFixed(2)}x  p95 ${(quantile(keys, 0.95) / 50).toFixed(2)}x`,
     );
     console.log(`longest task of ${KEYS} keystrokes, of 50 ms  ${(longest / 50).toFixed(2)}x (${over} over it)`);
-  } finally {
-    await browser?.close();
-    stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
-}
+  });
