@@ -10,16 +10,17 @@ import type { Look } from '../../ui/look';
 import { useMe } from '../../ui/me';
 import { nameOfRow } from '../../ui/recipient';
 import { today, zone } from '../../ui/today';
-import type {
-  CaseWords,
-  NeedWords,
-  PairingWords,
-  ProofingReply,
-  ProofingRequest,
-  SentSheet,
-  Series,
-  ShownMessage,
-  Which,
+import {
+  SERIES,
+  type CaseWords,
+  type NeedWords,
+  type PairingWords,
+  type ProofingReply,
+  type ProofingRequest,
+  type SentSheet,
+  type Series,
+  type ShownMessage,
+  type Which,
 } from './protocol';
 
 /** The cases of a series, and the sheets that are there so far. */
@@ -36,6 +37,8 @@ export interface Progress {
 }
 
 const REMEMBERED = 'vocabula.proof-set';
+/** Between two showings of sheets while many come, in milliseconds. */
+const PAUSE = 250;
 const NOTHING: ProofRecord = { lookedAt: [], setAside: [] };
 const IDLE: Progress = { doing: '', done: 0, total: 0, fresh: 0, over: true };
 
@@ -76,8 +79,8 @@ export const useProofing = defineStore('proofing', () => {
       worker = new Worker(new URL('./proofing.worker.ts', import.meta.url), { type: 'module' });
       worker.addEventListener('message', ({ data }: MessageEvent<ProofingReply>) => take(data));
     }
-    // A worker takes plain data, and refs hold proxies.
-    worker.postMessage(JSON.parse(JSON.stringify(request)));
+    // A worker takes plain data, and refs hold proxies; rows come as the server gave them.
+    worker.postMessage(request.what === 'recipients' ? request : JSON.parse(JSON.stringify(request)));
   }
   type Asking = Extract<ProofingRequest, { readonly id: number }>;
   function ask<T extends ProofingReply['what']>(
@@ -90,6 +93,28 @@ export const useProofing = defineStore('proofing', () => {
       send({ ...request, id } as ProofingRequest);
     });
   }
+  /** Sheets that have come and are not shown yet: whatever follows them is worked out anew at most every so often. */
+  type Come = Extract<ProofingReply, { what: 'sheets' }>;
+  const come: Record<Series, Come[]> = { recipients: [], hard: [], pairing: [] };
+  let publishing: ReturnType<typeof setTimeout> | undefined;
+  let published = 0;
+  function publish(): void {
+    clearTimeout(publishing);
+    publishing = undefined;
+    for (const each of SERIES) {
+      if (come[each].length === 0) continue;
+      // A new list, for those who follow it: what keeps its identity counts as unchanged.
+      const { cases, sheets: before } = series[each].value;
+      const sheets = [...before];
+      for (const { from, sheets: fresh } of come[each])
+        fresh.forEach((sheet, index) => {
+          sheets[from + index] = sheet;
+        });
+      come[each] = [];
+      series[each].value = { cases, sheets };
+    }
+    published = performance.now();
+  }
   function take(reply: ProofingReply): void {
     switch (reply.what) {
       case 'template':
@@ -100,6 +125,7 @@ export const useProofing = defineStore('proofing', () => {
         look.value = reply.look;
         return;
       case 'cases':
+        come[reply.series] = [];
         series[reply.series].value = {
           cases: reply.cases,
           sheets: reply.cases.map((_, at) => series[reply.series].value.sheets[at]),
@@ -110,15 +136,12 @@ export const useProofing = defineStore('proofing', () => {
         if (reply.linesFrom === 0) lines = [];
         lines.length = reply.linesFrom;
         for (const line of reply.lines) lines.push(line);
-        // A new list, for those who follow it: what keeps its identity counts as unchanged.
-        const sheets = [...series[reply.series].value.sheets];
-        reply.sheets.forEach((sheet, index) => {
-          sheets[reply.from + index] = sheet;
-        });
-        series[reply.series].value = { cases: series[reply.series].value.cases, sheets };
+        come[reply.series].push(reply);
+        if (!publishing) publishing = setTimeout(publish, performance.now() - published > PAUSE ? 0 : PAUSE);
         return;
       }
       case 'progress':
+        if (reply.over) publish();
         progress.value = reply;
         return;
       default: {
@@ -143,7 +166,10 @@ export const useProofing = defineStore('proofing', () => {
     if (!own) throw new Error('There is no such template.');
     const other = name.value !== wanted;
     if (other) {
-      for (const each of Object.values(series)) each.value = { cases: [], sheets: [] };
+      for (const each of SERIES) {
+        come[each] = [];
+        series[each].value = { cases: [], sheets: [] };
+      }
       pairing.value = undefined;
       set.value = undefined;
     }
@@ -185,6 +211,7 @@ export const useProofing = defineStore('proofing', () => {
     putRows(table.cells);
   }
   function putRows(rows: StoredTable['cells']): void {
+    come.recipients = [];
     series.recipients.value = {
       cases: rows.map((row, at) => ({
         key: JSON.stringify(row),
@@ -198,6 +225,7 @@ export const useProofing = defineStore('proofing', () => {
     send({ what: 'recipients', rows });
   }
   function setStrength(strength: 2 | 3): void {
+    come.pairing = [];
     series.pairing.value = { cases: [], sheets: [] };
     pairing.value = undefined;
     stopped.value = false;

@@ -7,6 +7,7 @@ import { useRoute, useRouter } from 'vue-router';
 import MessageGrid from '../parts/MessageGrid.vue';
 import MessageSlip from '../parts/MessageSlip.vue';
 import { arranged, ORDERS, varying, type Order } from '../table/filter';
+import type { SentSheet } from '../table/protocol';
 import { useProofing } from '../table/useProofing';
 
 const route = useRoute();
@@ -19,6 +20,8 @@ const wide = ref<'slips' | 'grid'>('slips');
 const chosen = ref(0);
 const room = useTemplateRef<HTMLElement>('room');
 const SLIP = 168;
+/** As many values of a column as may be chosen from. */
+const FEW = 8;
 
 const sheets = computed(() => proofing.recipients.sheets);
 const labelOf = (at: number): string => proofing.recipients.cases[at]?.label ?? `Row ${at + 1}`;
@@ -28,14 +31,24 @@ const numbers = computed(() =>
 watch(numbers, (now) => {
   chosen.value = Math.min(chosen.value, Math.max(0, now.length - 1));
 });
-const common = computed(
-  () =>
+/** What the shown messages have in common; while more of them come, only those are gone through. */
+let known: { readonly sheets: readonly (SentSheet | undefined)[]; readonly common: readonly number[] } = {
+  sheets: [],
+  common: [],
+};
+const common = computed(() => {
+  const now = numbers.value.map((at) => sheets.value[at]);
+  const goesOn = known.sheets.length > 0 && known.sheets.every((sheet, at) => now[at] === sheet);
+  const found =
     commonOfAll(
       (function* () {
-        for (const at of numbers.value) yield sheets.value[at]?.lines ?? [];
+        if (goesOn) yield known.common;
+        for (const sheet of goesOn ? now.slice(known.sheets.length) : now) yield sheet?.lines ?? [];
       })(),
-    ) ?? [],
-);
+    ) ?? [];
+  known = { sheets: now, common: found };
+  return found;
+});
 const shownColumns = computed(() => varying(sheets.value, proofing.values.length, proofing.passages.length));
 const blankKeys = computed(() => new Set(sheets.value.flatMap((sheet) => sheet?.blanks ?? [])));
 const values = computed(() =>
@@ -73,8 +86,13 @@ const choices = computed(() => {
     }),
     ...values.value.flatMap(({ at, label }) => {
       const counts = new Map<string, number>();
-      for (const sheet of there) counts.set(sheet.values[at] ?? '', (counts.get(sheet.values[at] ?? '') ?? 0) + 1);
-      return counts.size > 1 && counts.size <= 8
+      for (const sheet of there) {
+        const words = sheet.values[at] ?? '';
+        counts.set(words, (counts.get(words) ?? 0) + 1);
+        // A list of more than a few is none to choose from.
+        if (counts.size > FEW) break;
+      }
+      return counts.size > 1 && counts.size <= FEW
         ? [...counts].map(([words, count]) => ({
             value: `value ${at} ${words}`,
             words: `${label}: ${words || 'empty'} (${count})`,
