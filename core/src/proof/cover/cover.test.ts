@@ -123,13 +123,14 @@ describe('the covering set of a template', () => {
   it('agrees with every filling there is, for made-up templates', () => {
     const names = ['a', 'b', 'c', 'd'] as const;
     type Tree = { readonly of: (typeof names)[number]; readonly not: boolean; readonly inside: readonly Tree[] };
-    const { tree } = fc.letrec<{ tree: Tree }>((tie) => ({
-      tree: fc.record({
+    const treeOf = fc.memo((depth): fc.Arbitrary<Tree> =>
+      fc.record({
         of: fc.constantFrom(...names),
         not: fc.boolean(),
-        inside: fc.array(tie('tree'), { maxLength: 2, depthIdentifier: 'tree' }),
+        inside: depth <= 1 ? fc.constant([]) : fc.array(treeOf(depth - 1), { maxLength: 2 }),
       }),
-    }));
+    );
+    const tree = treeOf(4);
     const write = ({ of, not, inside }: Tree): string =>
       `{{${not ? '^' : '#'}${of}}}\n\nWords.\n\n${inside.map(write).join('\n\n')}\n\n{{/${of}}}`;
     const every = Array.from({ length: 8 }, (_, bits) => ({ a: (bits & 1) > 0, b: (bits & 2) > 0, c: (bits & 4) > 0 }));
@@ -151,5 +152,29 @@ describe('the covering set of a template', () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('a template with very many ways to go', () => {
+  it('comes to an end, in steps, with every pair shown', () => {
+    const options = Array.from({ length: 12 }, (_, at) => `o${at}: { wording: "way ${at}" }`).join(', ');
+    const keys = Array.from({ length: 30 }, (_, at) => `k${at}`);
+    const made = program(
+      keys.map((key) => `  ${key}: { type: choice, required: true, options: { ${options} } }`).join('\n'),
+      keys.map((key) => `{{${key}}}`).join(' '),
+    );
+    const found = cover(made, { today: TODAY });
+    expect(found.covered).toBe(((30 * 29) / 2) * 12 * 12);
+    expect([found.impossible, found.notFound]).toEqual([[], []]);
+  });
+  it('or in which a condition divides by nothing for one recipient', () => {
+    const made = program(
+      '  party: { type: number, default: 0 }\n  dear: { type: yes-no, value: "100.0 / party > 5.0" }',
+      '{{#dear}}\n\nDear.\n\n{{/dear}}',
+    );
+    const found = cover(made, { today: TODAY });
+    expect(found.factors.map(({ name }) => name)).toEqual(['dear']);
+    expect(found.cases.length).toBeGreaterThan(0);
+    expect(render(made, { answers: { party: 0 }, today: TODAY }).findings).toEqual([]);
   });
 });

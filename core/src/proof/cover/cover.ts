@@ -75,6 +75,8 @@ export function* covering(program: Program, options: CoverOptions): Generator<Co
 /** The most fillings that are gone through for one combination. */
 const MOST_FOR_ONE = 4000;
 const TELL_EVERY = 64;
+/** As many cases as are put in the order of what they show that is new. */
+const MOST_ORDERED = 120;
 
 class Work {
   private readonly inputs: readonly Input[];
@@ -114,7 +116,10 @@ class Work {
     this.strength = Math.min(options.strength ?? 2, Math.max(2, this.factors.length)) as 2 | 3;
     this.source = random(options.seed ?? 1);
     this.left = options.steps ?? 200_000;
-    this.open = [...this.combinations()].length;
+    this.open = combinationCount(
+      this.factors.map(({ levels }) => levels.length),
+      Math.min(this.strength, this.factors.length),
+    );
   }
 
   /** Fillings from a covering array over the inputs, whatever comes of them. */
@@ -122,7 +127,11 @@ class Work {
     const chosen = this.inputs.map(({ values }, input) => this.telling(input, values.length));
     const rows = pairArray(
       chosen.map((values) => values.length),
-      { seed: this.options.seed ?? 1, candidates: 10, steps: 2_000_000 },
+      {
+        seed: this.options.seed ?? 1,
+        candidates: candidatesFor(chosen.map((values) => values.length)),
+        steps: 2_000_000,
+      },
     );
     for (const row of rows.length > 0 ? rows : [[]]) {
       this.keep(row.map((at, input) => chosen[input]?.[at] ?? 0));
@@ -289,13 +298,21 @@ class Work {
   private key(together: Together): number {
     return together.reduce((key, { factor, level }) => key * this.size + (this.offset[factor] ?? 0) + level, 0);
   }
-  private *keysOf(levels: Int8Array, from = 0, depth = 0, before = 0): Generator<number> {
-    if (depth === Math.min(this.strength, this.factors.length)) return void (yield before);
-    for (let factor = from; factor < levels.length; factor += 1) {
-      const level = levels[factor] ?? -1;
-      if (level >= 0)
-        yield* this.keysOf(levels, factor + 1, depth + 1, before * this.size + (this.offset[factor] ?? 0) + level);
-    }
+  private keysOf(levels: Int8Array): number[] {
+    const keys: number[] = [];
+    const depth = Math.min(this.strength, this.factors.length);
+    const gather = (from: number, left: number, before: number): void => {
+      for (let factor = from; factor < levels.length; factor += 1) {
+        const level = levels[factor] ?? -1;
+        if (level < 0) continue;
+        const key = before * this.size + (this.offset[factor] ?? 0) + level;
+        if (left === 1) keys.push(key);
+        else gather(factor + 1, left - 1, key);
+      }
+    };
+    if (depth === 0) return [0];
+    gather(0, depth, 0);
+    return keys;
   }
   private progress(): CoverProgress {
     return { looked: this.seen.size, covered: this.counts.size, open: this.open };
@@ -304,22 +321,34 @@ class Work {
   /** Takes out what shows nothing of its own, and puts first what shows most. */
   result(): Covering {
     const cases = this.kept.filter(({ levels }) => {
-      const keys = [...this.keysOf(levels)];
+      const keys = this.keysOf(levels);
       const needless = keys.every((key) => (this.counts.get(key) ?? 0) > 1);
       if (needless) for (const key of keys) this.counts.set(key, (this.counts.get(key) ?? 0) - 1);
       return !needless;
     });
-    const shown = new Set<number>();
     const ordered: Case[] = [];
     // A message that nothing can change is one case all the same.
-    const waiting = cases.length > 0 ? [...cases] : this.kept.slice(0, 1);
+    const waiting = (cases.length > 0 ? cases : this.kept.slice(0, 1)).map((each, at) => ({
+      ...each,
+      at,
+      keys: this.keysOf(each.levels),
+      news: Infinity,
+    }));
+    const shown = new Set<number>();
+    // What a case would show anew only becomes less: one that still shows most when it is counted again is the next.
     while (waiting.length > 0) {
-      const news = waiting.map(({ levels }) => [...this.keysOf(levels)].filter((key) => !shown.has(key)).length);
-      const at = news.indexOf(Math.max(...news));
-      const [taken] = waiting.splice(at, 1);
-      if (!taken) break;
-      for (const key of this.keysOf(taken.levels)) shown.add(key);
-      ordered.push({ ...this.filling(taken.choice), levels: [...taken.levels], news: news[at] ?? 0 });
+      // Nobody reads so many in the order of what they show; the rest stays as it was made.
+      const inOrder = ordered.length < MOST_ORDERED;
+      let next = waiting[0] as (typeof waiting)[number];
+      if (inOrder)
+        for (const each of waiting)
+          if (each.news > next.news || (each.news === next.news && each.at < next.at)) next = each;
+      const before = next.news;
+      next.news = next.keys.reduce((sum, key) => sum + (shown.has(key) ? 0 : 1), 0);
+      if (inOrder && next.news < before) continue;
+      waiting.splice(waiting.indexOf(next), 1);
+      for (const key of next.keys) shown.add(key);
+      ordered.push({ ...this.filling(next.choice), levels: [...next.levels], news: next.news });
     }
     return {
       factors: this.factors,
@@ -329,4 +358,24 @@ class Work {
       notFound: this.notFound,
     };
   }
+}
+
+/** How many ways there are to take `strength` factors and a level of each: the elementary symmetric polynomial. */
+function combinationCount(levels: readonly number[], strength: number): number {
+  const ways = [1, ...Array.from({ length: strength }, () => 0)];
+  for (const count of levels)
+    for (let taken = strength; taken > 0; taken -= 1) ways[taken] = (ways[taken] ?? 0) + (ways[taken - 1] ?? 0) * count;
+  return ways[strength] ?? 0;
+}
+
+/** The work that making the beginning may take, in looks at one pair, and the most rows made for one that is taken. */
+const WORK = 100_000_000;
+const MOST_CANDIDATES = 10;
+
+/** How many rows are made for each that is taken: fewer where each is much work. */
+function candidatesFor(levels: readonly number[]): number {
+  const most = Math.max(0, ...levels);
+  const total = levels.reduce((sum, count) => sum + count, 0);
+  const row = total * levels.length * Math.max(1, most * most);
+  return Math.max(1, Math.min(MOST_CANDIDATES, Math.floor(WORK / Math.max(1, row))));
 }
