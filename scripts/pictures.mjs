@@ -124,8 +124,43 @@ Dogs are welcome on a lead.
     await page.getByRole('dialog').waitFor();
   },
   async samples(page) {
-    await page.goto('/samples');
-    await page.getByRole('cell').first().waitFor();
+    await page.goto('/samples?for=group-visit-confirmed');
+    await page.getByRole('gridcell').first().waitFor();
+    await page.getByRole('grid').focus();
+    await page.keyboard.press('ArrowDown');
+  },
+  async 'proof-one'(page) {
+    await proofed(page, 'one?at=1');
+    await page.frameLocator('iframe[title="Message"]').getByText('The picnic lawn is yours').click();
+    await page.getByText('Kept because').waitFor();
+  },
+  async 'proof-all'(page) {
+    await proofed(page, 'all');
+    await page.locator('.slip').nth(5).waitFor();
+  },
+  async 'proof-beside'(page) {
+    await proofed(page, 'beside');
+    await page.locator('ins').first().waitFor();
+  },
+  async 'proof-pairing'(page) {
+    await proofed(page, 'pairing');
+    const next = page.getByRole('button', { name: /^Looked at, next/ });
+    for (let at = 1; at <= 3; at += 1) {
+      await next.click();
+      await page.getByText(new RegExp(`^${at} of `)).waitFor();
+    }
+  },
+  async 'proof-findings'(page) {
+    const address = '/api/texts/group-visit-confirmed';
+    const { document, revision } = await (await page.request.get(address)).json();
+    const words = JSON.stringify(document)
+      .replace('We look forward', 'We look look forward')
+      .replace('The entrance fee', 'For a entire group the entrance fee');
+    await page.request.put(address, { data: { document: JSON.parse(words), revision } });
+    await page.goto('/proof/group-visit-confirmed/findings');
+    await page.getByText(/messages proofed$/).waitFor();
+    await page.locator('.group').nth(3).waitFor();
+    await page.request.put(address, { data: { document, revision: revision + 1 } });
   },
   async fill(page) {
     await page.goto('/fill/new?template=group-visit-confirmed');
@@ -135,6 +170,17 @@ Dogs are welcome on a lead.
     await page.keyboard.press('F2');
   },
 };
+
+/** Proof of the demo's visit confirmation for the set that answers all of it. */
+async function proofed(page, view) {
+  const tables = await (await page.request.get('/api/tables?use=sample')).json();
+  const set = tables.find(({ title }) => title === 'Visits confirmed');
+  await page.goto('/proof/group-visit-confirmed/one');
+  await page.getByLabel('Sample set').selectOption(set.id);
+  await page.getByText(/messages proofed$/).waitFor();
+  await page.goto(`/proof/group-visit-confirmed/${view}`);
+  await page.getByText(/messages proofed$/).waitFor();
+}
 
 packages();
 if (!chromium() || run('npm', ['run', '-s', 'build']) !== 0) process.exit(1);
