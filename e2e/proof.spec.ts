@@ -54,15 +54,17 @@ test('one message: as it would arrive, in five ways, through recipients by key',
 
 test('words lead to their place in the manuscript, and a place to what it became', async ({ page }) => {
   const name = await proof(page, 'Traced both ways', 'one');
-  await message(page).getByText('The picnic lawn is yours').click();
+  await message(page).getByText('The picnic lawn is yours').hover();
   await expect(origin(page)).toContainText('Party of 15 or more');
   await expect(origin(page)).toContainText('Party: 24 (the recipient’s party)');
   await message(page).getByText('Siobhán').hover();
   await expect(origin(page)).toContainText('First name, the recipient’s first_name');
-  await message(page).getByText('The garden is open daily').click();
+  await message(page).getByText('The garden is open daily').hover();
   await expect(origin(page)).toContainText('Finding us › Opening hours');
+  // The same by key, from the panel.
+  await origin(page).getByRole('button', { name: 'Words after' }).press('Enter');
+  await expect(origin(page)).toContainText('Season');
   await message(page).getByText('The picnic lawn is yours').click();
-  await origin(page).getByRole('link', { name: 'Go to this place in the manuscript' }).click();
   await expect(page.getByRole('textbox', { name: 'Manuscript' })).toBeFocused();
   await page.keyboard.type('Lo: ');
   await expect(page.locator('.passage p').first()).toHaveText(/^Lo: The picnic lawn/);

@@ -1,8 +1,11 @@
 /** Why words stand in a message: the variable and what gave it, the blocks, and the conditions with what they asked. */
 import type { Origin, Program, Read, Slot } from '../../compile/program.js';
 import { conditionInWords } from '../../compile/wording.js';
+import { readConditions } from '../../expression/conditions.js';
+import { sayConditions } from '../../expression/say.js';
 import { Frame, type RenderInput, type Source } from '../../render/frame.js';
 import { labelFromKey } from '../../template/keys.js';
+import type { Variable } from '../../template/variable.js';
 import { valueType, type Value } from '../../values/index.js';
 
 export interface Explanation {
@@ -28,6 +31,8 @@ export interface Given {
   readonly source: string;
   /** Of what is worked out: its expression, and the values it was worked out from. */
   readonly expression?: string;
+  /** The expression in words, where it is a condition that can be built. */
+  readonly inWords?: string;
   readonly inputs?: readonly Given[];
 }
 
@@ -80,12 +85,25 @@ function ofSlot(frame: Frame, slot: Slot, seen: ReadonlySet<Slot> = new Set()): 
       ? {}
       : {
           expression,
+          ...conditionSaid(frame, slot, expression),
           inputs: [
             ...slot.inputs.flatMap(inputs),
             ...(slot.expression?.fields ?? []).map((name) => ofField(frame, name)),
           ],
         }),
   };
+}
+
+/** A condition as its builder says it. */
+function conditionSaid(frame: Frame, { variable, locale }: Slot, expression: string): { readonly inWords?: string } {
+  if (variable.type !== 'yes-no') return {};
+  const variableOf = (key: string): Variable | undefined =>
+    frame.program.slots.find((slot) => slot.key === key)?.variable;
+  const tree = readConditions(
+    expression,
+    (name) => variableOf(name)?.type ?? (name.includes('.') ? 'text' : undefined),
+  );
+  return tree ? { inWords: sayConditions(tree, { variableOf, locale }) } : {};
 }
 
 function wordsOf({ variable, locale }: Slot, value: Value): string {

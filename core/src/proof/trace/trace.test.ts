@@ -87,6 +87,7 @@ describe('an explanation', () => {
             words: 'yes',
             source: 'worked out',
             expression: 'party >= 15.0',
+            inWords: expect.stringContaining('Party'),
             inputs: [expect.objectContaining({ name: 'party', words: '20', source: 'answered' })],
           },
         ],

@@ -4,7 +4,8 @@ import type { Explanation, Given } from '@vocabula/core/proof';
 import { computed } from 'vue';
 import { useProofing } from '../table/useProofing';
 
-const props = defineProps<{ words: string; explanation: Explanation | undefined; pinned: boolean }>();
+const props = defineProps<{ words: string; explanation: Explanation | undefined }>();
+defineEmits<{ step: [by: number] }>();
 const proofing = useProofing();
 const titleOf = (name: string): string =>
   proofing.texts.find((text) => text.name === name)?.document.attrs.front.title ?? name;
@@ -13,8 +14,12 @@ const inputs = (given: Given): readonly Given[] => given.inputs ?? [];
 </script>
 
 <template>
-  <section class="origin" aria-label="Where this comes from" :aria-live="pinned ? 'polite' : 'off'">
-    <h2>Where this comes from</h2>
+  <section class="origin" aria-label="Where this comes from">
+    <header>
+      <h2>Where this comes from</h2>
+      <button class="plain" aria-label="Words before" @click="$emit('step', -1)">‹</button>
+      <button class="plain" aria-label="Words after" @click="$emit('step', 1)">›</button>
+    </header>
     <template v-if="explanation">
       <blockquote>{{ words.trim().slice(0, 160) || '(a space)' }}</blockquote>
       <dl>
@@ -56,7 +61,8 @@ const inputs = (given: Given): readonly Given[] => given.inputs ?? [];
                     {{ each.label }}: {{ each.words || 'empty' }} <span class="quiet">({{ each.source }})</span>
                   </li>
                 </ul>
-                <code v-if="given.expression" class="quiet">{{ given.expression }}</code>
+                <span v-if="given.inWords" class="quiet">asked: {{ given.inWords }}</span>
+                <code v-else-if="given.expression" class="quiet">{{ given.expression }}</code>
               </div>
             </div>
           </dd>
@@ -66,7 +72,7 @@ const inputs = (given: Given): readonly Given[] => given.inputs ?? [];
         >Go to this place in the manuscript</RouterLink
       >
     </template>
-    <p v-else class="quiet">Point at any words of the message, or press them to keep them here.</p>
+    <p v-else class="quiet">Point at any words of the message; press them to go to their place in the manuscript.</p>
   </section>
 </template>
 
@@ -78,6 +84,17 @@ const inputs = (given: Given): readonly Given[] => given.inputs ?? [];
   display: grid;
   gap: 10px;
   align-content: start;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+header h2 {
+  flex: 1;
+}
+header button {
+  height: 24px;
 }
 blockquote {
   margin: 0;

@@ -25,12 +25,10 @@ export function usePointing(
   /** Stretches that are lit while nothing is pointed at. */
   also: (message: ShownMessage) => ReadonlySet<string>,
 ) {
-  const over = ref<Pointed>();
-  const pinned = ref<Pointed>();
+  const pointed = ref<Pointed>();
   const explanation = shallowRef<Explanation>();
-  const pointed = computed(() => over.value ?? pinned.value);
   watch([which, message], () => {
-    over.value = pinned.value = undefined;
+    pointed.value = undefined;
   });
   watch(pointed, async (now) => {
     if (!now) return void (explanation.value = undefined);
@@ -53,12 +51,27 @@ export function usePointing(
     if (now) found.add(`${now.part} ${now.stretch}`);
     return found;
   });
+  /** What was pointed at last stays explained, so that one can go and read it. */
   function point(part: Part, stretch: number | undefined): void {
-    over.value = stretch === undefined ? undefined : { part, stretch };
+    if (stretch !== undefined) pointed.value = { part, stretch };
   }
-  function pin(part: Part, stretch: number): void {
-    const same = pinned.value?.part === part && pinned.value.stretch === stretch;
-    pinned.value = same ? undefined : { part, stretch };
+  /** The stretch before or after the one that is explained, in reading order. */
+  function step(by: number): void {
+    const shown = message.value;
+    if (!shown) return;
+    const all: Pointed[] = [
+      ...shown.subjectStretches.map((_, stretch): Pointed => ({ part: 'subject', stretch })),
+      ...shown.stretches.map((_, stretch): Pointed => ({ part: 'body', stretch })),
+    ];
+    const now = all.findIndex(({ part, stretch }) => part === pointed.value?.part && stretch === pointed.value.stretch);
+    pointed.value = all[now < 0 ? (by > 0 ? 0 : all.length - 1) : (now + by + all.length) % all.length];
   }
-  return { explanation, words, lit, pinned, point, pin };
+  /** The place of the manuscript that a stretch comes from. */
+  function placeOf(
+    part: Part,
+    stretch: number,
+  ): { readonly text: string; readonly path: readonly number[] } | undefined {
+    return (part === 'subject' ? message.value?.subjectStretches : message.value?.stretches)?.[stretch];
+  }
+  return { explanation, words, lit, point, step, placeOf };
 }

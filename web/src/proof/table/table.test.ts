@@ -105,6 +105,14 @@ describe('the proofing table', () => {
     expect(bench.last('message').message).toBeUndefined();
   });
 
+  it('with no recipients proofs for nobody, and with values that look like formulas gives them as they are', () => {
+    const bench = new Bench().open(BODY).run({ what: 'recipients', rows: [] });
+    bench.run({ what: 'message', id: 1, which: { series: 'recipients', at: 0 } });
+    expect(bench.last('message').message?.subject).toBe('Hello [Name]');
+    bench.run({ what: 'recipients', rows: [{ first_name: '=1+1 <b>{{x}}' }] });
+    expect(bench.sheets('recipients')[0]?.subject).toBe('Hello =1+1 <b>{{x}}');
+  });
+
   it('compares two recipients, and another text with this one', () => {
     const bench = opened().run({
       what: 'compare',

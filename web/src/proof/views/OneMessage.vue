@@ -8,7 +8,7 @@ import FoldedScore from '../parts/FoldedScore.vue';
 import LookSwitch from '../parts/LookSwitch.vue';
 import OriginPanel from '../parts/OriginPanel.vue';
 import SheetView from '../parts/SheetView.vue';
-import type { LookAs } from '../parts/looks';
+import type { LookAs, Part } from '../parts/looks';
 import { stretchesWhere, usePointing } from '../parts/usePointing';
 import type { ShownMessage, ShownStretch, Which } from '../table/protocol';
 import { useProofing } from '../table/useProofing';
@@ -57,7 +57,12 @@ const pointing = usePointing(proofing, which, message, (shown) =>
     passage.value === undefined ? wanted.value(stretch) : stretch.tags.includes(passage.value),
   ),
 );
-const { explanation, words, lit, pinned } = pointing;
+const { explanation, words, lit } = pointing;
+/** Pressed words lead to their place in the manuscript. */
+function write(part: Part, stretch: number): void {
+  const place = pointing.placeOf(part, stretch);
+  if (place) void router.push({ name: 'write', params: { name: place.text }, query: { at: place.path.join('.') } });
+}
 watch([message, passage], async () => {
   await nextTick();
   // A frame is filled when it has loaded.
@@ -106,11 +111,11 @@ defineExpose({ step, stepFinding: (by: number) => ((onlyFindings.value = true), 
         :lit="lit"
         :sender="me.profile.email"
         @point="pointing.point"
-        @choose="pointing.pin"
+        @choose="write"
       />
     </div>
     <aside class="beside" tabindex="0" aria-label="About this message">
-      <OriginPanel :words="words" :explanation="explanation" :pinned="pinned !== undefined" />
+      <OriginPanel :words="words" :explanation="explanation" @step="pointing.step" />
       <FindingMarks v-if="message" :blanks="message.blanks" :findings="message.findings" />
     </aside>
   </div>

@@ -63,7 +63,11 @@ export class Prover {
       findings: () => ({
         id,
         what: 'findings',
-        findings: [...checkProgram(own, program), ...message.findings, ...checkMessage(own, program, filled)],
+        findings: [
+          ...checkProgram(own, program, [input.recipient]),
+          ...message.findings,
+          ...checkMessage(own, program, filled),
+        ],
         measure: measure(own.document, program.locale),
       }),
     };
