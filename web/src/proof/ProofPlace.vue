@@ -261,9 +261,20 @@ progress {
   height: 6px;
   accent-color: var(--action);
 }
+@media (max-width: 1099px) {
+  .tabs {
+    flex-wrap: wrap;
+    gap: 0 20px;
+    height: auto;
+    padding-bottom: 4px;
+  }
+  .tabs > a {
+    line-height: 2.25rem;
+  }
+}
 @media (max-width: 899px) {
   .tabs {
-    gap: 16px;
+    gap: 0 16px;
     padding: 0 12px;
   }
   .head {

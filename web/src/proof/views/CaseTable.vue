@@ -264,6 +264,15 @@ dd {
     border-top: 1px solid var(--hair);
     overflow: visible;
   }
+  .values dl {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
+    gap: 0 24px;
+  }
+  .next {
+    order: -1;
+    align-self: start;
+  }
 }
 @media (max-width: 699px) {
   .cases {
