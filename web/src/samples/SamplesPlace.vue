@@ -81,15 +81,13 @@ async function copy(disguise: boolean): Promise<void> {
   if (!now) return;
   try {
     const title = disguise ? `${now.title}, disguised` : `${now.title}, copy`;
-    await made_(await api.copyTable(now.id, { title: title.slice(0, 200), disguise }));
+    const { id } = await api.copyTable(now.id, { title: title.slice(0, 200), disguise });
+    await load();
+    await router.push({ name: 'samples', params: { id } });
     notice.say(disguise ? 'Copied with made-up names and addresses.' : 'Copied.');
   } catch (problem) {
     notice.fail(problem);
   }
-}
-async function made_({ id }: TableSummary): Promise<void> {
-  await load();
-  await router.push({ name: 'samples', params: { id } });
 }
 async function rename(event: Event): Promise<void> {
   const title = (event.target as HTMLInputElement).value.trim();

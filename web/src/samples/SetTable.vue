@@ -132,7 +132,7 @@ async function onPaste(event: ClipboardEvent): Promise<void> {
       ),
     );
   const there = Math.max(0, Math.min(grid.length, cells.value.length - row));
-  grid.slice(0, there).forEach((line, index) => props.set.write(row + index, rowOf(line)));
+  props.set.write(row, ...grid.slice(0, there).map(rowOf));
   const more = grid.slice(there).map(rowOf);
   if (more.length > 0) await props.set.change({ what: 'add-rows', rows: more });
 }

@@ -68,6 +68,14 @@ it('sends several cells of a row as one change, and what is worked out comes fro
   expect(api.table).toHaveBeenCalledTimes(2);
 });
 
+it('undoes all that was pasted at once', async () => {
+  const set = await opened();
+  set.write(0, { name: 'Cléo' }, { name: 'Dag' }, { name: 'beyond the last row' });
+  expect(set.table.value?.cells).toEqual([{ name: 'Cléo' }, { name: 'Dag' }]);
+  await useNotice().run();
+  expect(set.table.value?.cells).toEqual([{ name: 'Ann' }, { name: 'Bo' }]);
+});
+
 it('shows the set as it is when somebody else was quicker, and keeps what could not be sent', async () => {
   const set = await opened();
   vi.mocked(api.changeTable).mockRejectedValueOnce(new ApiProblem(409, 'stale-revision', 'changed elsewhere'));

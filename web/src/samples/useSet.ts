@@ -5,8 +5,12 @@ import { computed, ref, shallowRef } from 'vue';
 import { api, ApiProblem } from '../api/client';
 import { useNotice } from '../ui/notice';
 
+type Cells = Readonly<Record<string, string>>;
+
 /** How long one types on before cells are sent, in milliseconds. */
 const PAUSE = 400;
+/** As many changes as are sent together. */
+const MOST = 900;
 
 export function useSet(changed: () => Promise<void>) {
   const notice = useNotice();
@@ -29,7 +33,10 @@ export function useSet(changed: () => Promise<void>) {
     clearTimeout(timer);
     const changes = waiting;
     waiting = [];
-    if (changes.length > 0) sending = sending.then(() => send(changes));
+    for (let from = 0; from < changes.length; from += MOST) {
+      const part = changes.slice(from, from + MOST);
+      sending = sending.then(() => send(part));
+    }
     return sending;
   }
   async function send(changes: readonly TableChange[]): Promise<void> {
@@ -57,26 +64,32 @@ export function useSet(changed: () => Promise<void>) {
     }
   }
 
-  /** Writes cells of one row, and offers to undo it. */
-  function write(row: number, cells: Readonly<Record<string, string>>): void {
+  /** Writes cells of rows that follow each other, and offers to undo all of it at once. */
+  function write(row: number, ...lines: readonly Cells[]): void {
     const now = table.value;
-    const position = now?.positions[row];
-    const before = now?.cells[row];
-    if (!now || position === undefined || !before) return;
-    const old = Object.fromEntries(Object.keys(cells).map((key) => [key, before[key] ?? '']));
-    put(position, cells);
-    notice.say('Changed.', () => put(position, old));
+    const changes = lines.flatMap((cells, index) => {
+      const position = now?.positions[row + index];
+      const before = now?.cells[row + index];
+      if (position === undefined || !before) return [];
+      const old = Object.fromEntries(Object.keys(cells).map((key) => [key, before[key] ?? '']));
+      return [{ position, cells, old }];
+    });
+    put(changes);
+    notice.say('Changed.', () => put(changes.map(({ position, old }) => ({ position, cells: old }))));
   }
-  function put(position: number, cells: Readonly<Record<string, string>>): void {
+  function put(changes: readonly { readonly position: number; readonly cells: Cells }[]): void {
     const now = table.value;
-    const row = now?.positions.indexOf(position) ?? -1;
-    if (!now || row < 0) return;
+    if (!now) return;
     const all = [...now.cells];
-    all[row] = { ...all[row], ...cells };
+    for (const { position, cells } of changes) {
+      const row = now.positions.indexOf(position);
+      if (row < 0) continue;
+      all[row] = { ...all[row], ...cells };
+      const last = waiting.at(-1);
+      if (last?.what === 'cells' && last.position === position) Object.assign(last.cells, cells);
+      else waiting.push({ what: 'cells', position, cells: { ...cells } });
+    }
     table.value = { ...now, cells: all };
-    const last = waiting.at(-1);
-    if (last?.what === 'cells' && last.position === position) Object.assign(last.cells, cells);
-    else waiting.push({ what: 'cells', position, cells: { ...cells } });
     clearTimeout(timer);
     timer = setTimeout(() => void flush(), PAUSE);
   }

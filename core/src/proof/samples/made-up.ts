@@ -8,7 +8,7 @@ import { random } from '../cover/random.js';
 import type { Need } from './needs.js';
 import { addressFor, phoneFor, roleOf, wordsFor } from './people.js';
 
-export interface Set {
+export interface MadeUpSet {
   readonly columns: readonly TableColumn[];
   readonly rows: readonly TableRow[];
 }
@@ -18,7 +18,7 @@ export interface Set {
  * and the first rows hold what is usual.
  * @param today ISO day; days of the set lie after it
  */
-export function madeUpSet(wanted: readonly Need[], count: number, today: string, seed = 1): Set {
+export function madeUpSet(wanted: readonly Need[], count: number, today: string, seed = 1): MadeUpSet {
   const columns = wanted
     .filter(({ type }) => type !== 'image' && type !== 'list')
     .map(({ column, label, type }) => ({ key: column, name: label, type: columnType(type) }));

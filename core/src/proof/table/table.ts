@@ -98,10 +98,15 @@ export class ProofTable {
 
   /** Renders and checks a filling, and keeps what the table shows of it. */
   sheet(filling: Filling): Sheet {
+    return this.proof(filling).sheet;
+  }
+
+  /** The same, with the message itself. */
+  proof(filling: Filling): { readonly message: Message; readonly sheet: Sheet } {
     const input = { ...filling, ...this.options };
     const { message, frame } = renderFrame(this.program, input, { trace: true });
     const lines = linesOf(message).map((line) => this.book.number(line));
-    return {
+    const sheet: Sheet = {
       digest: digestOfMessage(message),
       ready: message.ready,
       subject: message.subject,
@@ -116,6 +121,7 @@ export class ProofTable {
         return value === undefined ? '' : (this.formatters[at]?.(value) ?? '');
       }),
     };
+    return { message, sheet };
   }
 }
 

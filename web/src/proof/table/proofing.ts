@@ -72,11 +72,12 @@ export class Proofing {
   handle(request: ProofingRequest): Generator<void> | undefined {
     switch (request.what) {
       case 'template':
+        if (request.rows) this.take(request.rows);
         this.open(request.parts);
         return this.work();
       case 'recipients':
-        this.rows = request.rows;
-        this.columns.recipients = { fillings: [], sheets: [] };
+        this.take(request.rows);
+        this.tell();
         return this.work();
       case 'strength':
         this.strength = request.strength;
@@ -108,6 +109,11 @@ export class Proofing {
     }
   }
 
+  private take(rows: readonly SampleRow[]): void {
+    this.rows = rows;
+    this.columns.recipients = { fillings: [], sheets: [] };
+  }
+
   private open(parts: TemplateParts): void {
     const before = this.template;
     if (this.book.size > MOST_LINES || (before && before.parts.text.name !== parts.text.name)) {
@@ -119,7 +125,13 @@ export class Proofing {
     const after = make(parts, this.book);
     this.template = after;
     this.spare(before, after);
-    const { program, table } = after;
+    this.tell();
+  }
+
+  /** Says what the template is; among its findings are those that name its sample recipients. */
+  private tell(): void {
+    if (!this.template) return;
+    const { parts, program, table } = this.template;
     this.post({
       what: 'template',
       passages: table.passages.map(({ tag, label }) => ({ tag, label })),
@@ -265,7 +277,7 @@ export class Proofing {
     const filling = this.filling(which);
     if (!template || !filling) return undefined;
     const { table, program } = template;
-    const message = table.message(filling);
+    const { message, sheet } = table.proof(filling);
     const { trace = [], subjectTrace = [] } = message;
     const blank = new Set(message.blanks);
     return {
@@ -274,7 +286,7 @@ export class Proofing {
       subjectStretches: subjectTrace.map(stretch),
       fragment: withStretches(message.fragment, trace),
       stretches: trace.map(stretch),
-      findings: [...table.sheet(filling).findings],
+      findings: sheet.findings,
       blankStretches: trace.flatMap(({ from, origin }, at) =>
         origin.variable !== undefined && blank.has(origin.variable) && message.fragment[from] === '[' ? [at] : [],
       ),

@@ -1,5 +1,5 @@
 /** What is said between the proofing table and its worker. */
-import type { Filling, Explanation, ComparedParagraph, SampleRow, ValueColumn } from '@vocabula/core/proof';
+import type { ComparedParagraph, Explanation, Filling, SampleRow, Sheet, ValueColumn } from '@vocabula/core/proof';
 import type { Finding, House, TextDocument, TypeName } from '@vocabula/core';
 import type { Look } from '../../ui/look';
 
@@ -27,7 +27,8 @@ export interface Which {
 }
 
 export type ProofingRequest =
-  | { readonly what: 'template'; readonly parts: TemplateParts }
+  /** With the recipients, where they are others than before: what is worked out for none would be for nothing. */
+  | { readonly what: 'template'; readonly parts: TemplateParts; readonly rows?: readonly SampleRow[] }
   | { readonly what: 'recipients'; readonly rows: readonly SampleRow[] }
   | { readonly what: 'strength'; readonly strength: 2 | 3 }
   | { readonly what: 'stop' }
@@ -49,18 +50,9 @@ export type ProofingRequest =
   | { readonly what: 'compare'; readonly id: number; readonly left: Which; readonly right: Which }
   | { readonly what: 'fillings'; readonly id: number; readonly of: readonly Which[] };
 
-/** A sheet as it is sent. */
-export interface SentSheet {
-  readonly digest: string;
-  readonly ready: boolean;
-  readonly subject: string;
-  readonly lines: readonly number[];
-  readonly words: number;
-  readonly blanks: readonly string[];
-  readonly findings: readonly Finding[];
-  /** A figure a passage: 1 for kept, 0 for left out. */
+/** A sheet as it is sent: a figure a passage, 1 for kept, 0 for left out. */
+export interface SentSheet extends Omit<Sheet, 'held' | 'kept'> {
   readonly kept: string;
-  readonly values: readonly string[];
 }
 
 /** What a case is, in words. */

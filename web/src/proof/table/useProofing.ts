@@ -10,6 +10,7 @@ import type { Look } from '../../ui/look';
 import { useMe } from '../../ui/me';
 import { nameOfRow } from '../../ui/recipient';
 import { today, zone } from '../../ui/today';
+import { groupFindings } from './findings';
 import {
   SERIES,
   type CaseWords,
@@ -182,6 +183,11 @@ export const useProofing = defineStore('proofing', () => {
     const signature = (own.document.attrs.front.purpose === 'reply' ? reply : mine) || null;
     const signatures = signature ? (await api.closure(signature).catch(() => undefined))?.texts : undefined;
     texts.value = [...closure.texts, ...(signatures ?? [])];
+    const first =
+      all.find(({ ownOf }) => ownOf.includes(wanted)) ??
+      all.find(({ id }) => id === (other ? localStorage.getItem(REMEMBERED) : set.value?.id)) ??
+      all[0];
+    const rows = first ? await fetchRows(first.id) : putRows([]);
     send({
       what: 'template',
       parts: {
@@ -193,24 +199,25 @@ export const useProofing = defineStore('proofing', () => {
         today: today(),
         zone: zone(),
       },
+      ...(rows ? { rows } : {}),
     });
-    const first =
-      all.find(({ ownOf }) => ownOf.includes(wanted)) ??
-      all.find(({ id }) => id === (other ? localStorage.getItem(REMEMBERED) : set.value?.id)) ??
-      all[0];
-    if (first) await choose(first.id);
-    else putRows([]);
   }
-  /** Takes the recipients of a set. */
+  /** Takes the recipients of another set. */
   async function choose(id: string): Promise<void> {
+    const rows = await fetchRows(id);
+    if (rows) send({ what: 'recipients', rows });
+  }
+  /** The rows of a set as they are now; undefined where they are those that are there already. */
+  async function fetchRows(id: string): Promise<StoredTable['cells'] | undefined> {
     const known = set.value;
     const table = await api.table(id);
     localStorage.setItem(REMEMBERED, id);
-    if (known?.id === id && known.revision === table.revision && series.recipients.value.cases.length > 0) return;
+    if (known?.id === id && known.revision === table.revision && series.recipients.value.cases.length > 0)
+      return undefined;
     set.value = table;
-    putRows(table.cells);
+    return putRows(table.cells);
   }
-  function putRows(rows: StoredTable['cells']): void {
+  function putRows(rows: StoredTable['cells']): StoredTable['cells'] {
     come.recipients = [];
     series.recipients.value = {
       cases: rows.map((row, at) => ({
@@ -222,7 +229,7 @@ export const useProofing = defineStore('proofing', () => {
       sheets: rows.map(() => undefined),
     };
     stopped.value = false;
-    send({ what: 'recipients', rows });
+    return rows;
   }
   function setStrength(strength: 2 | 3): void {
     come.pairing = [];
@@ -263,6 +270,22 @@ export const useProofing = defineStore('proofing', () => {
       });
   }
 
+  /** Everything that was noticed, over everything there is; worked out when somebody looks. */
+  const groups = computed(() =>
+    groupFindings({
+      name: name.value,
+      texts: texts.value,
+      template: findings.value,
+      sheets: {
+        recipients: series.recipients.value.sheets,
+        hard: series.hard.value.sheets,
+        pairing: series.pairing.value.sheets,
+      },
+      setAside: record.value.setAside,
+      labelOf: (key) => values.value.find((each) => each.key === key)?.label ?? key,
+    }),
+  );
+
   // — what is kept —
 
   const lookedDigests = computed(() => new Set(record.value.lookedAt.map(({ digest }) => digest)));
@@ -275,7 +298,7 @@ export const useProofing = defineStore('proofing', () => {
   async function reload(): Promise<void> {
     record.value = await api.proofRecord(name.value);
   }
-  async function look_(each: CaseWords, sheet: SentSheet): Promise<void> {
+  async function lookAt(each: CaseWords, sheet: SentSheet): Promise<void> {
     await api.lookAt(name.value, { case: each.key.slice(0, 4000), digest: sheet.digest });
     await reload();
   }
@@ -315,7 +338,8 @@ export const useProofing = defineStore('proofing', () => {
     fillings,
     other,
     looked,
-    lookAt: look_,
+    groups,
+    lookAt,
     unlook,
     reload,
   };

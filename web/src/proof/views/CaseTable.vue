@@ -8,7 +8,7 @@ import FindingMarks from '../parts/FindingMarks.vue';
 import LookSwitch from '../parts/LookSwitch.vue';
 import SheetView from '../parts/SheetView.vue';
 import type { LookAs } from '../parts/looks';
-import { useShown } from '../parts/useCase';
+import { useShown } from '../parts/useShown';
 import { stretchesWhere } from '../parts/usePointing';
 import type { Which } from '../table/protocol';
 import { casesOf, useProofing } from '../table/useProofing';

@@ -5,7 +5,7 @@ import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { api } from '../../api/client';
 import { useNotice } from '../../ui/notice';
 import { whenInWords } from '../../ui/today';
-import { groupFindings, type FindingGroup } from '../table/findings';
+import type { FindingGroup } from '../table/findings';
 import type { Series } from '../table/protocol';
 import { casesOf, useProofing } from '../table/useProofing';
 
@@ -22,22 +22,8 @@ const SERIES_WORDS: Readonly<Record<Series, string>> = {
   pairing: 'pairings',
 };
 
-const groups = computed(() =>
-  groupFindings({
-    name: proofing.name,
-    texts: proofing.texts,
-    template: proofing.findings,
-    sheets: {
-      recipients: proofing.recipients.sheets,
-      hard: proofing.hard.sheets,
-      pairing: proofing.pairs.sheets,
-    },
-    setAside: proofing.record.setAside,
-    labelOf: (key) => proofing.values.find((each) => each.key === key)?.label ?? key,
-  }),
-);
-const open = computed(() => groups.value.filter(({ aside }) => !aside));
-const aside = computed(() => groups.value.filter((group) => group.aside));
+const open = computed(() => proofing.groups.filter(({ aside }) => !aside));
+const aside = computed(() => proofing.groups.filter((group) => group.aside));
 const titleOf = (name: string): string =>
   proofing.texts.find((text) => text.name === name)?.document.attrs.front.title ?? name;
 

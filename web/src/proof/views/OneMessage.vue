@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One message as it would arrive, with what was left out beside it and where every word comes from. */
-import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useMe } from '../../ui/me';
 import FindingMarks from '../parts/FindingMarks.vue';
@@ -8,9 +8,10 @@ import FoldedScore from '../parts/FoldedScore.vue';
 import LookSwitch from '../parts/LookSwitch.vue';
 import OriginPanel from '../parts/OriginPanel.vue';
 import SheetView from '../parts/SheetView.vue';
+import { useShown } from '../parts/useShown';
 import type { LookAs, Part } from '../parts/looks';
 import { stretchesWhere, usePointing } from '../parts/usePointing';
-import type { ShownMessage, ShownStretch, Which } from '../table/protocol';
+import type { ShownStretch, Which } from '../table/protocol';
 import { useProofing } from '../table/useProofing';
 
 const route = useRoute();
@@ -19,7 +20,6 @@ const me = useMe();
 const proofing = useProofing();
 const as = ref<LookAs>('rich');
 const onlyFindings = ref(false);
-const message = shallowRef<ShownMessage>();
 const passage = ref<string>();
 const sheet = useTemplateRef('sheet');
 
@@ -27,17 +27,8 @@ const count = computed(() => Math.max(1, proofing.recipients.cases.length));
 const at = computed(() => Math.min(count.value - 1, Math.max(0, Number(route.query.at ?? 0) || 0)));
 const which = computed((): Which => ({ series: 'recipients', at: at.value }));
 const current = computed(() => proofing.recipients.sheets[at.value]);
+const message = useShown(proofing, which, current);
 const label = computed(() => proofing.recipients.cases[at.value]?.label ?? 'nobody');
-
-watch(
-  [which, () => proofing.texts, () => proofing.set, current],
-  async () => {
-    const now = which.value;
-    const shown = await proofing.message(now);
-    if (which.value === now) message.value = shown;
-  },
-  { immediate: true },
-);
 
 /** What an address may ask to be lit: a value, a passage, or a place of the manuscript. */
 const wanted = computed(() => {

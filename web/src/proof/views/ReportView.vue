@@ -2,7 +2,6 @@
 /** The proof report: which sheets it holds is chosen; it is printed, or saved as one HTML file. */
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useMe } from '../../ui/me';
-import { groupFindings } from '../table/findings';
 import type { Which } from '../table/protocol';
 import { writeReport, type ReportSheet } from '../table/report';
 import { casesOf, useProofing } from '../table/useProofing';
@@ -70,14 +69,7 @@ const html = computed(() =>
     pairs: proofing.pairs.cases.length,
     lookedAt: proofing.pairs.cases.filter((each, at) => proofing.looked(each, proofing.pairs.sheets[at]) === 'yes')
       .length,
-    findings: groupFindings({
-      name: proofing.name,
-      texts: proofing.texts,
-      template: proofing.findings,
-      sheets: { recipients: proofing.recipients.sheets, hard: proofing.hard.sheets, pairing: proofing.pairs.sheets },
-      setAside: proofing.record.setAside,
-      labelOf: (key) => proofing.values.find((each) => each.key === key)?.label ?? key,
-    }),
+    findings: proofing.groups,
     sheets: sheets.value,
     bodyStyle: proofing.look?.bodyStyle ?? '',
     lang: proofing.look?.lang ?? 'en-GB',

@@ -1,4 +1,4 @@
-/** One case of a series on the table: its message, and which is chosen. */
+/** The message of one case of a series. */
 import { shallowRef, watch, type Ref } from 'vue';
 import type { SentSheet, ShownMessage, Which } from '../table/protocol';
 import type { ProofingStore } from '../table/useProofing';
