@@ -1,11 +1,11 @@
 /** Word documents as HTML, unpacked with a limit. */
-import { unzip, zipSync, type Unzipped } from 'fflate';
+import { PackedProblem, unpackWithin } from '@vocabula/core/zip';
+import { zipSync, type Unzipped } from 'fflate';
 import mammoth from 'mammoth';
 import { RequestProblem } from '../http/problem.js';
 
-/** The most that a document may unpack to, in bytes, and the most parts it may have. */
+/** The most that a document may unpack to, in bytes. */
 const MAX_UNPACKED = 60_000_000;
-const MAX_PARTS = 2000;
 
 const broken = (): RequestProblem =>
   new RequestProblem(422, 'bad-file', 'This is not a Word document (.docx) that can be read.');
@@ -30,33 +30,13 @@ export async function docxToHtml(
   }
 }
 
-/** The parts that text is made of. Sizes are those that were found, never those that the file declares. */
-function unpack(bytes: Uint8Array): Promise<Unzipped> {
-  let total = 0;
-  let count = 0;
-  let tooLarge = false;
-  return new Promise((resolve, reject) => {
-    unzip(
-      bytes,
-      {
-        filter: ({ name, originalSize }) => {
-          const wanted = /^(?:\[Content_Types\]\.xml|_rels\/|word\/)/.test(name);
-          if (!wanted) return false;
-          total += originalSize;
-          count += 1;
-          // What is declared is also all that is unpacked: the buffer for each part has that size.
-          if (total > MAX_UNPACKED || count > MAX_PARTS) tooLarge = true;
-          return !tooLarge;
-        },
-      },
-      (problem, parts) => {
-        if (tooLarge)
-          reject(
-            new RequestProblem(413, 'too-large', `This document unpacks to more than ${MAX_UNPACKED / 1_000_000} MB.`),
-          );
-        else if (problem) reject(broken());
-        else resolve(parts);
-      },
-    );
-  });
+/** The parts that text is made of. */
+async function unpack(bytes: Uint8Array): Promise<Unzipped> {
+  try {
+    return await unpackWithin(bytes, /^(?:\[Content_Types\]\.xml|_rels\/|word\/)/, MAX_UNPACKED);
+  } catch (problem) {
+    if (!(problem instanceof PackedProblem)) throw problem;
+    if (problem.why === 'damaged') throw broken();
+    throw new RequestProblem(413, 'too-large', `This document unpacks to more than ${MAX_UNPACKED / 1_000_000} MB.`);
+  }
 }

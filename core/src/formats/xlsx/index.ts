@@ -1,10 +1,10 @@
 /** Reads the first sheet of a workbook (.xlsx, ISO/IEC 29500). */
-import { unzip, zipSync, type Unzipped } from 'fflate';
+import { zipSync, type Unzipped } from 'fflate';
 import { readSheet } from 'read-excel-file/universal';
+import { PackedProblem, unpackWithin } from '../zip/index.js';
 
-/** The most that a workbook may unpack to, in bytes, and the most parts it may have. */
+/** The most that a workbook may unpack to, in bytes. */
 const MAX_UNPACKED = 200_000_000;
-const MAX_PARTS = 2000;
 
 /** Why a workbook cannot be read, in words. */
 export class WorkbookProblem extends Error {}
@@ -37,28 +37,16 @@ function cellText(cell: unknown): string {
   return iso.endsWith('T00:00:00.000Z') ? iso.slice(0, 10) : iso.slice(0, 16);
 }
 
-/** The parts that cells are made of. Sizes are those that were found, never those that the file declares. */
-function unpack(bytes: Uint8Array): Promise<Unzipped> {
-  let total = 0;
-  let count = 0;
-  let tooLarge = false;
-  return new Promise((resolve, reject) => {
-    unzip(
-      bytes,
-      {
-        filter: ({ name, originalSize }) => {
-          if (!/^(?:\[Content_Types\]\.xml|_rels\/|xl\/(?!media|drawings))/.test(name)) return false;
-          total += originalSize;
-          count += 1;
-          if (total > MAX_UNPACKED || count > MAX_PARTS) tooLarge = true;
-          return !tooLarge;
-        },
-      },
-      (problem, parts) => {
-        if (tooLarge) reject(new WorkbookProblem(`This workbook unpacks to more than ${MAX_UNPACKED / 1_000_000} MB.`));
-        else if (problem) reject(new WorkbookProblem('This packed file is damaged.'));
-        else resolve(parts);
-      },
+/** The parts that cells are made of. */
+async function unpack(bytes: Uint8Array): Promise<Unzipped> {
+  try {
+    return await unpackWithin(bytes, /^(?:\[Content_Types\]\.xml|_rels\/|xl\/(?!media|drawings))/, MAX_UNPACKED);
+  } catch (problem) {
+    if (!(problem instanceof PackedProblem)) throw problem;
+    throw new WorkbookProblem(
+      problem.why === 'too large'
+        ? `This workbook unpacks to more than ${MAX_UNPACKED / 1_000_000} MB.`
+        : 'This packed file is damaged.',
     );
-  });
+  }
 }

@@ -1,0 +1,42 @@
+/** Packed files (ZIP), unpacked with a limit. */
+import { unzip, type Unzipped } from 'fflate';
+
+/** Why a packed file was not unpacked. */
+export class PackedProblem extends Error {
+  constructor(readonly why: 'damaged' | 'too large') {
+    super(why);
+  }
+}
+
+/** The most parts that are unpacked. */
+const MAX_PARTS = 2000;
+
+/**
+ * Unpacks the parts that are wanted.
+ * @param most bytes that they may come to. What a part declares is also all that is unpacked of it: its buffer has that size
+ * @throws PackedProblem
+ */
+export function unpackWithin(bytes: Uint8Array, wanted: RegExp, most: number): Promise<Unzipped> {
+  let total = 0;
+  let count = 0;
+  let tooLarge = false;
+  return new Promise((resolve, reject) => {
+    unzip(
+      bytes,
+      {
+        filter: ({ name, originalSize }) => {
+          if (!wanted.test(name)) return false;
+          total += originalSize;
+          count += 1;
+          if (total > most || count > MAX_PARTS) tooLarge = true;
+          return !tooLarge;
+        },
+      },
+      (problem, parts) => {
+        if (tooLarge) reject(new PackedProblem('too large'));
+        else if (problem) reject(new PackedProblem('damaged'));
+        else resolve(parts);
+      },
+    );
+  });
+}
