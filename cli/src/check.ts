@@ -18,7 +18,7 @@ export function check(call: Call): number {
       const findings: Finding[] = [
         ...text.findings,
         ...library.missingAssets(text),
-        ...checkProgram(text, compile(text, { library, house: library.house, today })),
+        ...checkProgram(text, compile(text, { library, house: library.house, today }), [], today),
       ];
       const other = callWord === undefined ? undefined : calls.get(callWord);
       if (other !== undefined)

@@ -38,7 +38,13 @@ export interface FillSummary {
   readonly recipient: string;
   readonly state: FillState;
   readonly updatedAt: string;
+  /** The version it was begun on. */
+  readonly version: number | undefined;
+  /** What became of that version since; said in words to whom it concerns. */
+  readonly standing: FillStanding;
 }
+/** `newer`: there is a later version. `withdrawn`: it must not be handed over. */
+export type FillStanding = 'current' | 'newer' | 'withdrawn';
 export interface Fill extends FillSummary {
   readonly fields: Readonly<Record<string, string>>;
   readonly answers: Readonly<Record<string, unknown>>;

@@ -14,4 +14,6 @@ export interface StoredHouse {
   readonly house: House;
   readonly revision: number;
   readonly updatedAt: string | undefined;
+  /** The number of the version that messages use. */
+  readonly version?: number | undefined;
 }

@@ -1,4 +1,4 @@
-/** The person who asks. One for now; accounts come later. */
+/** People: who they are, how they sign in, what they may see. */
 import * as z from 'zod';
 import { nameSchema } from './texts.js';
 
@@ -43,4 +43,138 @@ export function senderFields({
   ...fields
 }: Profile): Record<string, string> {
   return { ...own, ...fields };
+}
+
+/** What a person is. An administrator also looks after people; a colleague fills. */
+export const ROLES = ['administrator', 'author', 'colleague'] as const;
+export type Role = (typeof ROLES)[number];
+const role = z.enum(ROLES);
+
+const address = z
+  .string()
+  .trim()
+  .max(320)
+  .regex(/^[^\s@]+@[^\s@]+$/, 'is no address');
+/** The least that a password has. Longer sentences are better than odd signs, which are not asked for. */
+export const MIN_PASSWORD = 10;
+const password = z.string().min(MIN_PASSWORD, `a password has ${MIN_PASSWORD} characters at least`).max(200);
+
+export const signInSchema = z.strictObject({ address: z.string().max(320), password: z.string().max(200) });
+export type SignIn = z.infer<typeof signInSchema>;
+/** The first administrator of a place that has nobody yet. */
+export const firstPersonSchema = z.strictObject({ name: field.trim().min(1, 'say your name'), address, password });
+export type FirstPerson = z.infer<typeof firstPersonSchema>;
+export const setPasswordSchema = z.strictObject({ token: z.string().max(200), password });
+export type SetPassword = z.infer<typeof setPasswordSchema>;
+export const changePasswordSchema = z.strictObject({ old: z.string().max(200), password });
+export type ChangePassword = z.infer<typeof changePasswordSchema>;
+
+export const inviteSchema = z.strictObject({ name: field.trim().min(1, 'say who it is'), address, role });
+export type Invite = z.infer<typeof inviteSchema>;
+export const changePersonSchema = z.strictObject({
+  role: role.optional(),
+  address: address.optional(),
+  /** Ended accounts cannot sign in; what they did stays. */
+  ended: z.boolean().optional(),
+});
+export type ChangePerson = z.infer<typeof changePersonSchema>;
+
+export const groupSchema = z.strictObject({
+  title: z.string().trim().min(1, 'a group needs a name').max(80),
+  members: z.array(z.string().max(60)).max(10_000),
+});
+export type SaveGroup = z.infer<typeof groupSchema>;
+
+/** Who is signed in, and what the browser needs to know of it. */
+export interface Me {
+  readonly id: string;
+  readonly role: Role;
+  readonly address: string;
+  readonly profile: Profile;
+}
+
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+  readonly address: string;
+  readonly role: Role;
+  /** `invited` until they have set a password. */
+  readonly state: 'invited' | 'active' | 'ended';
+  readonly lastSeen: string | undefined;
+}
+/** A link to be copied and handed over; it is shown once and can be followed once. */
+export interface OneTimeLink {
+  readonly path: string;
+  readonly endsAt: string;
+}
+export interface Group extends SaveGroup {
+  readonly id: string;
+}
+export interface Session {
+  readonly id: string;
+  readonly agent: string;
+  readonly createdAt: string;
+  readonly seenAt: string;
+  readonly here: boolean;
+}
+/** What a page needs before anybody is signed in. */
+export interface Door {
+  /** True where there is nobody yet: the first administrator is asked for. */
+  readonly first: boolean;
+  /** Accounts of the demo, to pick from; none elsewhere. */
+  readonly demo: readonly {
+    readonly name: string;
+    readonly address: string;
+    readonly role: Role;
+    readonly password: string;
+  }[];
+}
+/** Who a link is for. */
+export interface LinkFor {
+  readonly name: string;
+  readonly address: string;
+  readonly what: 'invitation' | 'reset';
+}
+
+/** Keys for other programs. */
+export const SCOPES = ['read', 'render', 'publish'] as const;
+export type Scope = (typeof SCOPES)[number];
+export const makeKeySchema = z.strictObject({
+  title: z.string().trim().min(1, 'say what it is for').max(80),
+  scopes: z.array(z.enum(SCOPES)).min(1, 'choose what it may do').max(SCOPES.length),
+});
+export type MakeKey = z.infer<typeof makeKeySchema>;
+export interface Key {
+  readonly id: string;
+  readonly title: string;
+  readonly start: string;
+  readonly scopes: readonly Scope[];
+  readonly createdAt: string;
+  readonly usedAt: string | undefined;
+}
+/** A key as it is shown once. */
+export interface NewKey extends Key {
+  readonly key: string;
+}
+
+export const auditQuerySchema = z.strictObject({
+  q: z.string().max(200).default(''),
+  who: z.string().max(60).default(''),
+  what: z.string().max(20).default(''),
+  target: z.string().max(120).default(''),
+  from: z.union([z.iso.date(), z.literal('')]).default(''),
+  until: z.union([z.iso.date(), z.literal('')]).default(''),
+  before: z.coerce.number().int().min(0).optional(),
+});
+export type AuditQuery = z.infer<typeof auditQuerySchema>;
+/** One line of the audit trail. */
+export interface AuditEntry {
+  readonly id: number;
+  readonly at: string;
+  readonly who: string;
+  readonly whoName: string;
+  readonly act: string;
+  readonly what: string;
+  readonly target: string;
+  readonly words: string;
 }

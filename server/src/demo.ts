@@ -1,43 +1,122 @@
 /** Loads the demo through the importers that everyone uses, once, into an empty database. */
+import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
-import { profileSchema } from '@vocabula/contract';
+import { EMPTY_PROFILE, HOUSE_NAME, type Door, type Profile, type Role } from '@vocabula/contract';
+import { eq } from 'drizzle-orm';
+import { zipSync } from 'fflate';
 import type { Logger } from 'pino';
+import { parse } from 'yaml';
+import { schema, type Database, type Writer } from './db/database.js';
 import type { Services } from './http/app.js';
-import { askerOf } from './people/service.js';
+import type { Asker } from './people/asker.js';
+import { hashed } from './people/secrets.js';
+import { addPerson } from './people/service.js';
+import { ROOT } from './rights/access.js';
+import { publishState, subjectOf } from './versions/publishing.js';
 
-/** @param folder with `library/` (files of the format), `samples/` and `recipients/` (CSV), and `profile.json` */
-export async function loadDemo(
-  { catalogue, tables, people, assets }: Services,
-  folder: string,
-  log: Logger,
-): Promise<void> {
-  const asker = askerOf();
-  if ((await catalogue.list(asker)).length > 0) return;
+interface DemoPeople {
+  readonly password: string;
+  readonly people: readonly {
+    readonly key: string;
+    readonly name: string;
+    readonly address: string;
+    readonly role: Role;
+    readonly profile: Partial<Profile>;
+  }[];
+  readonly groups: readonly { readonly title: string; readonly members: readonly string[] }[];
+  readonly folders: readonly {
+    readonly title: string;
+    readonly inherits?: boolean;
+    readonly secondPerson?: boolean;
+    readonly grants: Readonly<Record<string, 'fill' | 'write' | 'publish' | 'manage'>>;
+  }[];
+}
+
+/** The accounts of the demo, for its sign-in page. @param folder see `loadDemo` */
+export function demoAccounts(folder: string): Door['demo'] {
+  const { people, password } = demoPeople(folder);
+  return people.map(({ name, address, role }) => ({ name, address, role, password }));
+}
+
+/** @param folder with `library/` (files of the format), `samples/` and `recipients/` (CSV), and `people.yaml` */
+export async function loadDemo(database: Database, services: Services, folder: string, log: Logger): Promise<void> {
+  if (!(await services.people.isEmpty())) return;
+  const given = demoPeople(folder);
+  const askers = await database.write(async (writer) => {
+    const password = await hashed(given.password);
+    const made = new Map<string, Asker>();
+    for (const { key, name, address, role, profile } of given.people) {
+      const whole = { ...EMPTY_PROFILE, ...profile, email: address };
+      made.set(key, await addPerson(writer, { id: randomUUID(), name, address, role, password, profile: whole }));
+    }
+    await addFolders(writer, given, made);
+    return made;
+  });
+  const administrator = [...askers.values()].find(({ role }) => role === 'administrator');
+  const author = askers.get(given.people[0]?.key ?? '');
+  if (!administrator || !author) throw new Error('The demo needs an author and an administrator.');
   const files = (path: string): string[] =>
     readdirSync(path, { withFileTypes: true }).flatMap((entry) =>
       entry.isDirectory() ? files(join(path, entry.name)) : [join(path, entry.name)],
     );
   const library = join(folder, 'library');
-  const texts = files(library).filter((file) => file.endsWith('.md') || file.endsWith('house.yaml'));
-  for (const file of files(library).filter((each) => relative(library, each).startsWith('assets')))
-    await assets.add(relative(library, file), readFileSync(file), true, asker);
-  await catalogue.import({ files: texts.map((file) => ({ file, content: readFileSync(file, 'utf8') })) }, asker);
+  const packed = zipSync(
+    Object.fromEntries(files(library).map((file) => [relative(library, file), readFileSync(file)])),
+  );
+  const { items } = await services.library.look(packed, administrator);
+  await services.library.take(
+    packed,
+    { choices: Object.fromEntries(items.map(({ path }) => [path, 'take' as const])), into: ROOT },
+    administrator,
+  );
+  await publishAll(database, author, administrator);
   for (const [use, sub] of [
     ['sample', 'samples'],
     ['recipients', 'recipients'],
   ] as const) {
     for (const file of files(join(folder, sub))) {
       const title = (file.split('/').at(-1) ?? file).replace(/\.csv$/, '').replace(/-/g, ' ');
-      await tables.import(
-        use,
-        title.charAt(0).toUpperCase() + title.slice(1),
-        readFileSync(file),
-        { accept: false },
-        asker,
-      );
+      const named = title.charAt(0).toUpperCase() + title.slice(1);
+      await services.tables.import(use, named, readFileSync(file), { accept: false }, author);
     }
   }
-  await people.save(asker, profileSchema.parse(JSON.parse(readFileSync(join(folder, 'profile.json'), 'utf8'))));
-  log.info({ texts: texts.length }, 'demo loaded');
+  log.info({ texts: items.length }, 'demo loaded');
+}
+
+const demoPeople = (folder: string): DemoPeople =>
+  parse(readFileSync(join(folder, 'people.yaml'), 'utf8')) as DemoPeople;
+
+async function addFolders(
+  writer: Writer,
+  { groups, folders }: DemoPeople,
+  people: ReadonlyMap<string, Asker>,
+): Promise<void> {
+  const holders = new Map<string, string>();
+  for (const { title, members } of groups) {
+    const id = randomUUID();
+    holders.set(`group:${title}`, `group:${id}`);
+    await writer.insert(schema.groups).values({ id, title });
+    const persons = members.map((key) => people.get(key)?.id).filter((person) => person !== undefined);
+    await writer.insert(schema.members).values(persons.map((person) => ({ group: id, person })));
+  }
+  for (const { title, inherits = true, secondPerson = false, grants } of folders) {
+    const id = randomUUID();
+    await writer.insert(schema.folders).values({ id, parent: ROOT, title, inherits, secondPerson, position: 50 });
+    for (const [holder, right] of Object.entries(grants))
+      await writer.insert(schema.grants).values({ folder: id, holder: holders.get(holder) ?? holder, right });
+  }
+}
+
+/** Publishes all there is, the house first, as the author would. */
+async function publishAll(database: Database, author: Asker, administrator: Asker): Promise<void> {
+  await database.write(async (writer) => {
+    const words = 'The first version.';
+    await publishState(writer, await subjectOf(writer, HOUSE_NAME, administrator), words, administrator);
+    const names = await writer.select({ name: schema.texts.name }).from(schema.texts);
+    for (const { name } of names) {
+      await publishState(writer, await subjectOf(writer, name, administrator), words, author);
+      await writer.update(schema.texts).set({ madeBy: author.id }).where(eq(schema.texts.name, name));
+    }
+  });
 }

@@ -4,7 +4,8 @@ import { dirname, resolve } from 'node:path';
 import { pino } from 'pino';
 import { Database } from './db/database.js';
 import { makeApp, makeServices } from './http/app.js';
-import { loadDemo } from './demo.js';
+import { adopt } from './db/adopt.js';
+import { demoAccounts, loadDemo } from './demo.js';
 import { startStandIn } from './mailroom/stand-in.js';
 
 const host = process.env.HOST ?? '127.0.0.1';
@@ -14,28 +15,41 @@ const log = pino({ level: process.env.LOG_LEVEL ?? 'info' });
 
 if (url.startsWith('file:')) mkdirSync(dirname(url.slice('file:'.length)), { recursive: true });
 const database = await Database.open(url);
+await adopt(database);
 // Without a mail service of its own, mail goes to the stand-in, which keeps it and delivers nothing.
 let smtp = process.env.SMTP_URL || undefined;
 const services = makeServices(database, () => smtp);
 const standIn = smtp === undefined ? await startStandIn(services.letters) : undefined;
 smtp ??= standIn?.url;
-if (process.env.VOCABULA_DEMO) await loadDemo(services, resolve(process.env.VOCABULA_DEMO), log);
+const demo = process.env.VOCABULA_DEMO ? resolve(process.env.VOCABULA_DEMO) : undefined;
+if (demo !== undefined) await loadDemo(database, services, demo, log);
 
-const server = makeApp(services, log).listen(port, host, () => {
+const accounts = demo === undefined ? [] : demoAccounts(demo);
+const server = makeApp(services, log, undefined, accounts).listen(port, host, () => {
   const address = server.address();
   const actual = typeof address === 'object' && address ? address.port : port;
   log.info({ host, port: actual }, 'listening');
   process.stdout.write(`Vocabula is at http://${host}:${actual}/\n`);
+  for (const { name, address, role, password } of accounts)
+    process.stdout.write(`  ${role.padEnd(13)} ${name.padEnd(16)} ${address.padEnd(28)} ${password}\n`);
 });
 server.on('error', (error) => {
   log.error({ err: error }, 'cannot listen');
   process.exit(1);
 });
 
+/** How often what is due is looked for, in milliseconds. */
+const TICK = 5000;
+const ticking = setInterval(() => {
+  services.versions.tick().catch((error: unknown) => log.error({ err: error }, 'publishing at a time failed'));
+}, TICK);
+await services.versions.forgetOld();
+
 let stopping = false;
 const stop = (): void => {
   if (stopping) return;
   stopping = true;
+  clearInterval(ticking);
   server.close(
     () =>
       void Promise.resolve(standIn?.close())

@@ -12,6 +12,8 @@ export interface CheckContext {
   readonly lines: readonly FixedLine[];
   /** Sample recipients, where there are any. */
   readonly people: readonly Readonly<Record<string, unknown>>[];
+  /** An ISO day, where one is known. */
+  readonly today?: string;
 }
 
 export interface Check {

@@ -25,6 +25,7 @@ import { missingAlt } from './missing-alt.js';
 import { mixedGreeting } from './mixed-greeting.js';
 import { offStyle } from './off-style.js';
 import { pastDate } from './past-date.js';
+import { reviewOverdue } from './review-overdue.js';
 import { sentenceStart } from './sentence-start.js';
 import { strayValue } from './stray-value.js';
 import { tableWithoutHeader } from './table-without-header.js';
@@ -58,6 +59,7 @@ const CHECKS: readonly (() => Check)[] = [
   () => offStyle,
   () => lowContrast,
   () => factAsText,
+  () => reviewOverdue,
 ];
 
 /** Of a message that came of it. */
@@ -80,14 +82,16 @@ export function check(named: NamedDocument, options: CompileOptions): Finding[] 
 /**
  * Checks a text that is compiled already.
  * @param people sample recipients, whose names are not to stand in it as fixed text
+ * @param today an ISO day; without one nothing is overdue
  */
 export function checkProgram(
   { document }: NamedDocument,
   program: Program,
   people: CheckContext['people'] = [],
+  today?: string,
 ): Finding[] {
   const language = languageOf(program.locale);
-  const context = { document, program, language, lines: fixedLines(document), people };
+  const context = { document, program, language, lines: fixedLines(document), people, ...(today ? { today } : {}) };
   const advice = CHECKS.map((each) => each())
     .filter((each) => knows(each, language))
     .flatMap((each) => each.run(context));

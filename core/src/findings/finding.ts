@@ -66,6 +66,7 @@ export const ADVICE_CODES = [
   'unbalanced-punctuation',
   'low-contrast',
   'large-message',
+  'review-overdue',
 ] as const;
 
 export type ErrorCode = (typeof ERROR_CODES)[number];

@@ -2,27 +2,26 @@ import { addAssetSchema, MAX_ASSET } from '@vocabula/contract';
 import { Router } from 'express';
 import { bytesOf, rawFile } from '../http/raw.js';
 import { parsed, route } from '../http/problem.js';
-import { askerOf } from '../people/service.js';
 import type { AssetService } from './service.js';
 
 export function assetRoutes(assets: AssetService): Router {
   const router = Router();
   router.get(
     '/',
-    route(async (_request, response) => void response.json(await assets.list(askerOf()))),
+    route('colleague', async (_request, response, asker) => void response.json(await assets.list(asker))),
   );
   router.post(
     '/',
     rawFile(MAX_ASSET + 1_000_000),
-    route(async (request, response) => {
+    route('colleague', async (request, response, asker) => {
       const { name, exact } = parsed(addAssetSchema, request.query);
-      response.status(201).json(await assets.add(name, bytesOf(request), exact === 'true', askerOf()));
+      response.status(201).json(await assets.add(name, bytesOf(request), exact === 'true', asker));
     }),
   );
   router.get(
     '/:file',
-    route(async (request, response) => {
-      const { type, content } = await assets.content(`assets/${String(request.params.file)}`, askerOf());
+    route('colleague', async (request, response, asker) => {
+      const { type, content } = await assets.content(`assets/${String(request.params.file)}`, asker);
       if (!type.startsWith('image/')) response.attachment(String(request.params.file));
       // Whatever a file is, it is shown as what it was found to be, and can do nothing.
       response

@@ -2,10 +2,11 @@
 import { createHash } from 'node:crypto';
 import { MAX_ASSET, MAX_IMAGE, type Asset } from '@vocabula/contract';
 import type { AssetSource } from '@vocabula/mail';
-import { asc, eq, inArray } from 'drizzle-orm';
-import { schema, type Database } from '../db/database.js';
+import { and, asc, eq, inArray } from 'drizzle-orm';
+import { schema, type Database, type Reader } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/service.js';
+import type { Asker } from '../people/asker.js';
+import { accessOf } from '../rights/access.js';
 import { fileName, imageType, isSvg, typeOf } from './sniff.js';
 
 const FOLDER = 'assets/';
@@ -15,22 +16,33 @@ const megabytes = (bytes: number): string => `${Math.round(bytes / 1_000_000)} M
 export class AssetService {
   constructor(private readonly database: Database) {}
 
-  async list(_asker: Asker): Promise<Asset[]> {
-    const { path, type, size } = schema.assets;
-    return this.database.read.select({ path, type, size }).from(schema.assets).orderBy(asc(path));
+  /** The files that are the asker's, or that a text they see shows. */
+  async list(asker: Asker): Promise<Asset[]> {
+    const { path, type, size, addedBy } = schema.assets;
+    const { read } = this.database;
+    const rows = await read.select({ path, type, size, addedBy }).from(schema.assets).orderBy(asc(path));
+    const seen = await seenAssets(read, asker);
+    return rows
+      .filter((row) => isBringer(row.addedBy, asker) || seen.has(row.path))
+      .map(({ addedBy: _addedBy, ...asset }) => asset);
   }
 
   /** Keeps a file. The same bytes keep the path they have; another file of the same name gets a number behind it. */
-  add(name: string, bytes: Uint8Array, exact: boolean, _asker: Asker): Promise<Asset> {
+  add(name: string, bytes: Uint8Array, exact: boolean, asker: Asker): Promise<Asset> {
     const type = judge(bytes, name);
     const digest = createHash('sha256').update(bytes).digest('hex');
     return this.database.write(async (writer) => {
       const { path, size } = schema.assets;
       const [known] = await writer
-        .select({ path, size, type: schema.assets.type })
+        .select({ path, size, type: schema.assets.type, addedBy: schema.assets.addedBy })
         .from(schema.assets)
         .where(eq(schema.assets.digest, digest));
-      if (known && (!exact || known.path === name)) return known;
+      if (known && (!exact || known.path === name)) {
+        const { addedBy, ...asset } = known;
+        const bringers = JSON.stringify([...new Set([...bringersOf(addedBy), asker.id])]);
+        await writer.update(schema.assets).set({ addedBy: bringers }).where(eq(path, known.path));
+        return asset;
+      }
       const taken = new Set((await writer.select({ path }).from(schema.assets)).map((row) => row.path));
       if (exact && (!PATH.test(name) || taken.has(name) || known))
         throw new RequestProblem(
@@ -45,30 +57,56 @@ export class AssetService {
         type,
         size: bytes.length,
       };
-      await writer
-        .insert(schema.assets)
-        .values({ ...asset, digest, content: Buffer.from(bytes), createdAt: new Date().toISOString() });
+      await writer.insert(schema.assets).values({
+        ...asset,
+        digest,
+        content: Buffer.from(bytes),
+        createdAt: new Date().toISOString(),
+        addedBy: JSON.stringify([asker.id]),
+      });
       return asset;
     });
   }
 
-  async content(path: string, _asker: Asker): Promise<{ readonly type: string; readonly content: Buffer }> {
-    const [row] = await this.database.read
-      .select({ type: schema.assets.type, content: schema.assets.content })
+  async content(path: string, asker: Asker): Promise<{ readonly type: string; readonly content: Buffer }> {
+    const { read } = this.database;
+    const [row] = await read
+      .select({ type: schema.assets.type, content: schema.assets.content, addedBy: schema.assets.addedBy })
       .from(schema.assets)
       .where(eq(schema.assets.path, path));
-    if (!row) throw notFound('file');
+    if (!row || (!isBringer(row.addedBy, asker) && !(await seenAssets(read, asker, path)).has(path)))
+      throw notFound('file');
     return { type: row.type, content: Buffer.from(row.content) };
   }
 
   /** The assets at some paths, for making a message of; those that do not exist are left out. */
-  async source(paths: readonly string[], _asker: Asker): Promise<AssetSource> {
+  async source(paths: readonly string[]): Promise<AssetSource> {
     const wanted = [...new Set(paths)].filter((path) => PATH.test(path));
     if (wanted.length === 0) return () => undefined;
     const rows = await this.database.read.select().from(schema.assets).where(inArray(schema.assets.path, wanted));
     const found = new Map(rows.map(({ path, type, content }) => [path, { type, content: Buffer.from(content) }]));
     return (path) => found.get(path);
   }
+}
+
+/** Who brought a file, by their ids. */
+const bringersOf = (addedBy: string | null): string[] => JSON.parse(addedBy ?? '[]') as string[];
+const isBringer = (addedBy: string | null, asker: Asker): boolean => bringersOf(addedBy).includes(asker.id);
+
+/** The files that texts show which the asker sees: as published, and as written where they may write. */
+async function seenAssets(reader: Reader, asker: Asker, path?: string): Promise<Set<string>> {
+  const access = await accessOf(reader, asker);
+  const { uses, texts } = schema;
+  const rows = await reader
+    .select({ path: uses.target, state: uses.state, folder: texts.folder })
+    .from(uses)
+    .innerJoin(texts, eq(texts.name, uses.text))
+    .where(and(eq(uses.what, 'asset'), path === undefined ? undefined : eq(uses.target, path)));
+  return new Set(
+    rows
+      .filter(({ state, folder }) => access.may(state === 'published' ? 'fill' : 'write', folder))
+      .map((row) => row.path),
+  );
 }
 
 /** The type that a file is kept under. Throws words for files that are not taken. */

@@ -1,15 +1,24 @@
 /**
- * Which state of a text Fill, live inclusion and search see, for whoever asks. For now the last saved
- * working copy; when texts are published, this function says so, and nothing else changes.
+ * Which state of a text somebody may use, and for what. Everything that renders, includes or shows texts asks here:
+ * what may not be seen is as if it did not exist.
  */
 import type { WorkingCopy } from '@vocabula/contract';
 import { namesIncluded, type TextDocument } from '@vocabula/core';
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
-import { currentHouse } from '../house/service.js';
-import type { Asker } from '../people/service.js';
+import { currentHouse } from '../house/current.js';
+import type { Asker } from '../people/asker.js';
+import { accessOf, type Access } from '../rights/access.js';
+import { thawed } from '../versions/frozen.js';
 
 export type Row = typeof schema.texts.$inferSelect;
+
+/**
+ * What a text is wanted for. `fill`: what colleagues use, the published version. `write`: what authors work with, which
+ * of the text itself is the working copy, and of what it includes the published version or, without one, the working
+ * copy where they may write it.
+ */
+export type Purpose = 'fill' | 'write';
 
 export const workingCopy = (row: Row): WorkingCopy => ({
   name: row.name,
@@ -18,43 +27,107 @@ export const workingCopy = (row: Row): WorkingCopy => ({
   document: JSON.parse(row.document) as TextDocument,
 });
 
-/** The states of the named texts that the asker may use; names without one are left out. */
+/** The published versions of some rows, by name; a row without one has none. */
+export async function publishedVersions(
+  reader: Reader | Writer,
+  rows: readonly Row[],
+): Promise<Map<string, WorkingCopy & { readonly frozen: string; readonly version: number }>> {
+  const names = rows.filter((row) => row.published !== null).map((row) => row.name);
+  const found = new Map<string, WorkingCopy & { frozen: string; version: number }>();
+  for (let at = 0; at < names.length; at += 500) {
+    const versions = await reader
+      .select({ version: schema.versions })
+      .from(schema.versions)
+      .innerJoin(
+        schema.texts,
+        and(eq(schema.texts.name, schema.versions.text), eq(schema.texts.published, schema.versions.number)),
+      )
+      .where(inArray(schema.versions.text, names.slice(at, at + 500)));
+    const documents = await thawed(
+      reader,
+      versions.map(({ version }) => version.frozen),
+    );
+    for (const { version } of versions) {
+      const document = documents.get(version.frozen)?.document;
+      if (document === undefined) continue;
+      found.set(version.text, {
+        name: version.text,
+        revision: version.revision,
+        updatedAt: version.at,
+        document: JSON.parse(document) as TextDocument,
+        frozen: version.frozen,
+        version: version.number,
+      });
+    }
+  }
+  return found;
+}
+
+/** The states of the named texts that may be used; names without one are left out. */
 export async function current(
   reader: Reader | Writer,
   names: readonly string[],
-  _asker: Asker,
+  access: Access,
+  purpose: Purpose,
 ): Promise<WorkingCopy[]> {
   if (names.length === 0) return [];
-  const rows = await reader
-    .select()
-    .from(schema.texts)
-    .where(and(inArray(schema.texts.name, [...names]), isNull(schema.texts.binnedAt)));
-  return rows.map(workingCopy);
+  const rows = (
+    await reader
+      .select()
+      .from(schema.texts)
+      .where(and(inArray(schema.texts.name, [...names]), isNull(schema.texts.binnedAt)))
+  ).filter((row) => access.may('fill', row.folder));
+  const published = await publishedVersions(reader, rows);
+  return rows.flatMap((row) => {
+    const version = published.get(row.name);
+    if (version) return [version];
+    return purpose === 'write' && access.may('write', row.folder) ? [workingCopy(row)] : [];
+  });
 }
 
 /**
  * A text with everything it includes, at any depth, its own first, and with what the house puts around messages; empty
- * if there is none. `more` are texts beside it.
+ * if there is none for this purpose. `more` are texts beside it.
  */
 export async function closure(
   reader: Reader | Writer,
   name: string,
-  asker: Asker,
+  asker: Pick<Asker, 'id' | 'role'>,
+  purpose: Purpose,
   more: readonly string[] = [],
+  access?: Access,
 ): Promise<WorkingCopy[]> {
-  const found = new Map<string, WorkingCopy>();
-  const { style } = (await currentHouse(reader, asker)).house;
-  let wanted = [name, ...more, ...[style.header, style.footer].filter((each) => each !== undefined)];
+  const rights = access ?? (await accessOf(reader, asker));
+  const own = await ownState(reader, name, rights, purpose);
+  if (!own) return [];
+  const found = new Map<string, WorkingCopy>([[name, own]]);
+  const { style } = (await currentHouse(reader, purpose)).house;
+  let wanted = [
+    ...namesIncluded(own.document),
+    ...more,
+    ...[style.header, style.footer].filter((each) => each !== undefined),
+  ].filter((each) => !found.has(each));
   while (wanted.length > 0) {
-    const texts = await current(reader, wanted, asker);
+    const texts = await current(reader, [...new Set(wanted)], rights, purpose);
     for (const text of texts) found.set(text.name, text);
-    wanted = [...new Set(texts.flatMap((text) => namesIncluded(text.document)))].filter((each) => !found.has(each));
+    wanted = texts.flatMap((text) => namesIncluded(text.document)).filter((each) => !found.has(each));
   }
-  const own = found.get(name);
-  return own ? [own, ...[...found.values()].filter((text) => text !== own)] : [];
+  return [...found.values()];
 }
 
-/** The row of a text, binned or not. */
+async function ownState(
+  reader: Reader | Writer,
+  name: string,
+  access: Access,
+  purpose: Purpose,
+): Promise<WorkingCopy | undefined> {
+  if (purpose === 'fill') return (await current(reader, [name], access, 'fill'))[0];
+  const row = await rowOf(reader, name);
+  if (!row || row.binnedAt !== null || !access.may('fill', row.folder)) return undefined;
+  return access.may('write', row.folder) ? workingCopy(row) : (await publishedVersions(reader, [row])).get(name);
+}
+
+/** The row of a text, binned or not. Says nothing about who may see it. */
 export async function rowOf(reader: Reader | Writer, name: string): Promise<Row | undefined> {
   const [row] = await reader.select().from(schema.texts).where(eq(schema.texts.name, name));
   return row;

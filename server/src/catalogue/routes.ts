@@ -1,76 +1,123 @@
-import { createTextSchema, importFilesSchema, nameSchema, saveTextSchema } from '@vocabula/contract';
+import { createTextSchema, importFilesSchema, manySchema, nameSchema, saveTextSchema } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import * as z from 'zod';
+import type { FileService } from '../exchange/files.js';
 import { parsed, route } from '../http/problem.js';
-import { askerOf } from '../people/service.js';
+import type { AlikeService } from './alike.js';
+import type { SearchService } from './search.js';
 import type { CatalogueService } from './service.js';
+import type { UseService } from './uses.js';
 
-const searchSchema = z.object({ q: z.string().max(200).default('') });
+const purpose = z.enum(['fill', 'write']);
+const searchSchema = z.object({ q: z.string().max(200).default(''), for: purpose.default('fill') });
+const closureSchema = z.object({ for: purpose.default('write') });
+const targetSchema = z.union([nameSchema, z.string().regex(/^house\.yaml\/[a-z][a-z0-9_]{0,79}$/)]);
+const LIMIT = { fill: 12, write: 200 } as const;
 const nameOf = (request: Request): string => parsed(nameSchema, request.params.name);
 
-export function catalogueRoutes(catalogue: CatalogueService): Router {
+export function catalogueRoutes({
+  catalogue,
+  search,
+  uses,
+  alike,
+  files,
+}: {
+  readonly catalogue: CatalogueService;
+  readonly search: SearchService;
+  readonly uses: UseService;
+  readonly alike: AlikeService;
+  readonly files: FileService;
+}): Router {
   const router = Router();
   router.get(
     '/',
-    route(async (_request, response) => void response.json(await catalogue.list(askerOf()))),
+    route('colleague', async (_request, response, asker) => void response.json(await catalogue.list(asker))),
   );
   router.post(
     '/',
     route(
-      async (request, response) =>
-        void response.status(201).json(await catalogue.create(parsed(createTextSchema, request.body), askerOf())),
+      'author',
+      async (request, response, asker) =>
+        void response.status(201).json(await catalogue.create(parsed(createTextSchema, request.body), asker)),
     ),
   );
   router.get(
     '/search',
-    route(
-      async (request, response) =>
-        void response.json(await catalogue.search(parsed(searchSchema, request.query).q, askerOf())),
-    ),
+    route('colleague', async (request, response, asker) => {
+      const { q, for: wanted } = parsed(searchSchema, request.query);
+      response.json(await search.search(q, asker, { purpose: wanted, limit: LIMIT[wanted] }));
+    }),
+  );
+  router.get(
+    '/alike',
+    route('author', async (_request, response, asker) => void response.json(await alike.groups(asker))),
+  );
+  router.get(
+    '/neighbours',
+    route('colleague', async (request, response, asker) => {
+      const { of } = parsed(z.object({ of: targetSchema }), request.query);
+      response.json(await uses.neighbours(of, asker));
+    }),
   );
   router.post(
     '/import',
     route(
-      async (request, response) =>
-        void response.json(await catalogue.import(parsed(importFilesSchema, request.body), askerOf())),
+      'author',
+      async (request, response, asker) =>
+        void response.json(await files.import(parsed(importFilesSchema, request.body), asker)),
     ),
+  );
+  router.post(
+    '/many',
+    route('author', async (request, response, asker) => {
+      await catalogue.many(parsed(manySchema, request.body), asker);
+      response.status(204).end();
+    }),
   );
   router.get(
     '/:name',
-    route(async (request, response) => void response.json(await catalogue.get(nameOf(request), askerOf()))),
+    route(
+      'colleague',
+      async (request, response, asker) => void response.json(await catalogue.get(nameOf(request), asker)),
+    ),
   );
   router.get(
     '/:name/closure',
-    route(async (request, response) => void response.json(await catalogue.closure(nameOf(request), askerOf()))),
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.json(await catalogue.closure(nameOf(request), asker, parsed(closureSchema, request.query).for)),
+    ),
   );
   router.get(
     '/:name/file',
-    route(async (request, response) => {
+    route('colleague', async (request, response, asker) => {
       const name = nameOf(request);
-      const file = await catalogue.file(name, askerOf());
+      const file = await catalogue.file(name, asker);
       response.attachment(`${name}.md`).type('text/markdown; charset=utf-8').send(file);
     }),
   );
   router.put(
     '/:name',
     route(
-      async (request, response) =>
-        void response.json(await catalogue.save(nameOf(request), parsed(saveTextSchema, request.body), askerOf())),
+      'colleague',
+      async (request, response, asker) =>
+        void response.json(await catalogue.save(nameOf(request), parsed(saveTextSchema, request.body), asker)),
     ),
   );
   router.delete(
     '/:name',
-    route(
-      async (request, response) =>
-        void response.status(204).send(await catalogue.bin(nameOf(request), true, askerOf())),
-    ),
+    route('colleague', async (request, response, asker) => {
+      await catalogue.bin(nameOf(request), true, asker);
+      response.status(204).end();
+    }),
   );
   router.post(
     '/:name/restore',
-    route(
-      async (request, response) =>
-        void response.status(204).send(await catalogue.bin(nameOf(request), false, askerOf())),
-    ),
+    route('colleague', async (request, response, asker) => {
+      await catalogue.bin(nameOf(request), false, asker);
+      response.status(204).end();
+    }),
   );
   return router;
 }

@@ -54,7 +54,7 @@ describe('saving', () => {
     const answer = await server.call
       .put(`/api/texts/${two.name}`)
       .send({ document: documentOf(file('Two', 'a', 'call: visit\n')), revision: two.revision });
-    expect([answer.status, answer.body.message]).toEqual([422, 'The call word “visit” is taken by “One”.']);
+    expect([answer.status, answer.body.message]).toEqual([422, 'The call word “visit” is taken by another text.']);
   });
 });
 
@@ -102,8 +102,10 @@ describe('importing files', () => {
     const variables = `  a: { type: text, value: "${'('.repeat(3000)}1${')'.repeat(3000)}" }\n`;
     const answer = await imported({ 'a.md': file('A').replace('variables:\n', `variables:\n${variables}`) });
     expect(answer.status).toBe(200);
-    const started = await server.call.post('/api/fills').send({ text: 'a', answers: { name: 'Ann' } });
-    expect(started.status).toBe(201);
+    // It is an error of the text, so it cannot be published; nothing hangs.
+    const { body } = await server.call.get('/api/versions/a');
+    const published = await server.call.post('/api/versions/a/publish').send({ revision: body.revision, note: 'x' });
+    expect([published.status, published.body.code]).toEqual([422, 'has-errors']);
   });
 });
 
@@ -112,7 +114,9 @@ describe('finding', () => {
     await makeText(server, 'Orchard walk', file('Orchard walk', 'about geese'));
     await imported({ 'geese.md': file('Geese', 'Café opening', 'call: goose\n') });
     const search = async (q: string) =>
-      (await server.call.get('/api/texts/search').query({ q })).body.map((hit: { name: string }) => hit.name);
+      (await server.call.get('/api/texts/search').query({ q, for: 'write' })).body.map(
+        (hit: { name: string }) => hit.name,
+      );
     expect(await search('geese')).toEqual(['geese', 'orchard-walk']);
     expect(await search('GOOSE')).toEqual(['geese']);
     expect(await search('cafe open')).toEqual(['geese']);
@@ -140,6 +144,6 @@ describe('finding', () => {
     await makeText(server, 'Visit', file('Visit', '{{> hours}}'));
     const closure = async (name: string) => (await server.call.get(`/api/texts/${name}/closure`)).body;
     expect((await closure('visit')).texts.map((text: { name: string }) => text.name)).toEqual(['visit', 'hours']);
-    expect((await closure('hours')).usedIn).toEqual([{ name: 'visit', title: 'Visit' }]);
+    expect((await closure('hours')).usedIn).toEqual([{ name: 'visit', title: 'Visit', kind: 'message' }]);
   });
 });

@@ -1,270 +1,197 @@
-/** Templates, blocks and signatures: listed, written, imported, binned, found. */
-import { basename } from 'node:path';
-import type {
-  Closure,
-  Conflict,
-  CreateText,
-  Hit,
-  ImportFiles,
-  Imported,
-  SaveText,
-  TextSummary,
-  WorkingCopy,
-} from '@vocabula/contract';
-import {
-  emptyDocument,
-  fold,
-  hasErrors,
-  isName,
-  namesIncluded,
-  nameFromTitle,
-  normalise,
-  placeInWords,
-  type TextDocument,
-} from '@vocabula/core';
-import { readText, writeText } from '@vocabula/core/markdown';
-import { eq, max } from 'drizzle-orm';
+/** Templates, blocks and signatures: listed, written, moved, binned. */
+import type { Closure, Conflict, CreateText, Many, SaveText, TextSummary, WorkingCopy } from '@vocabula/contract';
+import { dayIn, emptyDocument, nameFromTitle, normalise } from '@vocabula/core';
+import { writeText } from '@vocabula/core/markdown';
+import { count, eq, getTableColumns, inArray, max } from 'drizzle-orm';
+import { note } from '../audit/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import { houseFromFile, takeHouse } from '../house/service.js';
-import type { Asker } from '../people/service.js';
+import type { Asker } from '../people/asker.js';
+import { accessOf, ROOT } from '../rights/access.js';
+import { privateFolder } from '../rights/private.js';
+import { checkpointBefore } from '../versions/checkpoints.js';
 import { closure, rowOf, workingCopy, type Row } from './current.js';
-import { opening, searchWords, subjectWords } from './words.js';
+import { countFindings } from './findings.js';
+import { callWordIsFree, insertText, underive, updateText } from './store.js';
+import { demanded, summaryOf } from './seen.js';
+import { usersOf } from './uses.js';
+
+const { texts, fills } = schema;
 
 export class CatalogueService {
   constructor(private readonly database: Database) {}
 
-  async list(_asker: Asker): Promise<TextSummary[]> {
+  /** All that the asker may see; what they may not write is as it was last published. */
+  async list(asker: Asker): Promise<TextSummary[]> {
     const { read } = this.database;
-    const rows = await read.select().from(schema.texts);
+    const access = await accessOf(read, asker);
+    const { document: _document, ...columns } = getTableColumns(texts);
+    const rows = await read.select(columns).from(texts);
     const used = await read
-      .select({ text: schema.fills.text, last: max(schema.fills.updatedAt) })
-      .from(schema.fills)
-      .groupBy(schema.fills.text);
-    const lastUsed = new Map(used.map(({ text, last }) => [text, last]));
+      .select({ text: fills.text, last: max(fills.updatedAt), used: count() })
+      .from(fills)
+      .groupBy(fills.text);
+    const usedBy = new Map(used.map((each) => [each.text, each]));
+    const today = dayIn(new Date(), 'UTC');
     return rows
-      .map((row): TextSummary => ({
-        name: row.name,
-        kind: row.kind,
-        title: row.title,
-        subject: row.subject,
-        call: row.call ?? undefined,
-        locale: row.locale ?? undefined,
-        revision: row.revision,
-        updatedAt: row.updatedAt,
-        lastUsed: lastUsed.get(row.name) ?? undefined,
-        binned: row.binnedAt !== null,
-      }))
+      .flatMap((row) => {
+        const found = summaryOf({ ...row, document: '' }, access, today);
+        const { last, used: times } = usedBy.get(row.name) ?? {};
+        return found ? [{ ...found, lastUsed: last ?? undefined, used: times ?? 0 }] : [];
+      })
       .sort((a, b) => a.title.localeCompare(b.title, 'en'));
   }
 
-  async get(name: string, _asker: Asker): Promise<WorkingCopy> {
-    const row = await rowOf(this.database.read, name);
-    if (!row || row.binnedAt !== null) throw notFound('text');
+  /** The working copy, for who may write it. */
+  async get(name: string, asker: Asker): Promise<WorkingCopy> {
+    const { row } = await demanded(this.database.read, name, asker, 'write');
     return workingCopy(row);
   }
 
-  async closure(name: string, asker: Asker): Promise<Closure> {
-    const texts = await closure(this.database.read, name, asker);
-    if (texts.length === 0) throw notFound('text');
-    const rows = await this.database.read.select().from(schema.texts);
-    const usedIn = rows
-      .filter(
-        (row) =>
-          row.name !== name &&
-          row.binnedAt === null &&
-          namesIncluded(JSON.parse(row.document) as TextDocument).includes(name),
-      )
-      .map(({ name: other, title }) => ({ name: other, title }));
-    return { texts, usedIn };
+  /** A text with all it includes: for writing as authors see it, for filling as colleagues do. */
+  async closure(name: string, asker: Asker, purpose: 'fill' | 'write' = 'write'): Promise<Closure> {
+    const { read } = this.database;
+    const access = await accessOf(read, asker);
+    const found = await closure(read, name, asker, purpose, [], access);
+    if (found.length === 0) throw notFound('text');
+    const row = await rowOf(read, name);
+    return { texts: found, usedIn: await usersOf(read, name, access), version: row?.published ?? undefined };
   }
 
-  create({ kind, title, document }: CreateText, _asker: Asker): Promise<WorkingCopy> {
-    return this.database.write(async (writer) => {
-      const taken = new Set(
-        (await writer.select({ name: schema.texts.name }).from(schema.texts)).map((row) => row.name),
-      );
+  async create({ kind, title, document, folder }: CreateText, asker: Asker): Promise<WorkingCopy> {
+    const row = await this.database.write(async (writer) => {
+      const access = await accessOf(writer, asker);
+      const into = folder ?? (access.may('write', ROOT) ? ROOT : privateFolder(asker.id));
+      access.demand('write', into, 'folder');
+      const taken = new Set((await writer.select({ name: texts.name }).from(texts)).map((each) => each.name));
       const name = nameFromTitle(title, taken);
       const base = document ?? emptyDocument({ kind, title });
       // A copy does not take the call word along: it recalls one template.
       const { call: _call, ...front } = base.attrs.front;
-      return workingCopy(
-        await insert(writer, name, normalise({ ...base, attrs: { ...base.attrs, front: { ...front, kind, title } } })),
-      );
+      const made = normalise({ ...base, attrs: { ...base.attrs, front: { ...front, kind, title } } });
+      return insertText(writer, name, made, { folder: into, madeBy: asker.id });
     });
+    await countFindings(this.database, row.name, asker);
+    return workingCopy(row);
   }
 
   /** Saves a working copy based on a revision; a newer one in between is a conflict that carries both. */
-  save(name: string, { document, revision }: SaveText, _asker: Asker): Promise<WorkingCopy> {
-    return this.database.write(async (writer) => {
-      const row = await rowOf(writer, name);
-      if (!row || row.binnedAt !== null) throw notFound('text');
-      if (row.revision !== revision) {
-        const conflict: Conflict = { yours: document, theirs: workingCopy(row) };
+  async save(name: string, { document, revision }: SaveText, asker: Asker): Promise<WorkingCopy> {
+    const row = await this.database.write(async (writer) => {
+      const { row: old } = await demanded(writer, name, asker, 'write');
+      if (old.revision !== revision) {
+        const conflict: Conflict = { yours: document, theirs: workingCopy(old) };
         throw new RequestProblem(
           409,
           'stale-revision',
-          `“${row.title}” was saved from somewhere else in the meantime.`,
+          `“${old.title}” was saved from somewhere else in the meantime.`,
           conflict,
         );
       }
+      const saved = normalise(document);
+      if (JSON.stringify(saved) === old.document) return old;
       await callWordIsFree(writer, name, document);
-      return workingCopy(await update(writer, name, normalise(document), revision + 1));
+      await checkpointBefore(writer, old, asker);
+      return updateText(writer, old, saved, asker);
     });
+    await countFindings(this.database, name, asker);
+    return workingCopy(row);
   }
 
-  bin(name: string, binned: boolean, _asker: Asker): Promise<void> {
+  bin(name: string, binned: boolean, asker: Asker): Promise<void> {
+    return this.many({ act: binned ? 'bin' : 'restore', names: [name] }, asker);
+  }
+
+  /** One act on several texts: on all of them, or, where one may not be, on none. */
+  many(many: Many, asker: Asker): Promise<void> {
     return this.database.write(async (writer) => {
-      if (!(await rowOf(writer, name))) throw notFound('text');
-      await writer
-        .update(schema.texts)
-        .set({ binnedAt: binned ? new Date().toISOString() : null })
-        .where(eq(schema.texts.name, name));
-    });
-  }
-
-  async file(name: string, asker: Asker): Promise<string> {
-    return writeText((await this.get(name, asker)).document);
-  }
-
-  /** Imports files of the format: all of them, or, if one cannot be read, none. */
-  import({ files }: ImportFiles, asker: Asker): Promise<Imported[]> {
-    const houseFile = files.find(({ file }) => basename(file) === 'house.yaml');
-    const house = houseFile && houseFromFile(houseFile.file, houseFile.content);
-    const texts = files.filter((each) => each !== houseFile);
-    const read = texts.map(({ file, content }) => ({
-      file,
-      name: basename(file).replace(/\.md$/, ''),
-      ...readText(content),
-    }));
-    const bad = read.filter(({ name, findings }) => hasErrors(findings) || !isName(name));
-    if (bad.length > 0) {
-      const details = bad.flatMap(({ file, name, findings }) => [
-        ...(isName(name)
-          ? []
-          : [
-              {
-                file,
-                code: 'bad-file',
-                where: '',
-                message: 'A file is named in small letters, digits and hyphens, and ends in .md.',
-              },
-            ]),
-        ...findings
-          .filter((finding) => finding.level === 'error')
-          .map((finding) => ({
-            file,
-            code: finding.code,
-            where: placeInWords(finding.place),
-            message: finding.message,
-          })),
-      ]);
-      const [first] = details;
-      throw new RequestProblem(
-        422,
-        'bad-file',
-        `${first?.file}${first?.where ? `, ${first.where}` : ''}: ${first?.message} Nothing was imported.`,
-        details,
-      );
-    }
-    const twice = read.find(({ name }, index) => read.findIndex((other) => other.name === name) !== index);
-    if (twice)
-      throw new RequestProblem(
-        422,
-        'bad-file',
-        `Two files would both be called “${twice.name}”. Nothing was imported.`,
-      );
-    return this.database.write(async (writer) => {
-      const outcomes: Imported[] = [];
-      if (house && houseFile)
-        outcomes.push({
-          file: houseFile.file,
-          name: 'house',
-          outcome: await takeHouse(writer, house, asker),
-          findings: [],
-        });
-      for (const { file, name, document, findings } of read) {
-        const row = await rowOf(writer, name);
-        await callWordIsFree(writer, name, document);
-        const same = row !== undefined && row.binnedAt === null && row.document === JSON.stringify(document);
-        if (!row) await insert(writer, name, document);
-        else if (!same) await update(writer, name, document, row.revision + 1);
-        outcomes.push({ file, name, outcome: !row ? 'new' : same ? 'same' : 'changed', findings });
+      const access = await accessOf(writer, asker);
+      const rows: Row[] = [];
+      for (let at = 0; at < many.names.length; at += 500)
+        rows.push(
+          ...(await writer
+            .select()
+            .from(texts)
+            .where(inArray(texts.name, many.names.slice(at, at + 500)))),
+        );
+      if (rows.length !== new Set(many.names).size) throw notFound('text');
+      for (const row of rows) access.demand('write', row.folder);
+      switch (many.act) {
+        case 'move':
+          access.demand('write', many.folder, 'folder');
+          for (const row of rows) {
+            // Where it stands says who gets it.
+            if (row.published !== null) {
+              access.demand('publish', row.folder);
+              access.demand('publish', many.folder, 'folder');
+            }
+            await writer.update(texts).set({ folder: many.folder, position: 0 }).where(eq(texts.name, row.name));
+            const to = access.folders.get(many.folder)?.title ?? '';
+            await note(writer, asker, 'moved', 'text', row.name, `${row.title} to ${to}`);
+          }
+          return;
+        case 'order':
+          access.demand('write', many.folder, 'folder');
+          for (const [at, name] of many.names.entries())
+            await writer
+              .update(texts)
+              .set({ position: at + 1 })
+              .where(eq(texts.name, name));
+          return;
+        case 'tag':
+          for (const row of rows) {
+            const old = JSON.parse(row.tags) as string[];
+            const tags = many.off
+              ? old.filter((tag) => !many.tags.includes(tag))
+              : [...new Set([...old, ...many.tags])].sort();
+            await writer
+              .update(texts)
+              .set({ tags: JSON.stringify(tags) })
+              .where(eq(texts.name, row.name));
+          }
+          return;
+        case 'bin':
+        case 'restore':
+          for (const row of rows) {
+            if (row.published !== null) access.demand('publish', row.folder);
+            const binnedAt = many.act === 'bin' ? new Date().toISOString() : null;
+            if (binnedAt === null) await callWordIsFree(writer, row.name, workingCopy(row).document);
+            await writer.update(texts).set({ binnedAt }).where(eq(texts.name, row.name));
+            await note(writer, asker, many.act === 'bin' ? 'binned' : 'restored', 'text', row.name, row.title);
+          }
+          return;
+        case 'purge':
+          for (const row of rows) {
+            access.demand('manage', row.folder);
+            if (row.binnedAt === null) throw new RequestProblem(422, 'not-binned', `“${row.title}” is not in the bin.`);
+            await purge(writer, row);
+            await note(writer, asker, 'purged', 'text', row.name, row.title);
+          }
       }
-      return outcomes;
     });
   }
 
-  /** Texts that all typed words are in, best first: call word, then title, subject, anything. */
-  async search(query: string, _asker: Asker): Promise<Hit[]> {
-    const words = fold(query).split(/\s+/).filter(Boolean);
-    const rows = (await this.database.read.select().from(schema.texts)).filter(
-      (row) => row.binnedAt === null && row.kind === 'message',
-    );
-    return rows
-      .map((row) => ({ row, score: score(row, words) }))
-      .filter(({ score: points }) => points > 0)
-      .sort((a, b) => b.score - a.score || a.row.title.localeCompare(b.row.title, 'en'))
-      .slice(0, 12)
-      .map(({ row }): Hit => ({
-        name: row.name,
-        kind: row.kind,
-        title: row.title,
-        subject: row.subject,
-        call: row.call ?? undefined,
-        opening: opening(JSON.parse(row.document) as TextDocument),
-      }));
+  /** The file of a text: its working copy for who may write it, else as it was published. */
+  async file(name: string, asker: Asker): Promise<string> {
+    const [own] = await closure(this.database.read, name, asker, 'write');
+    if (!own) throw notFound('text');
+    return writeText(own.document);
   }
 }
 
-function score(row: Row, words: readonly string[]): number {
-  if (words.length === 0) return 1;
-  const title = fold(row.title);
-  let points = 0;
-  for (const word of words) {
-    if (row.call && fold(row.call) === word) points += 100;
-    else if (row.call && fold(row.call).startsWith(word)) points += 40;
-    else if (title.startsWith(word)) points += 30;
-    else if (title.includes(` ${word}`)) points += 20;
-    else if (title.includes(word)) points += 12;
-    else if (fold(row.subject).includes(word)) points += 8;
-    else if (row.words.includes(word)) points += 2;
-    else return 0;
-  }
-  return points;
-}
-
-const columnsOf = (document: TextDocument, revision: number): Omit<Row, 'name' | 'binnedAt'> => ({
-  kind: document.attrs.front.kind,
-  title: document.attrs.front.title,
-  subject: subjectWords(document),
-  call: document.attrs.front.call ?? null,
-  locale: document.attrs.front.locale ?? null,
-  words: searchWords(document),
-  document: JSON.stringify(document),
-  revision,
-  updatedAt: new Date().toISOString(),
-});
-
-async function insert(writer: Writer, name: string, document: TextDocument): Promise<Row> {
-  const row: Row = { name, ...columnsOf(document, 1), binnedAt: null };
-  await writer.insert(schema.texts).values(row);
-  return row;
-}
-
-async function update(writer: Writer, name: string, document: TextDocument, revision: number): Promise<Row> {
-  const columns = columnsOf(document, revision);
-  await writer
-    .update(schema.texts)
-    .set({ ...columns, binnedAt: null })
-    .where(eq(schema.texts.name, name));
-  return { name, ...columns, binnedAt: null };
-}
-
-async function callWordIsFree(writer: Writer, name: string, document: TextDocument): Promise<void> {
-  const { call } = document.attrs.front;
-  if (call === undefined || call === '') return;
-  const [other] = await writer.select().from(schema.texts).where(eq(schema.texts.call, call));
-  if (other && other.name !== name && other.binnedAt === null)
-    throw new RequestProblem(422, 'duplicate-key', `The call word “${call}” is taken by “${other.title}”.`);
+/** Takes a text out for good. What was sent from it stays, with the versions it was sent from. */
+async function purge(writer: Writer, row: Row): Promise<void> {
+  await underive(writer, row.name, 'working');
+  await underive(writer, row.name, 'published');
+  for (const table of [
+    schema.checkpoints,
+    schema.timed,
+    schema.requests,
+    schema.remarks,
+    schema.lookedAt,
+    schema.setAside,
+  ])
+    await writer.delete(table).where(eq(table.text, row.name));
+  await writer.delete(schema.ownSets).where(eq(schema.ownSets.text, row.name));
+  await writer.delete(texts).where(eq(texts.name, row.name));
 }

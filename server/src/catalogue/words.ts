@@ -23,34 +23,51 @@ function speaker({ attrs: { variables } }: TextDocument): (nodes: readonly Inlin
 
 export const subjectWords = (document: TextDocument): string => speaker(document)(part(document, 'subject').content);
 
-/** Everything that a searcher may have in mind: title, subject, call word, labels, body. */
-export function searchWords(document: TextDocument): string {
-  const say = speaker(document);
-  const { front, variables } = document.attrs;
-  const parts = [
-    front.title,
-    front.call ?? '',
-    front.description ?? '',
-    subjectWords(document),
-    ...variables.map((variable) => variable.label ?? variable.key),
-  ];
-  for (const block of bodyOf(document)) {
-    visit(block, (node) => {
-      if (node.type === 'paragraph' || node.type === 'heading') parts.push(say(childrenOf(node) as readonly Inline[]));
-    });
-  }
-  return fold(parts.join('\n'));
+/** The columns of the full-text index. */
+export interface SearchedWords {
+  readonly title: string;
+  readonly subject: string;
+  readonly call: string;
+  readonly labels: string;
+  readonly body: string;
 }
 
+/** Letters that the index does not take apart, and the searcher's keyboard may lack. */
+const SPECIAL = /[ßæœøđðłþı]/i;
+
+/** Everything that a searcher may have in mind, by where it stands. */
+export function searchedWords(document: TextDocument): SearchedWords {
+  const { front, variables } = document.attrs;
+  const body = bodyLines(document).join('\n');
+  const labels = [front.description ?? '', ...variables.map((variable) => variable.label ?? variable.key)];
+  const plain = `${front.title} ${body}`.split(/[^\p{L}\p{N}]+/u).filter((word) => SPECIAL.test(word));
+  return {
+    title: front.title,
+    subject: subjectWords(document),
+    call: front.call ?? '',
+    labels: [...labels, ...new Set(plain.map(fold))].join(' '),
+    body,
+  };
+}
+
+/** The words of a body, folded, for telling which texts say nearly the same. */
+export const comparedWords = (document: TextDocument): string[] =>
+  fold(bodyLines(document).join('\n'))
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean);
+
 /** The first words of a body. */
-export function opening(document: TextDocument): string {
+export const opening = (document: TextDocument): string => bodyLines(document, 3).join(' ').slice(0, 220);
+
+/** A body's paragraphs and headings as lines, the first so many. */
+function bodyLines(document: TextDocument, most = Infinity): string[] {
   const say = speaker(document);
   const lines: string[] = [];
   for (const block of bodyOf(document)) {
     visit(block, (node) => {
-      if ((node.type === 'paragraph' || node.type === 'heading') && lines.length < 3)
+      if ((node.type === 'paragraph' || node.type === 'heading') && lines.length < most)
         lines.push(say(childrenOf(node) as readonly Inline[]));
     });
   }
-  return lines.join(' ').slice(0, 220);
+  return lines;
 }

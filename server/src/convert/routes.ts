@@ -2,7 +2,6 @@ import { convertSchema } from '@vocabula/contract';
 import { Router } from 'express';
 import { parsed, route } from '../http/problem.js';
 import { bytesOf, rawFile } from '../http/raw.js';
-import { askerOf } from '../people/service.js';
 import type { ConvertService } from './service.js';
 import { starters } from './starters.js';
 
@@ -12,16 +11,15 @@ export function convertRoutes(converter: ConvertService): Router {
   const router = Router();
   router.get(
     '/starters',
-    route((_request, response) => void response.json(starters())),
+    route('author', (_request, response) => void response.json(starters())),
   );
   router.post(
     '/convert',
     rawFile(FILE_LIMIT),
     route(
-      async (request, response) =>
-        void response.json(
-          await converter.convert(parsed(convertSchema, request.query).name, bytesOf(request), askerOf()),
-        ),
+      'author',
+      async (request, response, asker) =>
+        void response.json(await converter.convert(parsed(convertSchema, request.query).name, bytesOf(request), asker)),
     ),
   );
   return router;

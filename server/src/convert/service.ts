@@ -19,7 +19,7 @@ import { MailProblem, readEml, type ReadMail } from '@vocabula/mail';
 import type { AssetService } from '../assets/service.js';
 import { imageType } from '../assets/sniff.js';
 import { RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/service.js';
+import type { Asker } from '../people/asker.js';
 import { docxToHtml } from './docx.js';
 
 const NAMES = {

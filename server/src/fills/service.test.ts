@@ -1,7 +1,7 @@
 import PostalMime from 'postal-mime';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { compile, render } from '@vocabula/core';
-import { documentOf, file, makeText, start, type Started } from '../testing/start.js';
+import { documentOf, file, makePublished, publish, start, type Started } from '../testing/start.js';
 
 let server: Started;
 beforeEach(async () => {
@@ -17,20 +17,21 @@ const handOver = (id: string, more: object = {}) =>
 
 describe('a fill', () => {
   it('keeps the wording it was begun on, through later edits of every text', async () => {
-    await makeText(
+    await makePublished(
       server,
       'Hours',
       file('Hours', 'open at nine')
         .replace('kind: message', 'kind: block')
         .replace(/subject.*\nto.*\n/, ''),
     );
-    const { revision } = await makeText(server, 'Visit', file('Visit', 'Dear {{name}},\n\n{{> hours}}'));
+    const { revision } = await makePublished(server, 'Visit', file('Visit', 'Dear {{name}},\n\n{{> hours}}'));
     const { id } = await begin();
     await answer(id, { name: 'Ann' });
     await server.call
       .put('/api/texts/visit')
       .send({ document: documentOf(file('Visit', 'Changed {{name}}')), revision });
     await server.call.delete('/api/texts/hours');
+    await publish(server, 'visit');
     expect((await handOver(id)).body.text).toBe('Dear Ann,\n\nopen at nine\n');
     const again = await begin();
     await answer(again.id, { name: 'Ann' });
@@ -38,7 +39,7 @@ describe('a fill', () => {
   });
 
   it('keeps what is given, and is found unfinished', async () => {
-    await makeText(server, 'Visit');
+    await makePublished(server, 'Visit');
     const { id } = await begin();
     await answer(id, { name: 'Ann' }, { first_name: 'Ann', last_name: 'Lee' });
     expect((await server.call.get(`/api/fills/${id}`)).body).toMatchObject({
@@ -51,7 +52,7 @@ describe('a fill', () => {
   });
 
   it('with a blank is handed over only when that is asked for', async () => {
-    await makeText(server, 'Visit');
+    await makePublished(server, 'Visit');
     const { id } = await begin();
     const refused = await handOver(id);
     expect([refused.status, refused.body.code, refused.body.details.blanks]).toEqual([422, 'not-ready', ['name']]);
@@ -62,7 +63,7 @@ describe('a fill', () => {
   });
 
   it('as a draft is a mail that says what the engine renders', async () => {
-    await makeText(server, 'Visit', file('Visit', 'Dear {{name}},\n\n*Ünïcode* & 漢字'));
+    await makePublished(server, 'Visit', file('Visit', 'Dear {{name}},\n\n*Ünïcode* & 漢字'));
     const { id } = await begin();
     await answer(id, { name: 'Ann <i>' });
     const eml = await handOver(id, { way: 'draft' })
@@ -89,7 +90,7 @@ describe('a fill', () => {
   });
 
   it('is not begun on a block, on nothing, or on what is in the bin', async () => {
-    await makeText(server, 'Visit');
+    await makePublished(server, 'Visit');
     await server.call.delete('/api/texts/visit');
     expect((await server.call.post('/api/fills').send({ text: 'visit' })).status).toBe(404);
   });

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { Fill, StoredHouse } from '@vocabula/contract';
 import { PLAIN_HOUSE, type House } from '@vocabula/core';
-import { file, makeText, start, type Started } from '../testing/start.js';
+import { file, makePublished, publish, start, type Started } from '../testing/start.js';
 
 let server: Started;
 beforeAll(async () => {
@@ -52,7 +52,9 @@ it('is frozen with a message that is begun, and stands around it', async () => {
     .expect(200);
   const framed = { ...house, style: { ...house.style, header: 'letterhead' } };
   await server.call.put('/api/house').send({ house: framed, revision }).expect(200);
-  await makeText(server, 'Visit', file('Visit', 'It is {{house.fee}}.'));
+  await publish(server, 'house.yaml');
+  await publish(server, 'letterhead');
+  await makePublished(server, 'Visit', file('Visit', 'It is {{house.fee}}.'));
   const fill = (await server.call.post('/api/fills').send({ text: 'visit' }).expect(201)).body as Fill;
   await server.call
     .put('/api/house')

@@ -1,41 +1,29 @@
-/** The house: how messages look, facts, holidays. One document, with a revision check on saving. */
+/** The house: how messages look, facts, holidays. One document, with a revision check on saving; published as texts are. */
 import type { SaveHouse, StoredHouse } from '@vocabula/contract';
-import { hasErrors, PLAIN_HOUSE, placeInWords, type House } from '@vocabula/core';
+import { hasErrors, placeInWords, type House } from '@vocabula/core';
 import { readHouse, writeHouse } from '@vocabula/core/house';
-import { eq } from 'drizzle-orm';
-import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { schema, type Database, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/service.js';
-
-const ID = 'house';
-
-/**
- * The house that Fill, proofs and inclusion see, for whoever asks. For now its last saved working copy; when houses
- * are published, this function says so.
- */
-export async function currentHouse(reader: Reader | Writer, _asker: Asker): Promise<StoredHouse> {
-  const [row] = await reader.select().from(schema.houses).where(eq(schema.houses.id, ID));
-  return row
-    ? { house: JSON.parse(row.house) as House, revision: row.revision, updatedAt: row.updatedAt }
-    : { house: PLAIN_HOUSE, revision: 0, updatedAt: undefined };
-}
+import type { Asker } from '../people/asker.js';
+import { currentHouse, HOUSE_ID, houseRow } from './current.js';
 
 export class HouseService {
   constructor(private readonly database: Database) {}
 
+  /** For authors the working copy, for colleagues what is published. */
   get(asker: Asker): Promise<StoredHouse> {
-    return currentHouse(this.database.read, asker);
+    return currentHouse(this.database.read, asker.role === 'colleague' ? 'fill' : 'write');
   }
 
   save({ house, revision }: SaveHouse, asker: Asker): Promise<StoredHouse> {
     return this.database.write(async (writer) => {
-      const theirs = await currentHouse(writer, asker);
+      const theirs = await currentHouse(writer, 'write');
       if (theirs.revision !== revision)
         throw new RequestProblem(409, 'stale-revision', 'The house was saved from somewhere else in the meantime.', {
           yours: house,
           theirs,
         });
-      return keep(writer, house, revision + 1);
+      return keepHouse(writer, house, asker);
     });
   }
 
@@ -44,13 +32,20 @@ export class HouseService {
   }
 }
 
-async function keep(writer: Writer, house: House, revision: number): Promise<StoredHouse> {
-  const row = { house: JSON.stringify(house), revision, updatedAt: new Date().toISOString() };
+/** Puts a house in the place of the working copy. */
+export async function keepHouse(writer: Writer, house: House, asker: Pick<Asker, 'id'>): Promise<StoredHouse> {
+  const old = await houseRow(writer);
+  const row = {
+    house: JSON.stringify(house),
+    revision: (old?.revision ?? 0) + 1,
+    updatedAt: new Date().toISOString(),
+    writtenBy: JSON.stringify([...new Set([...(JSON.parse(old?.writtenBy ?? '[]') as string[]), asker.id])]),
+  };
   await writer
     .insert(schema.houses)
-    .values({ id: ID, ...row })
+    .values({ id: HOUSE_ID, ...row })
     .onConflictDoUpdate({ target: schema.houses.id, set: row });
-  return { house, revision, updatedAt: row.updatedAt };
+  return { house, revision: row.revision, updatedAt: row.updatedAt, version: old?.published ?? undefined };
 }
 
 /** Reads `house.yaml`. Throws words for a file that cannot be read. */
@@ -69,8 +64,8 @@ export function houseFromFile(file: string, content: string): House {
 
 /** Puts a house that was read from a file in the place of the one there is, as part of an import. */
 export async function takeHouse(writer: Writer, house: House, asker: Asker): Promise<'new' | 'changed' | 'same'> {
-  const old = await currentHouse(writer, asker);
+  const old = await currentHouse(writer, 'write');
   if (JSON.stringify(old.house) === JSON.stringify(house)) return 'same';
-  await keep(writer, house, old.revision + 1);
+  await keepHouse(writer, house, asker);
   return old.revision === 0 ? 'new' : 'changed';
 }

@@ -5,31 +5,53 @@ import { fileURLToPath } from 'node:url';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import { auditRoutes } from '../audit/routes.js';
+import { AuditService } from '../audit/service.js';
+import { apiRoutes } from '../api/routes.js';
 import { assetRoutes } from '../assets/routes.js';
 import { AssetService } from '../assets/service.js';
 import { catalogueRoutes } from '../catalogue/routes.js';
+import { AlikeService } from '../catalogue/alike.js';
+import { SearchService } from '../catalogue/search.js';
 import { CatalogueService } from '../catalogue/service.js';
+import { UseService } from '../catalogue/uses.js';
 import { convertRoutes } from '../convert/routes.js';
 import { ConvertService } from '../convert/service.js';
+import type { Door } from '@vocabula/contract';
 import type { Database } from '../db/database.js';
+import { FileService } from '../exchange/files.js';
+import { LibraryService } from '../exchange/library.js';
+import { libraryRoutes } from '../exchange/routes.js';
 import { fillRoutes } from '../fills/routes.js';
 import { FillService } from '../fills/service.js';
 import { houseRoutes } from '../house/routes.js';
 import { HouseService } from '../house/service.js';
 import { mailroomRoutes } from '../mailroom/routes.js';
 import { LetterService } from '../mailroom/service.js';
-import { peopleRoutes } from '../people/routes.js';
+import { KeyService } from '../people/keys.js';
+import { doorRoutes, meRoutes, peopleRoutes } from '../people/routes.js';
 import { PeopleService } from '../people/service.js';
+import { SessionService } from '../people/sessions.js';
+import { SignInService } from '../people/sign-in.js';
 import { proofRoutes } from '../proofs/routes.js';
 import { ProofService } from '../proofs/service.js';
+import { FolderService } from '../rights/folders.js';
+import { folderRoutes } from '../rights/routes.js';
 import { tableRoutes } from '../samples/routes.js';
 import { TableService } from '../samples/service.js';
+import { ImpactService } from '../versions/impact.js';
+import { RemarkService } from '../versions/remarks.js';
+import { RequestService } from '../versions/requests.js';
+import { requestRoutes, versionRoutes } from '../versions/routes.js';
+import { VersionService } from '../versions/service.js';
 import { problems, RequestProblem } from './problem.js';
+import { identified } from './session.js';
 
 const JSON_LIMIT = '6mb';
 const PAGES = fileURLToPath(new URL('../../../web/dist', import.meta.url));
 
 export interface Services {
+  readonly database: Database;
   readonly catalogue: CatalogueService;
   readonly tables: TableService;
   readonly fills: FillService;
@@ -39,6 +61,20 @@ export interface Services {
   readonly converter: ConvertService;
   readonly letters: LetterService;
   readonly proofs: ProofService;
+  readonly sessions: SessionService;
+  readonly signIns: SignInService;
+  readonly keys: KeyService;
+  readonly audit: AuditService;
+  readonly folders: FolderService;
+  readonly search: SearchService;
+  readonly uses: UseService;
+  readonly alike: AlikeService;
+  readonly files: FileService;
+  readonly library: LibraryService;
+  readonly versions: VersionService;
+  readonly requests: RequestService;
+  readonly remarks: RemarkService;
+  readonly impact: ImpactService;
 }
 
 /** @param smtp the mail service's address, asked for when there is something to send */
@@ -46,7 +82,9 @@ export function makeServices(database: Database, smtp: () => string | undefined 
   const people = new PeopleService(database);
   const catalogue = new CatalogueService(database);
   const assets = new AssetService(database);
+  const folders = new FolderService(database);
   return {
+    database,
     people,
     catalogue,
     assets,
@@ -56,10 +94,25 @@ export function makeServices(database: Database, smtp: () => string | undefined 
     fills: new FillService(database, people, assets),
     letters: new LetterService(database),
     proofs: new ProofService(database, people, assets, smtp),
+    sessions: new SessionService(database),
+    signIns: new SignInService(database),
+    keys: new KeyService(database),
+    audit: new AuditService(database),
+    folders,
+    library: new LibraryService(database, assets, folders),
+    search: new SearchService(database),
+    uses: new UseService(database),
+    alike: new AlikeService(database),
+    files: new FileService(database),
+    versions: new VersionService(database),
+    requests: new RequestService(database),
+    remarks: new RemarkService(database),
+    impact: new ImpactService(database),
   };
 }
 
-export function makeApp(services: Services, log: Logger, pages = PAGES): Express {
+/** @param demo accounts that the sign-in page lists to pick from */
+export function makeApp(services: Services, log: Logger, pages = PAGES, demo: Door['demo'] = []): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -83,18 +136,27 @@ export function makeApp(services: Services, log: Logger, pages = PAGES): Express
       strictTransportSecurity: false,
     }),
   );
-  app.use(logged(log), sameOrigin);
+  app.use(logged(log), sameOrigin, identified(services.sessions));
   app.get('/api/health', (_request, response) => void response.json({ ok: true }));
   app.use('/api/tables', tableRoutes(services.tables));
   app.use('/api/assets', assetRoutes(services.assets));
+  app.use('/api/library', libraryRoutes(services.library));
   app.use('/api', convertRoutes(services.converter));
   app.use(express.json({ limit: JSON_LIMIT }));
-  app.use('/api/texts', catalogueRoutes(services.catalogue));
+  app.use('/api/v1', apiRoutes(services));
+  app.use('/api/texts', catalogueRoutes(services));
   app.use('/api/house', houseRoutes(services.houses));
   app.use('/api/fills', fillRoutes(services.fills));
   app.use('/api/proofs', proofRoutes(services.proofs));
   app.use('/api/mailroom', mailroomRoutes(services.letters));
-  app.use('/api', peopleRoutes(services.people));
+  app.use('/api/folders', folderRoutes(services.folders));
+  app.use('/api/versions', versionRoutes(services));
+  app.use('/api/requests', requestRoutes(services.requests));
+  app.use('/api/audit', auditRoutes(services.audit));
+  const people = { ...services, demo };
+  app.use('/api/door', doorRoutes(people));
+  app.use('/api/me', meRoutes(people));
+  app.use('/api/people', peopleRoutes(people));
   app.use('/api', () => {
     throw new RequestProblem(404, 'not-found', 'There is nothing at this address.');
   });

@@ -2,10 +2,11 @@
 import type { ErrorRequestHandler, NextFunction, Request, RequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import type * as z from 'zod';
+import { mayCall, type Asker, type Caller } from '../people/asker.js';
 
 export class RequestProblem extends Error {
   constructor(
-    readonly status: 400 | 403 | 404 | 409 | 413 | 422,
+    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 507,
     readonly code: string,
     message: string,
     readonly details?: unknown,
@@ -46,11 +47,35 @@ function isDeeper(input: unknown, limit: number): boolean {
   return false;
 }
 
-/** A route whose failures become answers. */
-export function route(handler: (request: Request, response: Response) => Promise<void> | void): RequestHandler {
+/** The person that a request comes from, as `identified` found out; undefined for nobody. */
+export const askerOf = (response: Response): Asker | undefined => response.locals.asker as Asker | undefined;
+
+/** A route that anyone may call, and whose failures become answers. */
+export function openRoute(
+  handler: (request: Request, response: Response, asker: Asker | undefined) => Promise<void> | void,
+): RequestHandler {
   return (request: Request, response: Response, next: NextFunction) => {
-    Promise.resolve(handler(request, response)).catch(next);
+    Promise.resolve()
+      .then(() => handler(request, response, askerOf(response)))
+      .catch(next);
   };
+}
+
+/** A route that says who may call it. What they may do to which thing is for the service to say. */
+export function route(
+  caller: Exclude<Caller, 'anyone'>,
+  handler: (request: Request, response: Response, asker: Asker) => Promise<void> | void,
+): RequestHandler {
+  return openRoute((request, response, asker) => {
+    if (!asker) throw new RequestProblem(401, 'not-signed-in', 'Sign in first.');
+    if (!mayCall(asker, caller))
+      throw new RequestProblem(
+        403,
+        'not-allowed',
+        caller === 'author' ? 'This is for authors.' : 'This is for administrators.',
+      );
+    return handler(request, response, asker);
+  });
 }
 
 /** The last handler: every error becomes a problem, and only unexpected ones are logged as such. */
@@ -71,5 +96,10 @@ function describe(error: unknown): { status: number; code: string; message: stri
   if (type === 'entity.parse.failed') return { status: 400, code: 'bad-request', message: 'This is not JSON.' };
   if (typeof status === 'number' && status >= 400 && status < 500)
     return { status, code: 'bad-request', message: 'The request could not be understood.' };
+  const said = `${String(error)} ${String((error as { cause?: unknown }).cause ?? '')}`;
+  if (/SQLITE_FULL|database or disk is full|ENOSPC/.test(said))
+    return { status: 507, code: 'disk-full', message: 'The disk of the server is full. Nothing was changed.' };
+  if (/SQLITE_BUSY|database is locked/.test(said))
+    return { status: 503, code: 'busy', message: 'The database is busy. Nothing was changed; try again in a moment.' };
   return { status: 500, code: 'failed', message: 'Something went wrong here. Nothing was changed.' };
 }

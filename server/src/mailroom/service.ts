@@ -5,7 +5,8 @@ import { inlined, readEml } from '@vocabula/mail';
 import { desc, eq } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
-import type { Asker } from '../people/service.js';
+import type { Asker } from '../people/asker.js';
+import { profileOf } from '../people/service.js';
 
 type Row = typeof schema.letters.$inferSelect;
 
@@ -29,20 +30,28 @@ export class LetterService {
     await this.database.write((writer) => writer.insert(schema.letters).values(row));
   }
 
-  /** The last hundred, the newest first. */
-  async list(_asker: Asker): Promise<LetterSummary[]> {
+  /** The last hundred that went from or to the asker, the newest first. */
+  async list(asker: Asker): Promise<LetterSummary[]> {
     const { id, sender, recipients, subject, at } = schema.letters;
     const rows = await this.database.read
       .select({ id, sender, recipients, subject, at })
       .from(schema.letters)
-      .orderBy(desc(at))
-      .limit(100);
-    return rows.map(summary);
+      .orderBy(desc(at));
+    const mine = await this.addressesOf(asker);
+    return rows
+      .map(summary)
+      .filter((letter) => isOf(letter, mine))
+      .slice(0, 100);
   }
 
-  async get(id: string, _asker: Asker): Promise<Letter> {
+  private async addressesOf({ id, address }: Asker): Promise<Set<string>> {
+    const { email } = await profileOf(this.database.read, id);
+    return new Set([address, email.toLowerCase()].filter(Boolean));
+  }
+
+  async get(id: string, asker: Asker): Promise<Letter> {
     const [row] = await this.database.read.select().from(schema.letters).where(eq(schema.letters.id, id));
-    if (!row) throw notFound('letter');
+    if (!row || !isOf(summary(row), await this.addressesOf(asker))) throw notFound('letter');
     const { html = '', text = '', files } = await readEml(row.raw);
     const shown = inlined(html, (path) => {
       const found = files.find(({ cid }) => cid !== undefined && path === `cid:${cid}`);
@@ -51,6 +60,9 @@ export class LetterService {
     return { ...summary(row), html: shown, text };
   }
 }
+
+const isOf = ({ sender, recipients }: LetterSummary, addresses: ReadonlySet<string>): boolean =>
+  [sender, ...recipients].some((each) => addresses.has(each.toLowerCase()));
 
 const summary = ({ id, sender, recipients, subject, at }: Omit<Row, 'raw'>): LetterSummary => ({
   id,

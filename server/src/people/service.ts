@@ -1,39 +1,315 @@
-/** Who is asking. One person until accounts exist; only this file will change. */
-import { EMPTY_PROFILE, type Profile } from '@vocabula/contract';
-import { isEmail } from '@vocabula/core';
-import { eq } from 'drizzle-orm';
-import { schema, type Database } from '../db/database.js';
+/** People: accounts, invitations, profiles, groups. */
+import { randomUUID } from 'node:crypto';
+import {
+  EMPTY_PROFILE,
+  type ChangePassword,
+  type ChangePerson,
+  type FirstPerson,
+  type Group,
+  type Invite,
+  type LinkFor,
+  type Me,
+  type OneTimeLink,
+  type Person,
+  type Profile,
+  type SaveGroup,
+  type SetPassword,
+} from '@vocabula/contract';
+import { and, eq, gt, isNull, max, ne } from 'drizzle-orm';
+import { note } from '../audit/service.js';
+import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { notFound, RequestProblem } from '../http/problem.js';
+import { addPrivateFolder } from '../rights/private.js';
+import type { Asker } from './asker.js';
+import { nameOfRow } from './names.js';
+import { digestOf, hashed, isPassword, newToken } from './secrets.js';
+import { endAll } from './sessions.js';
 
-/** The person behind a request. */
-export interface Asker {
-  readonly id: string;
-}
+const { people, links, groups, members, sessions } = schema;
+type Row = typeof people.$inferSelect;
+const LINK_DAYS = { invitation: 14, reset: 2 } as const;
 
-/** Everyone is the one person. */
-export const askerOf = (): Asker => ({ id: 'me' });
-
-/** The mailbox that a person writes from; undefined for one without an address. */
-export function mailboxOf({ name, email }: Profile): string | undefined {
-  if (!isEmail(email)) return undefined;
-  return name ? `${JSON.stringify(name)} <${email}>` : email;
-}
+export const foldedAddress = (address: string): string => address.trim().toLowerCase();
 
 export class PeopleService {
   constructor(private readonly database: Database) {}
 
-  async profile(asker: Asker): Promise<Profile> {
-    const [row] = await this.database.read.select().from(schema.people).where(eq(schema.people.id, asker.id));
-    return row ? { ...EMPTY_PROFILE, ...(JSON.parse(row.profile) as Profile) } : EMPTY_PROFILE;
+  /** Whether nobody can sign in yet. */
+  async isEmpty(): Promise<boolean> {
+    const [row] = await this.database.read
+      .select({ id: people.id })
+      .from(people)
+      .where(ne(people.password, ''))
+      .limit(1);
+    return row === undefined;
+  }
+
+  /** Makes the first administrator; only where there is none. Whoever wrote here before there were accounts is they. */
+  async makeFirst({ name, address, password }: FirstPerson): Promise<Asker> {
+    const hash = await hashed(password);
+    return this.database.write(async (writer) => {
+      const rows = await writer.select().from(people);
+      if (rows.some((row) => row.password !== null))
+        throw new RequestProblem(409, 'taken', 'There is an administrator already. Ask them for an invitation.');
+      const before = rows.find((row) => row.id === BEFORE_ACCOUNTS);
+      const asker = await addPerson(writer, {
+        id: before?.id ?? randomUUID(),
+        name,
+        address,
+        role: 'administrator',
+        password: hash,
+        profile: before ? (JSON.parse(before.profile) as Profile) : EMPTY_PROFILE,
+      });
+      await note(writer, asker, 'made', 'person', asker.id, `${name}, the first administrator`);
+      return asker;
+    });
+  }
+
+  async me(asker: Asker): Promise<Me> {
+    return { id: asker.id, role: asker.role, address: asker.address, profile: await this.profile(asker) };
+  }
+
+  profile(asker: Pick<Asker, 'id'>): Promise<Profile> {
+    return profileOf(this.database.read, asker.id);
   }
 
   async save(asker: Asker, profile: Profile): Promise<Profile> {
-    const row = { profile: JSON.stringify(profile), updatedAt: new Date().toISOString() };
     await this.database.write((writer) =>
       writer
-        .insert(schema.people)
-        .values({ id: asker.id, ...row })
-        .onConflictDoUpdate({ target: schema.people.id, set: row }),
+        .update(people)
+        .set({ profile: JSON.stringify(profile), updatedAt: new Date().toISOString() })
+        .where(eq(people.id, asker.id)),
     );
     return profile;
   }
+
+  async list(): Promise<Person[]> {
+    const { read } = this.database;
+    const seen = new Map(
+      (
+        await read
+          .select({ person: sessions.person, last: max(sessions.seenAt) })
+          .from(sessions)
+          .groupBy(sessions.person)
+      ).map(({ person, last }) => [person, last]),
+    );
+    const rows = await read.select().from(people);
+    return rows
+      .map((row) => personOf(row, seen.get(row.id) ?? undefined))
+      .sort((a, b) => a.name.localeCompare(b.name, 'en'));
+  }
+
+  /** Adds a person without a password, and makes the link by which they set one. */
+  invite({ name, address, role }: Invite, asker: Asker): Promise<Person & { readonly link: OneTimeLink }> {
+    return this.database.write(async (writer) => {
+      const added = await addPerson(writer, { id: randomUUID(), name, address, role, password: null });
+      await note(writer, asker, 'invited', 'person', added.id, `${name} as ${role}`);
+      const row = await rowOf(writer, added.id);
+      return { ...personOf(row, undefined), link: await addLink(writer, added.id, 'invitation') };
+    });
+  }
+
+  /** A link by which somebody sets a new password; links made before no longer work. */
+  link(id: string, asker: Asker): Promise<OneTimeLink> {
+    return this.database.write(async (writer) => {
+      const row = await rowOf(writer, id);
+      const what = row.password === null ? 'invitation' : 'reset';
+      await note(writer, asker, what === 'reset' ? 'made a reset link for' : 'invited', 'person', id, nameOfRow(row));
+      return addLink(writer, id, what);
+    });
+  }
+
+  /** Who a link is for. */
+  async linkFor(token: string): Promise<LinkFor> {
+    const { row, what } = await this.linked(this.database.read, token);
+    return { name: nameOfRow(row), address: row.address ?? '', what };
+  }
+
+  /** Sets a password by a link, ends the sessions there were, and uses the link up. */
+  async setPassword({ token, password }: SetPassword): Promise<Asker> {
+    await this.linked(this.database.read, token);
+    const hash = await hashed(password);
+    return this.database.write(async (writer) => {
+      const { row } = await this.linked(writer, token);
+      await writer.update(people).set({ password: hash }).where(eq(people.id, row.id));
+      await writer.delete(links).where(eq(links.person, row.id));
+      await endAll(writer, row.id);
+      const asker = askerOfRow(row);
+      await note(writer, asker, 'set a password', 'person', row.id, nameOfRow(row));
+      return asker;
+    });
+  }
+
+  async changePassword({ old, password }: ChangePassword, asker: Asker): Promise<void> {
+    const row = await rowOf(this.database.read, asker.id);
+    if (!(await isPassword(old, row.password)))
+      throw new RequestProblem(422, 'wrong-password', 'The present password is another one.');
+    const hash = await hashed(password);
+    await this.database.write(async (writer) => {
+      await writer.update(people).set({ password: hash }).where(eq(people.id, asker.id));
+      await endAll(writer, asker.id, asker.session);
+      await note(writer, asker, 'set a password', 'person', asker.id, asker.name);
+    });
+  }
+
+  /** Changes role or address, or ends an account. There is always an administrator left. */
+  change(id: string, { role, address, ended }: ChangePerson, asker: Asker): Promise<Person> {
+    return this.database.write(async (writer) => {
+      const row = await rowOf(writer, id);
+      if (address !== undefined) await addressIsFree(writer, address, id);
+      const changed: Row = {
+        ...row,
+        role: role ?? row.role,
+        address: address === undefined ? row.address : foldedAddress(address),
+        endedAt: ended === undefined ? row.endedAt : ended ? (row.endedAt ?? new Date().toISOString()) : null,
+      };
+      await writer.update(people).set(changed).where(eq(people.id, id));
+      const [left] = await writer
+        .select({ id: people.id })
+        .from(people)
+        .where(and(eq(people.role, 'administrator'), isNull(people.endedAt), ne(people.password, '')))
+        .limit(1);
+      if (!left) throw new RequestProblem(422, 'last-administrator', 'Nobody else could look after people then.');
+      if (changed.endedAt !== null) await endAll(writer, id);
+      const words = [role ? `role ${role}` : '', address ? 'address' : ''].filter(Boolean).join(', ');
+      const act = ended === true ? 'ended' : ended === false ? 'restored' : 'changed';
+      await note(writer, asker, act, 'person', id, `${nameOfRow(row)}${words ? `: ${words}` : ''}`);
+      return personOf(changed, undefined);
+    });
+  }
+
+  async groups(): Promise<Group[]> {
+    const { read } = this.database;
+    const rows = await read.select().from(members);
+    return (await read.select().from(groups))
+      .map(({ id, title }) => ({
+        id,
+        title,
+        members: rows.filter((row) => row.group === id).map((row) => row.person),
+      }))
+      .sort((a, b) => a.title.localeCompare(b.title, 'en'));
+  }
+
+  /** Makes a group, or changes one. @param id none for a new one */
+  saveGroup(id: string | undefined, { title, members: people_ }: SaveGroup, asker: Asker): Promise<Group> {
+    return this.database.write(async (writer) => {
+      const group = id ?? randomUUID();
+      if (id === undefined) await writer.insert(groups).values({ id: group, title });
+      else {
+        const { rowsAffected } = await writer.update(groups).set({ title }).where(eq(groups.id, id));
+        if (rowsAffected === 0) throw notFound('group');
+      }
+      const known = new Set((await writer.select({ id: people.id }).from(people)).map((row) => row.id));
+      const wanted = [...new Set(people_)].filter((person) => known.has(person));
+      await writer.delete(members).where(eq(members.group, group));
+      if (wanted.length > 0) await writer.insert(members).values(wanted.map((person) => ({ group, person })));
+      await note(
+        writer,
+        asker,
+        id === undefined ? 'made' : 'changed',
+        'group',
+        group,
+        `${title}: ${wanted.length} people`,
+      );
+      return { id: group, title, members: wanted };
+    });
+  }
+
+  removeGroup(id: string, asker: Asker): Promise<void> {
+    return this.database.write(async (writer) => {
+      const [row] = await writer.select().from(groups).where(eq(groups.id, id));
+      if (!row) throw notFound('group');
+      await writer.delete(schema.grants).where(eq(schema.grants.holder, `group:${id}`));
+      await writer.delete(members).where(eq(members.group, id));
+      await writer.delete(groups).where(eq(groups.id, id));
+      await note(writer, asker, 'ended', 'group', id, row.title);
+    });
+  }
+
+  private async linked(reader: Reader | Writer, token: string): Promise<{ row: Row; what: 'invitation' | 'reset' }> {
+    const [found] = await reader
+      .select({ link: links, row: people })
+      .from(links)
+      .innerJoin(people, eq(people.id, links.person))
+      .where(and(eq(links.digest, digestOf(token)), gt(links.endsAt, new Date().toISOString())));
+    if (!found || found.row.endedAt !== null)
+      throw new RequestProblem(
+        404,
+        'not-found',
+        'This link has been followed already, or is too old. Ask an administrator for another.',
+      );
+    return { row: found.row, what: found.link.what };
+  }
+}
+
+/** Who wrote here before there were accounts. */
+const BEFORE_ACCOUNTS = 'me';
+
+export const askerOfRow = (row: Row): Asker => ({
+  id: row.id,
+  role: row.role,
+  name: nameOfRow(row),
+  address: row.address ?? '',
+});
+
+export async function profileOf(reader: Reader | Writer, id: string): Promise<Profile> {
+  const [row] = await reader.select().from(people).where(eq(people.id, id));
+  return row ? { ...EMPTY_PROFILE, ...(JSON.parse(row.profile) as Profile) } : EMPTY_PROFILE;
+}
+
+/** Adds a person with a private folder, or gives an account to one who is known without. */
+export async function addPerson(
+  writer: Writer,
+  {
+    id,
+    name,
+    address,
+    role,
+    password,
+    profile = EMPTY_PROFILE,
+  }: Invite & { id: string; password: string | null; profile?: Profile },
+): Promise<Asker> {
+  await addressIsFree(writer, address, id);
+  const now = new Date().toISOString();
+  const row: Row = {
+    id,
+    profile: JSON.stringify({ ...profile, name, email: profile.email || address.trim() }),
+    address: foldedAddress(address),
+    role,
+    password,
+    createdAt: now,
+    updatedAt: now,
+    endedAt: null,
+  };
+  await writer.insert(people).values(row).onConflictDoUpdate({ target: people.id, set: row });
+  await addPrivateFolder(writer, id);
+  return askerOfRow(row);
+}
+
+async function addressIsFree(writer: Writer, address: string, id: string): Promise<void> {
+  const [other] = await writer
+    .select({ id: people.id })
+    .from(people)
+    .where(eq(people.address, foldedAddress(address)));
+  if (other && other.id !== id)
+    throw new RequestProblem(409, 'taken', `Somebody signs in with “${address.trim()}” already.`);
+}
+
+async function addLink(writer: Writer, person: string, what: 'invitation' | 'reset'): Promise<OneTimeLink> {
+  const token = newToken();
+  const endsAt = new Date(Date.now() + LINK_DAYS[what] * 86_400_000).toISOString();
+  await writer.delete(links).where(eq(links.person, person));
+  await writer.insert(links).values({ digest: digestOf(token), person, what, endsAt });
+  return { path: `/enter/${token}`, endsAt };
+}
+
+async function rowOf(reader: Reader | Writer, id: string): Promise<Row> {
+  const [row] = await reader.select().from(people).where(eq(people.id, id));
+  if (!row) throw notFound('person');
+  return row;
+}
+
+function personOf(row: Row, lastSeen: string | undefined): Person {
+  const state = row.endedAt !== null ? 'ended' : row.password === null ? 'invited' : 'active';
+  return { id: row.id, name: nameOfRow(row), address: row.address ?? '', role: row.role, state, lastSeen };
 }

@@ -2,7 +2,6 @@ import { lookedAtSchema, nameSchema, sendProofSchema, setAsideSchema } from '@vo
 import { Router, type Request } from 'express';
 import * as z from 'zod';
 import { parsed, route } from '../http/problem.js';
-import { askerOf } from '../people/service.js';
 import type { ProofService } from './service.js';
 
 const textOf = (request: Request): string => parsed(nameSchema, request.params.name);
@@ -12,41 +11,45 @@ export function proofRoutes(proofs: ProofService): Router {
   const router = Router();
   router.get(
     '/:name',
-    route(async (request, response) => void response.json(await proofs.record(textOf(request), askerOf()))),
+    route(
+      'author',
+      async (request, response, asker) => void response.json(await proofs.record(textOf(request), asker)),
+    ),
   );
   router.post(
     '/:name/looked-at',
-    route(async (request, response) => {
-      await proofs.look(textOf(request), parsed(lookedAtSchema, request.body), askerOf());
+    route('author', async (request, response, asker) => {
+      await proofs.look(textOf(request), parsed(lookedAtSchema, request.body), asker);
       response.status(204).end();
     }),
   );
   router.delete(
     '/:name/looked-at/:digest',
-    route(async (request, response) => {
-      await proofs.unlook(textOf(request), digestOf(request), askerOf());
+    route('author', async (request, response, asker) => {
+      await proofs.unlook(textOf(request), digestOf(request), asker);
       response.status(204).end();
     }),
   );
   router.post(
     '/:name/set-aside',
-    route(async (request, response) => {
-      await proofs.setAside(textOf(request), parsed(setAsideSchema, request.body), askerOf());
+    route('author', async (request, response, asker) => {
+      await proofs.setAside(textOf(request), parsed(setAsideSchema, request.body), asker);
       response.status(204).end();
     }),
   );
   router.delete(
     '/:name/set-aside/:digest',
-    route(async (request, response) => {
-      await proofs.bringBack(textOf(request), digestOf(request), askerOf());
+    route('author', async (request, response, asker) => {
+      await proofs.bringBack(textOf(request), digestOf(request), asker);
       response.status(204).end();
     }),
   );
   router.post(
     '/:name/send',
     route(
-      async (request, response) =>
-        void response.json(await proofs.send(textOf(request), parsed(sendProofSchema, request.body), askerOf())),
+      'author',
+      async (request, response, asker) =>
+        void response.json(await proofs.send(textOf(request), parsed(sendProofSchema, request.body), asker)),
     ),
   );
   return router;

@@ -28,7 +28,6 @@ const ME = {
   signature: '',
   reply_signature: '',
 };
-const asker = { id: 'me' };
 /** The service, sending to the stand-in or elsewhere. */
 const proofs = (url: string | undefined = standIn.url): ProofService => {
   const { people, assets } = server.services;
@@ -45,7 +44,7 @@ const cases = ['Ann', 'Bo & <b>'].map((name) => ({
 describe('a proof that is sent', () => {
   it('arrives as it would read, marked in the subject, at the typed address and nowhere else', async () => {
     await server.call.put('/api/me').send(ME);
-    const sent = await proofs().send('visit', { to: ['Me <me@larkmoor.example>'], cases }, asker);
+    const sent = await proofs().send('visit', { to: ['Me <me@larkmoor.example>'], cases }, server.asker);
     expect(sent).toEqual({ sent: 2, to: ['Me <me@larkmoor.example>'] });
     const list = await letters();
     expect(list.map(({ subject }) => subject).sort()).toEqual([
@@ -65,7 +64,8 @@ describe('a proof that is sent', () => {
     expect(letter.html.replace(/\r\n/g, '\n').trim()).toBe(shown.html.trim());
   });
   it('is refused in words without an address of one’s own, a service, or one that answers', async () => {
-    const send = (service = proofs()) => service.send('visit', { to: ['me@larkmoor.example'], cases }, asker);
+    const send = (service = proofs()) => service.send('visit', { to: ['me@larkmoor.example'], cases }, server.asker);
+    await server.call.put('/api/me').send({ ...ME, email: '' });
     await expect(send()).rejects.toMatchObject({ status: 422, code: 'no-sender' });
     await server.call.put('/api/me').send(ME);
     await expect(send(new ProofService(...without()))).rejects.toMatchObject({ code: 'no-mail-service' });
@@ -80,9 +80,9 @@ describe('a proof that is sent', () => {
 
 describe('the stand-in', () => {
   it('keeps what is no proper mail as it came', async () => {
-    await server.services.letters.take('', ['a@x.example'], Buffer.from('nothing of a mail'));
+    await server.services.letters.take('', [server.asker.address], Buffer.from('nothing of a mail'));
     const [letter] = await letters();
-    expect(letter?.recipients).toEqual(['a@x.example']);
+    expect(letter?.recipients).toEqual([server.asker.address]);
     expect((await server.call.get(`/api/mailroom/letters/${letter?.id}`)).status).toBeLessThan(500);
     await expect(readEml(Buffer.from('Subject: x\r\n\r\ny'))).resolves.toMatchObject({ subject: 'x' });
   });

@@ -12,11 +12,14 @@ import { SendProblem, sendAll, toEml } from '@vocabula/mail';
 import { and, asc, eq } from 'drizzle-orm';
 import { assetsOf, withAssets } from '../assets/brought.js';
 import type { AssetService } from '../assets/service.js';
-import { closure, rowOf } from '../catalogue/current.js';
+import { closure } from '../catalogue/current.js';
+import { demanded } from '../catalogue/seen.js';
 import { schema, type Database } from '../db/database.js';
-import { currentHouse } from '../house/service.js';
+import { currentHouse } from '../house/current.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import { mailboxOf, type Asker, type PeopleService } from '../people/service.js';
+import type { Asker } from '../people/asker.js';
+import { mailboxOf } from '../people/names.js';
+import type { PeopleService } from '../people/service.js';
 
 /** What a subject begins with, so that nobody takes a proof for the message. */
 const MARK = '[Proof]';
@@ -30,8 +33,8 @@ export class ProofService {
     private readonly smtp: () => string | undefined,
   ) {}
 
-  async record(text: string, _asker: Asker): Promise<ProofRecord> {
-    await this.known(text);
+  async record(text: string, asker: Asker): Promise<ProofRecord> {
+    await this.known(text, asker);
     const { read } = this.database;
     const looked = await read
       .select()
@@ -50,14 +53,14 @@ export class ProofService {
   }
 
   async look(text: string, looked: LookAt, asker: Asker): Promise<void> {
-    await this.known(text);
+    await this.known(text, asker);
     const row = { text, ...looked, who: await this.name(asker), at: new Date().toISOString() };
     await this.database.write((writer) => writer.insert(schema.lookedAt).values(row).onConflictDoNothing());
   }
 
   /** Takes a tick back, from whichever case it was put on. */
-  async unlook(text: string, digest: string, _asker: Asker): Promise<void> {
-    await this.known(text);
+  async unlook(text: string, digest: string, asker: Asker): Promise<void> {
+    await this.known(text, asker);
     const { lookedAt } = schema;
     await this.database.write((writer) =>
       writer.delete(lookedAt).where(and(eq(lookedAt.text, text), eq(lookedAt.digest, digest))),
@@ -65,7 +68,7 @@ export class ProofService {
   }
 
   async setAside(text: string, given: SetAside, asker: Asker): Promise<void> {
-    await this.known(text);
+    await this.known(text, asker);
     const row = { text, ...given, who: await this.name(asker), at: new Date().toISOString() };
     await this.database.write((writer) =>
       writer
@@ -78,8 +81,8 @@ export class ProofService {
     );
   }
 
-  async bringBack(text: string, fingerprint: string, _asker: Asker): Promise<void> {
-    await this.known(text);
+  async bringBack(text: string, fingerprint: string, asker: Asker): Promise<void> {
+    await this.known(text, asker);
     const { setAside } = schema;
     await this.database.write((writer) =>
       writer.delete(setAside).where(and(eq(setAside.text, text), eq(setAside.fingerprint, fingerprint))),
@@ -89,7 +92,7 @@ export class ProofService {
   /** Renders the working copy for each case and sends it to the typed addresses only, whatever its envelope says. */
   async send(name: string, { to, cases, timezone }: SendProof, asker: Asker): Promise<SentProof> {
     const { read } = this.database;
-    const [template] = await closure(read, name, asker);
+    const [template] = await closure(read, name, asker, 'write');
     if (!template) throw notFound('template');
     const url = this.smtp();
     if (url === undefined)
@@ -99,8 +102,8 @@ export class ProofService {
       throw new RequestProblem(422, 'no-sender', 'A proof is sent from your own address; it is missing in Settings.');
     const reply = template.document.attrs.front.purpose === 'reply';
     const signature = (reply ? profile.reply_signature : profile.signature) || undefined;
-    const texts = await closure(read, name, asker, signature ? [signature] : []);
-    const { house } = await currentHouse(read, asker);
+    const texts = await closure(read, name, asker, 'write', signature ? [signature] : []);
+    const { house } = await currentHouse(read, 'write');
     const program = compile(template, {
       library: { get: (each) => texts.find((text) => text.name === each)?.document },
       house,
@@ -117,7 +120,7 @@ export class ProofService {
         today: dayIn(date, zone),
         zone,
       });
-      const assets = await this.assets.source(assetsOf(message), asker);
+      const assets = await this.assets.source(assetsOf(message));
       const subject = `${MARK} ${message.subject}${cases.length > 1 ? ` (${label})` : ''}`.trim();
       const proof = { ...message, subject, to, cc: [], bcc: [], replyTo: [] };
       const eml = await withAssets(() => toEml(proof, { date, assets, from: mailboxOf(profile) ?? profile.email }));
@@ -132,8 +135,8 @@ export class ProofService {
     return { sent: mails.length, to };
   }
 
-  private async known(text: string): Promise<void> {
-    if (!(await rowOf(this.database.read, text))) throw notFound('text');
+  private async known(text: string, asker: Asker): Promise<void> {
+    await demanded(this.database.read, text, asker, 'write');
   }
 
   private async name(asker: Asker): Promise<string> {

@@ -13,7 +13,7 @@ import express, { Router, type Request, type Response } from 'express';
 import * as z from 'zod';
 import { parsed, route } from '../http/problem.js';
 import { bytesOf, rawFile } from '../http/raw.js';
-import { askerOf } from '../people/service.js';
+import type { Asker } from '../people/asker.js';
 import type { TableService } from './service.js';
 
 const TABLE_LIMIT = 60_000_000;
@@ -26,72 +26,77 @@ export function tableRoutes(tables: TableService): Router {
   router.get(
     '/',
     route(
-      async (request, response) =>
-        void response.json(await tables.list(parsed(listTablesSchema, request.query).use, askerOf())),
+      'author',
+      async (request, response, asker) =>
+        void response.json(await tables.list(parsed(listTablesSchema, request.query).use, asker)),
     ),
   );
   router.post(
     '/recognise',
     file,
-    route(async (request, response) => {
+    route('author', async (request, response, asker) => {
       const { choices, into } = parsed(recogniseSchema, request.query);
-      response.json(await tables.recognise(bytesOf(request), choices, into, askerOf()));
+      response.json(await tables.recognise(bytesOf(request), choices, into, asker));
     }),
   );
   router.post(
     '/',
     file,
-    route(async (request, response) => {
+    route('author', async (request, response, asker) => {
       const { use, title, accept, choices } = parsed(importTableSchema, request.query);
       const options = { accept: accept === 'true', choices };
-      response.status(201).json(await tables.import(use, title, bytesOf(request), options, askerOf()));
+      response.status(201).json(await tables.import(use, title, bytesOf(request), options, asker));
     }),
   );
   router.post(
     '/made',
     json,
     route(
-      async (request, response) =>
-        void response.status(201).json(await tables.make(parsed(makeTableSchema, request.body), askerOf())),
+      'author',
+      async (request, response, asker) =>
+        void response.status(201).json(await tables.make(parsed(makeTableSchema, request.body), asker)),
     ),
   );
   router.put(
     '/own/:name',
     json,
-    route(async (request, response) => {
+    route('author', async (request, response, asker) => {
       const text = parsed(nameSchema, request.params.name);
-      await tables.own(text, parsed(ownSetSchema, request.body).table, askerOf());
+      await tables.own(text, parsed(ownSetSchema, request.body).table, asker);
       response.status(204).end();
     }),
   );
   router.get(
     '/recipients',
     route(
-      async (request, response) =>
+      'colleague',
+      async (request, response, asker) =>
         void response.json(
-          await tables.recipients(parsed(z.object({ q: z.string().max(200).default('') }), request.query).q, askerOf()),
+          await tables.recipients(parsed(z.object({ q: z.string().max(200).default('') }), request.query).q, asker),
         ),
     ),
   );
   router.get(
     '/:id',
-    route(async (request, response) => void response.json(await tables.get(idOf(request), askerOf()))),
+    route('author', async (request, response, asker) => void response.json(await tables.get(idOf(request), asker))),
   );
   router.patch(
     '/:id',
     json,
     route(
-      async (request, response) =>
-        void response.json(await tables.change(idOf(request), parsed(changeTableSchema, request.body), askerOf())),
+      'author',
+      async (request, response, asker) =>
+        void response.json(await tables.change(idOf(request), parsed(changeTableSchema, request.body), asker)),
     ),
   );
   router.post(
     '/:id/rows',
     file,
     route(
-      async (request, response) =>
+      'author',
+      async (request, response, asker) =>
         void response.json(
-          await tables.addFile(idOf(request), bytesOf(request), parsed(addRowsSchema, request.query), askerOf()),
+          await tables.addFile(idOf(request), bytesOf(request), parsed(addRowsSchema, request.query), asker),
         ),
     ),
   );
@@ -99,33 +104,34 @@ export function tableRoutes(tables: TableService): Router {
     '/:id/copy',
     json,
     route(
-      async (request, response) =>
-        void response
-          .status(201)
-          .json(await tables.copy(idOf(request), parsed(copyTableSchema, request.body), askerOf())),
+      'author',
+      async (request, response, asker) =>
+        void response.status(201).json(await tables.copy(idOf(request), parsed(copyTableSchema, request.body), asker)),
     ),
   );
   const saved =
     (as: 'csv' | 'json', type: string) =>
-    async (request: Request, response: Response): Promise<void> => {
-      const { title, content } = await tables.file(idOf(request), as, askerOf());
+    async (request: Request, response: Response, asker: Asker): Promise<void> => {
+      const { title, content } = await tables.file(idOf(request), as, asker);
       response
         .attachment(`${title.replace(/[^\p{L}\p{N} _-]/gu, '')}.${as}`)
         .type(`${type}; charset=utf-8`)
         .send(content);
     };
-  router.get('/:id/csv', route(saved('csv', 'text/csv')));
-  router.get('/:id/json', route(saved('json', 'application/json')));
+  router.get('/:id/csv', route('author', saved('csv', 'text/csv')));
+  router.get('/:id/json', route('author', saved('json', 'application/json')));
   router.delete(
     '/:id',
     route(
-      async (request, response) => void response.status(204).send(await tables.bin(idOf(request), true, askerOf())),
+      'author',
+      async (request, response, asker) => void response.status(204).send(await tables.bin(idOf(request), true, asker)),
     ),
   );
   router.post(
     '/:id/restore',
     route(
-      async (request, response) => void response.status(204).send(await tables.bin(idOf(request), false, askerOf())),
+      'author',
+      async (request, response, asker) => void response.status(204).send(await tables.bin(idOf(request), false, asker)),
     ),
   );
   return router;

@@ -15,10 +15,11 @@ import { dayIn, holdsWords } from '@vocabula/core';
 import { disguised, withComputed, type SampleColumn } from '@vocabula/core/proof';
 import { writeCsv, writeJson, type TableColumn, type TableRow } from '@vocabula/core/tables';
 import { and, asc, count, eq, isNull } from 'drizzle-orm';
-import { rowOf } from '../catalogue/current.js';
+import { demanded } from '../catalogue/seen.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/service.js';
+import type { Asker } from '../people/asker.js';
+import { accessOf } from '../rights/access.js';
 import { addRows, makeChange, type Head } from './changes.js';
 import { described, tableOf } from './recognise.js';
 
@@ -27,7 +28,7 @@ type Row = typeof schema.tables.$inferSelect;
 export class TableService {
   constructor(private readonly database: Database) {}
 
-  async list(use: Use | undefined, _asker: Asker): Promise<TableSummary[]> {
+  async list(use: Use | undefined, asker: Asker): Promise<TableSummary[]> {
     const { read } = this.database;
     const rows = await read
       .select({ table: schema.tables, rows: count(schema.tableRows.position) })
@@ -36,11 +37,11 @@ export class TableService {
       .where(and(isNull(schema.tables.binnedAt), use ? eq(schema.tables.use, use) : undefined))
       .groupBy(schema.tables.id)
       .orderBy(asc(schema.tables.title));
-    const own = await read.select().from(schema.ownSets);
+    const own = await this.ownSets(asker);
     return rows.map(({ table, rows: number }) => summary(table, number, own));
   }
 
-  async get(id: string, _asker: Asker): Promise<StoredTable> {
+  async get(id: string, asker: Asker): Promise<StoredTable> {
     const { read } = this.database;
     const [table] = await read
       .select()
@@ -52,7 +53,7 @@ export class TableService {
       .from(schema.tableRows)
       .where(eq(schema.tableRows.tableId, id))
       .orderBy(asc(schema.tableRows.position));
-    const own = await read.select().from(schema.ownSets).where(eq(schema.ownSets.tableId, id));
+    const own = (await this.ownSets(asker)).filter((each) => each.tableId === id);
     const columns = JSON.parse(table.columns) as SampleColumn[];
     const cells = stored.map((row) => JSON.parse(row.cells) as TableRow);
     const { rows, problems } = withComputed(columns, cells, dayIn(new Date(), 'UTC'));
@@ -63,6 +64,17 @@ export class TableService {
       problems,
       positions: stored.map(({ position }) => position),
     };
+  }
+
+  /** Which sets are which texts' own, as far as the asker may write those. */
+  private async ownSets(asker: Asker): Promise<(typeof schema.ownSets.$inferSelect)[]> {
+    const { read } = this.database;
+    const access = await accessOf(read, asker);
+    const rows = await read
+      .select({ text: schema.ownSets.text, tableId: schema.ownSets.tableId, folder: schema.texts.folder })
+      .from(schema.ownSets)
+      .innerJoin(schema.texts, eq(schema.texts.name, schema.ownSets.text));
+    return rows.filter(({ folder }) => access.may('write', folder)).map(({ text, tableId }) => ({ text, tableId }));
   }
 
   /** What a file holds, without taking anything from it. */
@@ -180,7 +192,7 @@ export class TableService {
         'not-samples',
         'Only a sample set can be a template’s own: a list is never proofed.',
       );
-    if (!(await rowOf(this.database.read, text))) throw notFound('text');
+    await demanded(this.database.read, text, asker, 'write');
     await this.database.write((writer) => putOwn(writer, text, table));
   }
 

@@ -8,15 +8,16 @@ export class PackedProblem extends Error {
   }
 }
 
-/** The most parts that are unpacked. */
+/** The most parts that are unpacked, where nothing else is said. */
 const MAX_PARTS = 2000;
 
 /**
  * Unpacks the parts that are wanted.
  * @param most bytes that they may come to. What a part declares is also all that is unpacked of it: its buffer has that size
+ * @param parts the most of them
  * @throws PackedProblem
  */
-export function unpackWithin(bytes: Uint8Array, wanted: RegExp, most: number): Promise<Unzipped> {
+export function unpackWithin(bytes: Uint8Array, wanted: RegExp, most: number, parts = MAX_PARTS): Promise<Unzipped> {
   let total = 0;
   let count = 0;
   let tooLarge = false;
@@ -28,14 +29,14 @@ export function unpackWithin(bytes: Uint8Array, wanted: RegExp, most: number): P
           if (!wanted.test(name)) return false;
           total += originalSize;
           count += 1;
-          if (total > most || count > MAX_PARTS) tooLarge = true;
+          if (total > most || count > parts) tooLarge = true;
           return !tooLarge;
         },
       },
-      (problem, parts) => {
+      (problem, unpacked) => {
         if (tooLarge) reject(new PackedProblem('too large'));
         else if (problem) reject(new PackedProblem('damaged'));
-        else resolve(parts);
+        else resolve(unpacked);
       },
     );
   });

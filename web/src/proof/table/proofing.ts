@@ -136,7 +136,7 @@ export class Proofing {
       what: 'template',
       passages: table.passages.map(({ tag, label }) => ({ tag, label })),
       values: table.values,
-      findings: checkProgram(parts.text, program, this.rows.slice(0, 500)),
+      findings: checkProgram(parts.text, program, this.rows.slice(0, 500), parts.today),
       needs: needs(program).map(({ column, label, type, required, as }) => ({ column, label, type, required, as })),
       look: lookOf(program),
     });

@@ -64,7 +64,7 @@ export class Prover {
         id,
         what: 'findings',
         findings: [
-          ...checkProgram(own, program, [input.recipient]),
+          ...checkProgram(own, program, [input.recipient], input.today),
           ...message.findings,
           ...checkMessage(own, program, filled),
         ],

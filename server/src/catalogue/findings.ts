@@ -1,0 +1,37 @@
+/** What the checker says about texts on the server: to count it, and to stop what must not be published. */
+import { checkProgram, compile, dayIn, type Finding, type TextDocument } from '@vocabula/core';
+import { eq } from 'drizzle-orm';
+import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { currentHouse } from '../house/current.js';
+import type { Asker } from '../people/asker.js';
+import type { Access } from '../rights/access.js';
+import { closure, rowOf } from './current.js';
+
+/** Findings of a text in the state the asker writes it, with what it includes. */
+export async function findingsOf(
+  reader: Reader | Writer,
+  named: { readonly name: string; readonly document: TextDocument },
+  asker: Asker,
+  access?: Access,
+): Promise<Finding[]> {
+  const texts = await closure(reader, named.name, asker, 'write', [], access);
+  const { house } = await currentHouse(reader, 'write');
+  const get = (name: string): TextDocument | undefined => texts.find((text) => text.name === name)?.document;
+  const program = compile(named, { library: { get }, house });
+  return checkProgram(named, program, [], dayIn(new Date(), 'UTC'));
+}
+
+export const levelsOf = (findings: readonly Finding[]): [number, number, number] => {
+  const of = (level: Finding['level']): number => findings.filter((finding) => finding.level === level).length;
+  return [of('error'), of('warning'), of('note')];
+};
+
+/** Counts the findings of a working copy anew, for lists. A text that cannot be checked has none to count. */
+export async function countFindings(database: Database, name: string, asker: Asker): Promise<void> {
+  const row = await rowOf(database.read, name);
+  if (!row) return;
+  const document = JSON.parse(row.document) as TextDocument;
+  const findings = JSON.stringify(levelsOf(await findingsOf(database.read, { name, document }, asker)));
+  if (findings !== row.findings)
+    await database.write((writer) => writer.update(schema.texts).set({ findings }).where(eq(schema.texts.name, name)));
+}

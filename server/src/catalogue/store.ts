@@ -1,0 +1,140 @@
+/** Rows of texts, and what is derived from their documents: search, uses, columns. Always written together. */
+import { neededBy, type TextDocument } from '@vocabula/core';
+import { and, eq, sql } from 'drizzle-orm';
+import { schema, type Reader, type Writer } from '../db/database.js';
+import { RequestProblem } from '../http/problem.js';
+import type { Asker } from '../people/asker.js';
+import { rowOf, type Row } from './current.js';
+import { searchedWords, subjectWords } from './words.js';
+
+const { texts, uses, searched } = schema;
+export type KeptState = 'working' | 'published';
+
+/** What of a published version is asked for without reading it whole. */
+export interface PublishedAs {
+  readonly title: string;
+  readonly subject: string;
+  readonly call?: string;
+  readonly locale?: string;
+  readonly validFrom?: string;
+  readonly validUntil?: string;
+}
+export const publishedAs = (row: Row): PublishedAs | undefined =>
+  row.publishedAs === null ? undefined : (JSON.parse(row.publishedAs) as PublishedAs);
+
+export function frontOf(document: TextDocument): PublishedAs {
+  const { title, call, locale, valid_from, valid_until } = document.attrs.front;
+  return {
+    title,
+    subject: subjectWords(document),
+    ...(call ? { call } : {}),
+    ...(locale ? { locale } : {}),
+    ...(valid_from ? { validFrom: valid_from } : {}),
+    ...(valid_until ? { validUntil: valid_until } : {}),
+  };
+}
+
+/** Whether messages can be begun on a text on a day. */
+export function isOffered(row: Row, today: string): boolean {
+  if (row.kind !== 'message' || row.published === null || row.retiredAt !== null || row.binnedAt !== null) return false;
+  const { validFrom, validUntil } = publishedAs(row) ?? {};
+  return (validFrom ?? today) <= today && today <= (validUntil ?? today);
+}
+
+type Derived = Pick<
+  Row,
+  'kind' | 'title' | 'subject' | 'call' | 'locale' | 'document' | 'owner' | 'reviewBy' | 'validFrom' | 'validUntil'
+>;
+
+const derivedFrom = (document: TextDocument): Derived => {
+  const { front } = document.attrs;
+  return {
+    kind: front.kind,
+    title: front.title,
+    subject: subjectWords(document),
+    call: front.call || null,
+    locale: front.locale ?? null,
+    document: JSON.stringify(document),
+    owner: front.owner ?? null,
+    reviewBy: front.review_by ?? null,
+    validFrom: front.valid_from ?? null,
+    validUntil: front.valid_until ?? null,
+  };
+};
+
+/** Adds a text. */
+export async function insertText(
+  writer: Writer,
+  name: string,
+  document: TextDocument,
+  { folder, madeBy, position = 0 }: { readonly folder: string; readonly madeBy: string; readonly position?: number },
+): Promise<Row> {
+  const row = {
+    name,
+    ...derivedFrom(document),
+    revision: 1,
+    updatedAt: new Date().toISOString(),
+    folder,
+    madeBy,
+    position,
+    writtenBy: JSON.stringify([madeBy]),
+  };
+  await writer.insert(texts).values(row);
+  await derive(writer, name, 'working', document);
+  return (await rowOf(writer, name)) as Row;
+}
+
+/** Puts a document in the place of a working copy. */
+export async function updateText(
+  writer: Writer,
+  old: Row,
+  document: TextDocument,
+  by: Pick<Asker, 'id'>,
+): Promise<Row> {
+  const changed = {
+    ...derivedFrom(document),
+    revision: old.revision + 1,
+    updatedAt: new Date().toISOString(),
+    binnedAt: null,
+    writtenBy: JSON.stringify([...new Set([...(JSON.parse(old.writtenBy) as string[]), by.id])]),
+  };
+  await writer.update(texts).set(changed).where(eq(texts.name, old.name));
+  await derive(writer, old.name, 'working', document);
+  return { ...old, ...changed };
+}
+
+/** Makes a state of a text searchable, and keeps what it needs. */
+export async function derive(writer: Writer, name: string, state: KeptState, document: TextDocument): Promise<void> {
+  await underive(writer, name, state);
+  const needed = neededBy(document);
+  const rows = [
+    ...needed.texts.map((target) => ({ text: name, state, what: 'text' as const, target })),
+    ...needed.facts.map((target) => ({ text: name, state, what: 'fact' as const, target })),
+    ...needed.assets.map((target) => ({ text: name, state, what: 'asset' as const, target })),
+  ];
+  if (rows.length > 0) await writer.insert(uses).values(rows);
+  const [row] = await writer.insert(searched).values({ name, state }).returning({ id: searched.id });
+  const { title, subject, call, labels, body } = searchedWords(document);
+  await writer.run(
+    sql`INSERT INTO search (rowid, title, subject, "call", labels, body) VALUES (${row?.id ?? 0}, ${title}, ${subject}, ${call}, ${labels}, ${body})`,
+  );
+}
+
+/** Forgets what was derived from a state of a text. */
+export async function underive(writer: Writer, name: string, state: KeptState): Promise<void> {
+  await writer.delete(uses).where(and(eq(uses.text, name), eq(uses.state, state)));
+  const rows = await writer
+    .delete(searched)
+    .where(and(eq(searched.name, name), eq(searched.state, state)))
+    .returning({ id: searched.id });
+  for (const { id } of rows) await writer.run(sql`DELETE FROM search WHERE rowid = ${id}`);
+}
+
+/** Throws where a call word is taken by another text. Who has it is not said: the asker may not see that text. */
+export async function callWordIsFree(reader: Reader | Writer, name: string, document: TextDocument): Promise<void> {
+  const { call } = document.attrs.front;
+  if (call === undefined || call === '') return;
+  const others = await reader.select().from(texts).where(eq(texts.call, call));
+  if (others.some((other) => other.name !== name && other.binnedAt === null))
+    throw new RequestProblem(422, 'duplicate-key', `The call word “${call}” is taken by another text.`);
+}

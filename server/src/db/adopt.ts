@@ -1,0 +1,60 @@
+/**
+ * Brings a database from before there were accounts and versions to where it works as before: its texts become findable,
+ * and what colleagues used until then, the last saved state, becomes version 1.
+ */
+import type { House, TextDocument } from '@vocabula/core';
+import { HOUSE_NAME } from '@vocabula/contract';
+import { eq, isNull } from 'drizzle-orm';
+import { derive } from '../catalogue/store.js';
+import { houseRow } from '../house/current.js';
+import { publishState } from '../versions/publishing.js';
+import { schema, type Database } from './database.js';
+
+const NOTE = 'As it was when versions began.';
+const WHO = { id: 'me', name: 'Vocabula' };
+
+/** Does nothing where it was done. */
+export async function adopt(database: Database): Promise<void> {
+  const { texts, searched, people, fills } = schema;
+  const unknown = await database.read
+    .select({ name: texts.name })
+    .from(texts)
+    .leftJoin(searched, eq(searched.name, texts.name))
+    .where(isNull(searched.id));
+  const house = await houseRow(database.read);
+  const [before] = await database.read.select().from(people).where(eq(people.id, WHO.id));
+  if (unknown.length === 0 && (!house || house.published !== null || house.writtenBy !== '[]')) return;
+  await database.write(async (writer) => {
+    if (house && house.published === null && house.writtenBy === '[]')
+      await publishState(
+        writer,
+        {
+          name: HOUSE_NAME,
+          title: 'House style, facts and holidays',
+          revision: house.revision,
+          document: JSON.parse(house.house) as House,
+        },
+        NOTE,
+        WHO,
+      );
+    for (const { name } of unknown) {
+      const [row] = await writer.select().from(texts).where(eq(texts.name, name));
+      if (!row) continue;
+      const document = JSON.parse(row.document) as TextDocument;
+      const { owner, review_by, valid_from, valid_until } = document.attrs.front;
+      await writer
+        .update(texts)
+        .set({
+          madeBy: before ? WHO.id : null,
+          owner: owner ?? null,
+          reviewBy: review_by ?? null,
+          validFrom: valid_from ?? null,
+          validUntil: valid_until ?? null,
+        })
+        .where(eq(texts.name, name));
+      await derive(writer, name, 'working', document);
+      await publishState(writer, { name, title: row.title, revision: row.revision, document }, NOTE, WHO);
+      await writer.update(fills).set({ version: 1 }).where(eq(fills.text, name));
+    }
+  });
+}

@@ -1,0 +1,376 @@
+/**
+ * A library as a zip of files: texts in the file format in folders, `assets/`, `house.yaml`, and `catalogue.yaml` for
+ * what the format does not say: names of folders, order, tags.
+ */
+import type { Folder, LibraryItem, LibraryLook, LibraryTaken, TakeLibrary } from '@vocabula/contract';
+import { nameFromTitle, type TextDocument } from '@vocabula/core';
+import { readHouse, writeHouse } from '@vocabula/core/house';
+import { writeText } from '@vocabula/core/markdown';
+import { PackedProblem, unpackWithin } from '@vocabula/core/zip';
+import { eq, inArray, isNull } from 'drizzle-orm';
+import { strFromU8, strToU8, zipSync } from 'fflate';
+import { parse, stringify } from 'yaml';
+import * as z from 'zod';
+import type { AssetService } from '../assets/service.js';
+import { note } from '../audit/service.js';
+import { publishedVersions, rowOf, workingCopy, type Row } from '../catalogue/current.js';
+import { countFindings } from '../catalogue/findings.js';
+import { insertText } from '../catalogue/store.js';
+import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { currentHouse } from '../house/current.js';
+import { houseFromFile, takeHouse } from '../house/service.js';
+import { RequestProblem } from '../http/problem.js';
+import type { Asker } from '../people/asker.js';
+import { accessOf, ROOT, type Access } from '../rights/access.js';
+import type { FolderService } from '../rights/folders.js';
+import { readFile, refusals, takeText, type ReadFile } from './files.js';
+import { renamed } from './renamed.js';
+
+/** The most that a library may unpack to, in bytes. */
+const MAX_UNPACKED = 400_000_000;
+const HOUSE = 'house.yaml';
+const CATALOGUE = 'catalogue.yaml';
+const ASSETS = 'assets/';
+
+const catalogueSchema = z.object({
+  vocabula: z.literal(1),
+  /** By path: what a folder is called, and where it stands. */
+  folders: z
+    .record(z.string().max(400), z.object({ title: z.string().min(1).max(80), position: z.int().min(0).optional() }))
+    .default({}),
+  /** By name: tags, and where a text stands in its folder. */
+  texts: z
+    .record(
+      z.string().max(80),
+      z.object({ tags: z.array(z.string().max(40)).default([]), position: z.int().min(0).optional() }),
+    )
+    .default({}),
+});
+type Catalogue = z.infer<typeof catalogueSchema>;
+
+interface Library {
+  readonly texts: readonly (ReadFile & { readonly folder: string })[];
+  readonly assets: ReadonlyMap<string, Uint8Array>;
+  readonly house: string | undefined;
+  readonly catalogue: Catalogue;
+}
+
+export class LibraryService {
+  constructor(
+    private readonly database: Database,
+    private readonly assets: AssetService,
+    private readonly folders: FolderService,
+  ) {}
+
+  /** Packs what the asker sees: a folder with what is below it, some texts, or all. */
+  async pack(
+    { folder, names }: { readonly folder?: string; readonly names?: readonly string[] },
+    asker: Asker,
+  ): Promise<Uint8Array> {
+    const { read } = this.database;
+    const access = await accessOf(read, asker);
+    const all = await this.folders.list(asker);
+    const top = folder ?? ROOT;
+    if (folder !== undefined) access.demand('fill', folder, 'folder');
+    const paths = pathsOf(all, top);
+    const rows = (await read.select().from(schema.texts).where(isNull(schema.texts.binnedAt))).filter(
+      (row) => (names ? names.includes(row.name) : paths.has(row.folder)) && access.may('fill', row.folder),
+    );
+    const published = await publishedVersions(read, rows);
+    const files: Record<string, Uint8Array> = {};
+    const texts: Catalogue['texts'] = {};
+    const wanted = new Set<string>();
+    for (const row of rows) {
+      const copy = access.may('write', row.folder) ? workingCopy(row) : published.get(row.name);
+      if (!copy) continue;
+      const path = paths.get(row.folder) ?? '';
+      files[`${path}${row.name}.md`] = strToU8(writeText(copy.document));
+      const tags = JSON.parse(row.tags) as string[];
+      if (tags.length > 0 || row.position > 0) texts[row.name] = { tags, position: row.position };
+      for (const [asset] of JSON.stringify(copy.document).matchAll(/assets\/[a-z0-9][a-z0-9._-]*/g)) wanted.add(asset);
+    }
+    for (const path of wanted) {
+      const found = await this.assets.content(path, asker).catch(() => undefined);
+      if (found) files[path] = found.content;
+    }
+    if (folder === undefined && names === undefined)
+      files[HOUSE] = strToU8(
+        writeHouse((await currentHouse(read, asker.role === 'colleague' ? 'fill' : 'write')).house),
+      );
+    const folders = Object.fromEntries(
+      all
+        .filter(({ id }) => id !== top && paths.has(id))
+        .map(({ id, title }) => [
+          (paths.get(id) ?? '').replace(/\/$/, ''),
+          { title, position: access.folders.get(id)?.position ?? 0 },
+        ]),
+    );
+    files[CATALOGUE] = strToU8(stringify({ vocabula: 1, folders, texts } satisfies Catalogue));
+    await this.database.write((writer) =>
+      note(writer, asker, 'exported', 'catalogue', folder ?? 'catalogue', `${rows.length} texts`),
+    );
+    // Without times, the same catalogue gives the same bytes.
+    return zipSync(files, { mtime: new Date('2026-01-01T00:00:00Z') });
+  }
+
+  /** What a zip holds and what would come of each of its files, without taking anything. */
+  async look(bytes: Uint8Array, asker: Asker): Promise<LibraryLook> {
+    const library = await unpacked(bytes);
+    const { read } = this.database;
+    const access = await accessOf(read, asker);
+    const items: LibraryItem[] = [];
+    const names = new Set<string>();
+    for (const text of library.texts) {
+      const row = await rowOf(read, text.name);
+      const refused = refusals(text).map(({ where, message }) => `${where ? `${where}: ` : ''}${message}`)[0];
+      const twice = names.has(text.name) ? 'Two files are called so.' : undefined;
+      names.add(text.name);
+      items.push({
+        path: text.file,
+        what: 'text',
+        name: text.name,
+        title: text.document.attrs.front.title,
+        outcome: outcomeOf(row, text.document),
+        refused:
+          refused ??
+          twice ??
+          (row && !access.may('write', row.folder) ? `The name “${text.name}” is taken. Keep both.` : undefined),
+        findings: text.findings,
+      });
+    }
+    for (const [path, content] of library.assets) {
+      const known = await assetOf(read, path);
+      const outcome = !known ? 'new' : known.equals(content) ? 'same' : 'changed';
+      items.push({
+        path,
+        what: 'asset',
+        name: path,
+        title: path.slice(ASSETS.length),
+        outcome,
+        refused: undefined,
+        findings: [],
+      });
+    }
+    if (library.house !== undefined) {
+      const { house, findings } = readHouse(library.house);
+      const own = (await currentHouse(read, 'write')).house;
+      const error = findings.find(({ level }) => level === 'error');
+      const outcome = JSON.stringify(own) === JSON.stringify(house) ? 'same' : 'changed';
+      items.push({
+        path: HOUSE,
+        what: 'house',
+        name: 'house',
+        title: 'House style, facts and holidays',
+        outcome,
+        refused: error?.message,
+        findings,
+      });
+    }
+    return { items, folders: Object.keys(library.catalogue.folders).length };
+  }
+
+  /**
+   * Takes what was chosen, all of it or, if something cannot be, none. What is not chosen is taken where it is new and
+   * left where it is there already.
+   */
+  async take(bytes: Uint8Array, { choices, into }: TakeLibrary, asker: Asker): Promise<LibraryTaken> {
+    const library = await unpacked(bytes);
+    const { items } = await this.look(bytes, asker);
+    const choice = (item: LibraryItem): 'take' | 'keep both' | 'skip' =>
+      choices[item.path] ?? (item.outcome === 'new' ? 'take' : 'skip');
+    const wanted = items.filter((item) => choice(item) !== 'skip' && item.outcome !== 'same');
+    const refused = wanted.find((item) => item.refused !== undefined && choice(item) !== 'keep both');
+    if (refused)
+      throw new RequestProblem(422, 'bad-file', `${refused.path}: ${refused.refused ?? ''} Nothing was taken.`);
+    // Files first: they belong to nobody's text yet, and being there changes nothing.
+    const moved = new Map<string, string>();
+    for (const item of wanted.filter(({ what }) => what === 'asset')) {
+      const content = library.assets.get(item.path) ?? new Uint8Array();
+      const kept = await this.assets
+        .add(item.path, content, item.outcome === 'new', asker)
+        .catch((problem: unknown) => {
+          if (problem instanceof RequestProblem && problem.status === 409)
+            return this.assets.add(item.name, content, false, asker);
+          throw problem;
+        });
+      if (kept.path !== item.path) moved.set(item.path, kept.path);
+    }
+    const made: string[] = [];
+    const result = await this.database.write(async (writer) => {
+      const access = await accessOf(writer, asker);
+      access.demand('write', into, 'folder');
+      const folders = await foldersFor(writer, library, into, access, asker);
+      const taken = new Set(
+        (await writer.select({ name: schema.texts.name }).from(schema.texts)).map((row) => row.name),
+      );
+      const texts = wanted.filter(({ what }) => what === 'text');
+      const names = new Map<string, string>();
+      for (const item of texts.filter((each) => choice(each) === 'keep both')) {
+        const name = nameFromTitle(item.name, taken);
+        taken.add(name);
+        names.set(item.name, name);
+      }
+      const withRights = await accessOf(writer, asker);
+      let kept = 0;
+      for (const item of texts) {
+        const text = library.texts.find(({ file }) => file === item.path);
+        if (!text) continue;
+        const name = names.get(text.name) ?? text.name;
+        const document = renamed(text.document, names, moved, name !== text.name);
+        const folder = folders.get(text.folder) ?? into;
+        const { tags = [], position = 0 } = library.catalogue.texts[text.name] ?? {};
+        if (name === text.name) await takeText(writer, { name, document }, folder, withRights, asker);
+        else {
+          kept += 1;
+          await insertText(writer, name, document, { folder, madeBy: asker.id });
+        }
+        if (tags.length > 0 || position > 0)
+          await writer
+            .update(schema.texts)
+            .set({ tags: JSON.stringify(tags), position })
+            .where(eq(schema.texts.name, name));
+        made.push(name);
+      }
+      if (library.house !== undefined && wanted.some(({ what }) => what === 'house'))
+        await takeHouse(writer, houseFromFile(HOUSE, library.house), asker);
+      await note(
+        writer,
+        asker,
+        'imported',
+        'catalogue',
+        'catalogue',
+        `${wanted.length} of ${items.length} files of a library`,
+      );
+      return { taken: wanted.length - kept, kept, skipped: items.length - wanted.length };
+    });
+    for (const name of made) await countFindings(this.database, name, asker);
+    return result;
+  }
+}
+
+/** The path of each folder below another, with a slash behind; of that one itself it is empty. */
+function pathsOf(all: readonly Folder[], top: string): Map<string, string> {
+  const paths = new Map<string, string>([[top, '']]);
+  for (const { id, parent, title } of all) {
+    const above = parent === undefined ? undefined : paths.get(parent);
+    if (above === undefined || paths.has(id)) continue;
+    const taken = new Set([...paths.values()].map((path) => path.slice(above.length).replace(/\/$/, '')));
+    paths.set(id, `${above}${nameFromTitle(title === 'assets' ? 'assets folder' : title, taken)}/`);
+  }
+  return paths;
+}
+
+function outcomeOf(row: Row | undefined, document: TextDocument): LibraryItem['outcome'] {
+  if (!row || row.binnedAt !== null) return row ? 'changed' : 'new';
+  return row.document === JSON.stringify(document) ? 'same' : 'changed';
+}
+
+async function assetOf(reader: Reader | Writer, path: string): Promise<Buffer | undefined> {
+  const [row] = await reader
+    .select({ content: schema.assets.content })
+    .from(schema.assets)
+    .where(inArray(schema.assets.path, [path]));
+  return row && Buffer.from(row.content);
+}
+
+/** The folders of a library below the one it goes into: those of the same names are used, the others made. */
+async function foldersFor(
+  writer: Writer,
+  { texts, catalogue }: Library,
+  into: string,
+  access: Access,
+  asker: Asker,
+): Promise<Map<string, string>> {
+  const ids = new Map<string, string>([['', into]]);
+  const known = [...access.folders.values()].map((row) => ({ ...row }));
+  const wanted = [...new Set([...Object.keys(catalogue.folders), ...texts.map(({ folder }) => folder)])].sort();
+  for (const path of wanted) {
+    let parent = into;
+    const parts = path.split('/').filter(Boolean);
+    for (let depth = 1; depth <= parts.length; depth += 1) {
+      const at = parts.slice(0, depth).join('/');
+      const done = ids.get(at);
+      if (done !== undefined) {
+        parent = done;
+        continue;
+      }
+      const { title, position } = catalogue.folders[at] ?? {
+        title: titleOf(parts[depth - 1] ?? at),
+        position: undefined,
+      };
+      let row = known.find((each) => each.parent === parent && each.title === title);
+      if (!row) {
+        access.demand('manage', into, 'folder');
+        row = {
+          id: crypto.randomUUID(),
+          parent,
+          title,
+          position: position ?? known.filter((each) => each.parent === parent).length,
+          owner: access.folders.get(into)?.owner ?? null,
+          inherits: true,
+          secondPerson: false,
+        };
+        await writer.insert(schema.folders).values(row);
+        await note(writer, asker, 'made', 'folder', row.id, title);
+        known.push(row);
+      }
+      ids.set(at, row.id);
+      parent = row.id;
+    }
+  }
+  return ids;
+}
+
+const titleOf = (path: string): string => {
+  const words = path.replace(/-/g, ' ');
+  return words.charAt(0).toUpperCase() + words.slice(1);
+};
+
+/** Reads a zip. Throws words for one that is damaged, too large, or no library. */
+async function unpacked(bytes: Uint8Array): Promise<Library> {
+  const parts = await unpackWithin(
+    bytes,
+    /(?:^|\/)(?:[^/]+\.md|house\.yaml|catalogue\.yaml)$|(?:^|\/)assets\/[^/]+$/,
+    MAX_UNPACKED,
+    60_000,
+  ).catch((problem: unknown) => {
+    if (!(problem instanceof PackedProblem)) throw problem;
+    throw problem.why === 'damaged'
+      ? new RequestProblem(422, 'bad-file', 'This is not a zip file that can be read.')
+      : new RequestProblem(413, 'too-large', `This unpacks to more than ${MAX_UNPACKED / 1_000_000} MB.`);
+  });
+  // A library that was packed with the folder it stood in comes out of it.
+  const names = Object.keys(parts).filter(
+    (name) => !name.split('/').some((part) => part === '..' || part.startsWith('.') || part === '__MACOSX'),
+  );
+  const house = names.find((name) => name.endsWith(HOUSE) && name.split('/').length <= 2);
+  const root = (names.find((name) => name.endsWith(CATALOGUE) && name.split('/').length <= 2) ?? house ?? '').replace(
+    /[^/]*$/,
+    '',
+  );
+  const inside = names.filter((name) => name.startsWith(root));
+  const of = (name: string): Uint8Array => parts[`${root}${name}`] ?? new Uint8Array();
+  const paths = inside.map((name) => name.slice(root.length));
+  const texts = paths
+    .filter((path) => path.endsWith('.md') && !path.startsWith(ASSETS))
+    .map((path) => ({ ...readFile(path, strFromU8(of(path))), folder: path.split('/').slice(0, -1).join('/') }));
+  const assets = new Map(paths.filter((path) => path.startsWith(ASSETS)).map((path) => [path, of(path)]));
+  if (texts.length === 0 && assets.size === 0 && house === undefined)
+    throw new RequestProblem(422, 'bad-file', 'There is no text in this zip: texts are files that end in .md.');
+  return {
+    texts,
+    assets,
+    house: paths.includes(HOUSE) ? strFromU8(of(HOUSE)) : undefined,
+    catalogue: paths.includes(CATALOGUE)
+      ? catalogueOf(strFromU8(of(CATALOGUE)))
+      : { vocabula: 1, folders: {}, texts: {} },
+  };
+}
+
+function catalogueOf(source: string): Catalogue {
+  try {
+    return catalogueSchema.parse(parse(source, { maxAliasCount: 0 }));
+  } catch {
+    throw new RequestProblem(422, 'bad-file', `${CATALOGUE} cannot be read. Nothing was taken.`);
+  }
+}

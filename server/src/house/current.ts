@@ -1,0 +1,36 @@
+/** Which state of the house is used for what. */
+import type { StoredHouse } from '@vocabula/contract';
+import { HOUSE_NAME } from '@vocabula/contract';
+import { PLAIN_HOUSE, type House } from '@vocabula/core';
+import { and, eq } from 'drizzle-orm';
+import { schema, type Reader, type Writer } from '../db/database.js';
+
+export const HOUSE_ID = 'house';
+
+export type HouseRow = typeof schema.houses.$inferSelect;
+export async function houseRow(reader: Reader | Writer): Promise<HouseRow | undefined> {
+  const [row] = await reader.select().from(schema.houses).where(eq(schema.houses.id, HOUSE_ID));
+  return row;
+}
+
+/**
+ * The house: for filling as it was published, for writing its working copy. Before it was first published, messages are
+ * in the plain one.
+ */
+export async function currentHouse(reader: Reader | Writer, purpose: 'fill' | 'write'): Promise<StoredHouse> {
+  const row = await houseRow(reader);
+  if (!row) return { house: PLAIN_HOUSE, revision: 0, updatedAt: undefined };
+  const version = row.published ?? undefined;
+  if (purpose === 'write')
+    return { house: JSON.parse(row.house) as House, revision: row.revision, updatedAt: row.updatedAt, version };
+  if (version === undefined) return { house: PLAIN_HOUSE, revision: 0, updatedAt: undefined };
+  const { versions, frozen } = schema;
+  const [found] = await reader
+    .select({ document: frozen.document, revision: versions.revision, at: versions.at })
+    .from(versions)
+    .innerJoin(frozen, eq(frozen.id, versions.frozen))
+    .where(and(eq(versions.text, HOUSE_NAME), eq(versions.number, version)));
+  return found
+    ? { house: JSON.parse(found.document) as House, revision: found.revision, updatedAt: found.at, version }
+    : { house: PLAIN_HOUSE, revision: 0, updatedAt: undefined };
+}

@@ -1,0 +1,44 @@
+/** How a request says who it comes from: the cookie of a session. */
+import type { Request, RequestHandler, Response } from 'express';
+import { SESSION_SECONDS, type SessionService } from '../people/sessions.js';
+
+const COOKIE = 'vocabula';
+
+/** The token in the cookie; undefined without one. */
+function tokenOf(request: Request): string | undefined {
+  for (const pair of (request.get('cookie') ?? '').split(';')) {
+    const [name, value] = pair.trim().split('=');
+    if (name === COOKIE && value && /^[\w-]{20,200}$/.test(value)) return value;
+  }
+  return undefined;
+}
+
+/** Puts the asker, where there is one, with the response, for `route` to find. */
+export function identified(sessions: SessionService): RequestHandler {
+  return (request, response, next) => {
+    const token = tokenOf(request);
+    if (token === undefined) return next();
+    sessions
+      .asker(token)
+      .then((asker) => {
+        response.locals.asker = asker;
+        next();
+      })
+      .catch(next);
+  };
+}
+
+/** `Lax`, so that links in mail lead in; requests that change something are checked for their origin besides. */
+export const setSession = (request: Request, response: Response, token: string): void =>
+  void response.cookie(COOKIE, token, {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: request.secure,
+    maxAge: SESSION_SECONDS * 1000,
+    path: '/',
+  });
+export const clearSession = (response: Response): void =>
+  void response.clearCookie(COOKIE, { httpOnly: true, sameSite: 'lax', path: '/' });
+
+/** The cookie header of a session, for callers that are no browser. */
+export const sessionCookie = (token: string): string => `${COOKIE}=${token}`;

@@ -1,0 +1,85 @@
+/** Keys by which other programs act for a person. */
+import { randomUUID } from 'node:crypto';
+import type { Key, MakeKey, NewKey, Scope } from '@vocabula/contract';
+import { and, desc, eq, isNull } from 'drizzle-orm';
+import { note } from '../audit/service.js';
+import { schema, type Database } from '../db/database.js';
+import { notFound } from '../http/problem.js';
+import type { Asker } from './asker.js';
+import { digestOf, newToken } from './secrets.js';
+import { askerOfRow } from './service.js';
+
+const { keys, people } = schema;
+/** What keys begin with, so that one that got lost is recognised. */
+const MARK = 'voc_';
+
+export class KeyService {
+  constructor(private readonly database: Database) {}
+
+  async list(asker: Asker): Promise<Key[]> {
+    const rows = await this.database.read
+      .select()
+      .from(keys)
+      .where(and(eq(keys.person, asker.id), isNull(keys.endedAt)))
+      .orderBy(desc(keys.createdAt));
+    return rows.map(keyOf);
+  }
+
+  /** Makes a key. It is shown now and never again. */
+  make({ title, scopes }: MakeKey, asker: Asker): Promise<NewKey> {
+    const key = `${MARK}${newToken()}`;
+    const row: typeof keys.$inferSelect = {
+      id: randomUUID(),
+      person: asker.id,
+      title,
+      digest: digestOf(key),
+      start: key.slice(0, 8),
+      scopes: JSON.stringify([...new Set(scopes)]),
+      createdAt: new Date().toISOString(),
+      usedAt: null,
+      endedAt: null,
+    };
+    return this.database.write(async (writer) => {
+      await writer.insert(keys).values(row);
+      await note(writer, asker, 'made', 'key', row.id, `${title}: ${scopes.join(', ')}`);
+      return { ...keyOf(row), key };
+    });
+  }
+
+  end(id: string, asker: Asker): Promise<void> {
+    return this.database.write(async (writer) => {
+      const [row] = await writer
+        .select()
+        .from(keys)
+        .where(and(eq(keys.id, id), eq(keys.person, asker.id), isNull(keys.endedAt)));
+      if (!row) throw notFound('key');
+      await writer.update(keys).set({ endedAt: new Date().toISOString() }).where(eq(keys.id, id));
+      await note(writer, asker, 'ended', 'key', id, row.title);
+    });
+  }
+
+  /** The person a key acts for, with what it may do; undefined once it or they have ended. */
+  async asker(key: string): Promise<Asker | undefined> {
+    const [found] = await this.database.read
+      .select({ key: keys, person: people })
+      .from(keys)
+      .innerJoin(people, eq(people.id, keys.person))
+      .where(and(eq(keys.digest, digestOf(key)), isNull(keys.endedAt)));
+    if (!found || found.person.endedAt !== null) return undefined;
+    const day = new Date().toISOString().slice(0, 10);
+    if (found.key.usedAt?.slice(0, 10) !== day)
+      await this.database.write((writer) =>
+        writer.update(keys).set({ usedAt: new Date().toISOString() }).where(eq(keys.id, found.key.id)),
+      );
+    return { ...askerOfRow(found.person), scopes: JSON.parse(found.key.scopes) as Scope[] };
+  }
+}
+
+const keyOf = (row: typeof keys.$inferSelect): Key => ({
+  id: row.id,
+  title: row.title,
+  start: row.start,
+  scopes: JSON.parse(row.scopes) as Scope[],
+  createdAt: row.createdAt,
+  usedAt: row.usedAt ?? undefined,
+});

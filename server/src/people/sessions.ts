@@ -1,0 +1,95 @@
+/** Who is signed in where. */
+import { randomUUID } from 'node:crypto';
+import type { Session } from '@vocabula/contract';
+import { and, desc, eq, gt, ne } from 'drizzle-orm';
+import { schema, type Database, type Writer } from '../db/database.js';
+import type { Asker } from './asker.js';
+import { digestOf, newToken } from './secrets.js';
+import { nameOfRow } from './names.js';
+
+const DAYS = 30;
+/** How old a mark of being seen may get, in milliseconds, before it is written anew. */
+const SEEN_EVERY = 5 * 60_000;
+export const SESSION_SECONDS = DAYS * 86_400;
+const { sessions, people } = schema;
+
+export class SessionService {
+  constructor(private readonly database: Database) {}
+
+  /** Signs somebody in. @returns the token, which is kept nowhere but in their browser */
+  async begin(person: string, agent: string): Promise<string> {
+    const token = newToken();
+    await this.database.write((writer) => addSession(writer, person, agent, token));
+    return token;
+  }
+
+  /** The person a token belongs to; undefined once it has ended, or they have. */
+  async asker(token: string): Promise<Asker | undefined> {
+    const digest = digestOf(token);
+    const now = new Date();
+    const [found] = await this.database.read
+      .select({ session: sessions, person: people })
+      .from(sessions)
+      .innerJoin(people, eq(people.id, sessions.person))
+      .where(and(eq(sessions.digest, digest), gt(sessions.endsAt, now.toISOString())));
+    if (!found || found.person.endedAt !== null) return undefined;
+    if (now.getTime() - Date.parse(found.session.seenAt) > SEEN_EVERY)
+      await this.database.write((writer) =>
+        writer
+          .update(sessions)
+          .set({ seenAt: now.toISOString(), endsAt: ends(now) })
+          .where(eq(sessions.digest, digest)),
+      );
+    const { id, role, address } = found.person;
+    return { id, role, name: nameOfRow(found.person), address: address ?? '', session: found.session.id };
+  }
+
+  async list(asker: Asker): Promise<Session[]> {
+    const rows = await this.database.read
+      .select()
+      .from(sessions)
+      .where(and(eq(sessions.person, asker.id), gt(sessions.endsAt, new Date().toISOString())))
+      .orderBy(desc(sessions.seenAt));
+    return rows.map(({ id, agent, createdAt, seenAt }) => ({
+      id,
+      agent,
+      createdAt,
+      seenAt,
+      here: id === asker.session,
+    }));
+  }
+
+  /** Ends one of the asker's own sessions. @returns whether there was one */
+  async end(id: string, asker: Asker): Promise<boolean> {
+    const { rowsAffected } = await this.database.write((writer) =>
+      writer.delete(sessions).where(and(eq(sessions.id, id), eq(sessions.person, asker.id))),
+    );
+    return rowsAffected > 0;
+  }
+
+  /** Ends all of the asker's sessions but the one they came with. */
+  async endOthers(asker: Asker): Promise<void> {
+    await this.database.write((writer) => endAll(writer, asker.id, asker.session));
+  }
+}
+
+const ends = (now: Date): string => new Date(now.getTime() + SESSION_SECONDS * 1000).toISOString();
+
+export async function addSession(writer: Writer, person: string, agent: string, token: string): Promise<void> {
+  const now = new Date();
+  const at = now.toISOString();
+  await writer.insert(sessions).values({
+    digest: digestOf(token),
+    id: randomUUID(),
+    person,
+    agent: agent.slice(0, 300),
+    createdAt: at,
+    seenAt: at,
+    endsAt: ends(now),
+  });
+}
+
+/** Ends the sessions of a person, but for one. */
+export async function endAll(writer: Writer, person: string, but = ''): Promise<void> {
+  await writer.delete(sessions).where(and(eq(sessions.person, person), ne(sessions.id, but)));
+}

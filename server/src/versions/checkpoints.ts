@@ -1,0 +1,66 @@
+/** States of working copies that are kept for ninety days: at the start of a sitting, as work goes on, before big acts. */
+import { randomUUID } from 'node:crypto';
+import type { Checkpoint, CheckpointReason } from '@vocabula/contract';
+import type { TextDocument } from '@vocabula/core';
+import { desc, eq, lt } from 'drizzle-orm';
+import type { Row } from '../catalogue/current.js';
+import { schema, type Reader, type Writer } from '../db/database.js';
+import type { Asker } from '../people/asker.js';
+import { freeze } from './frozen.js';
+
+const { checkpoints } = schema;
+/** After so long without a change, the next one begins a sitting. */
+const SITTING = 30 * 60_000;
+const WORK = 10 * 60_000;
+export const KEPT_DAYS = 90;
+
+/** Keeps the state a text is in, for a reason. */
+export async function checkpoint(
+  writer: Writer,
+  row: Pick<Row, 'name' | 'revision' | 'document'>,
+  reason: CheckpointReason,
+  asker: Pick<Asker, 'id' | 'name'>,
+): Promise<void> {
+  const document = JSON.parse(row.document) as TextDocument;
+  const frozen = await freeze(writer, { name: row.name, revision: row.revision, document });
+  await writer.insert(checkpoints).values({
+    id: randomUUID(),
+    text: row.name,
+    frozen,
+    revision: row.revision,
+    reason,
+    who: asker.id,
+    whoName: asker.name,
+    at: new Date().toISOString(),
+  });
+}
+
+/** Keeps the state before a change, where a sitting begins with it or ten minutes have passed. */
+export async function checkpointBefore(writer: Writer, row: Row, asker: Asker, now = new Date()): Promise<void> {
+  const [last] = await writer
+    .select()
+    .from(checkpoints)
+    .where(eq(checkpoints.text, row.name))
+    .orderBy(desc(checkpoints.at))
+    .limit(1);
+  const since = (at: string): number => now.getTime() - Date.parse(at);
+  const sitting = !last || last.who !== asker.id || since(row.updatedAt) > SITTING;
+  if (sitting || since(last.at) >= WORK) await checkpoint(writer, row, sitting ? 'sitting' : 'work', asker);
+}
+
+export async function checkpointsOf(reader: Reader | Writer, name: string): Promise<Checkpoint[]> {
+  const rows = await reader
+    .select()
+    .from(checkpoints)
+    .where(eq(checkpoints.text, name))
+    .orderBy(desc(checkpoints.at))
+    .limit(500);
+  return rows.map(({ id, reason, whoName, at }) => ({ id, reason: reason as CheckpointReason, who: whoName, at }));
+}
+
+/** Lets go of those that are older than ninety days. */
+export async function forgetOld(writer: Writer, now = new Date()): Promise<void> {
+  await writer
+    .delete(checkpoints)
+    .where(lt(checkpoints.at, new Date(now.getTime() - KEPT_DAYS * 86_400_000).toISOString()));
+}

@@ -1,0 +1,148 @@
+/** What publishing a block, or the house, does to the messages of the templates that depend on it. */
+import { setImmediate as turn } from 'node:timers/promises';
+import { HOUSE_NAME, type Dependents, type TemplateImpact } from '@vocabula/contract';
+import { compile, dayIn, render, type House, type Message, type Program, type TextDocument } from '@vocabula/core';
+import { fillingOfRow, hardCases, type Filling } from '@vocabula/core/proof';
+import type { TableRow } from '@vocabula/core/tables';
+import { and, asc, eq, isNull } from 'drizzle-orm';
+import { closure, rowOf } from '../catalogue/current.js';
+import { summaryOf } from '../catalogue/seen.js';
+import { dependentsOf } from '../catalogue/uses.js';
+import { schema, type Database } from '../db/database.js';
+import { currentHouse } from '../house/current.js';
+import { notFound } from '../http/problem.js';
+import type { Asker } from '../people/asker.js';
+import { accessOf } from '../rights/access.js';
+import { subjectOf } from './publishing.js';
+
+/** Changed messages that are given back for each template; all are counted. */
+const SHOWN = 12;
+/** Messages rendered before other requests get their turn. */
+const TURN = 40;
+
+export class ImpactService {
+  constructor(private readonly database: Database) {}
+
+  /** The published templates that a text or the house is part of, through any depth. */
+  async dependents(name: string, asker: Asker): Promise<Dependents> {
+    const { read } = this.database;
+    await subjectOf(read, name, asker);
+    const access = await accessOf(read, asker);
+    const names =
+      name === HOUSE_NAME ? await this.houseDependents() : await dependentsOf(read, [{ what: 'text', target: name }]);
+    const texts: { name: string; title: string }[] = [];
+    let hidden = 0;
+    for (const each of names) {
+      const row = await rowOf(read, each);
+      if (!row || row.kind !== 'message' || row.binnedAt !== null || row.published === null) continue;
+      const seen = summaryOf(row, access, '');
+      if (seen) texts.push({ name: each, title: seen.title });
+      else hidden += 1;
+    }
+    return { texts: texts.sort((a, b) => a.title.localeCompare(b.title, 'en')), hidden };
+  }
+
+  /** Renders one template before and after, for its own sample set, else the first set there is, else hard cases. */
+  async impact(name: string, template: string, asker: Asker): Promise<TemplateImpact> {
+    const { read } = this.database;
+    const subject = await subjectOf(read, name, asker);
+    const texts = await closure(read, template, asker, 'fill');
+    const [own] = texts;
+    if (!own) throw notFound('template');
+    const before = await currentHouse(read, 'fill');
+    const changedHouse = name === HOUSE_NAME ? (subject.document as House) : before.house;
+    // What the changed text includes anew comes along.
+    const added = name === HOUSE_NAME ? [] : await closure(read, name, asker, 'write');
+    const program = (house: House, changed: boolean): Program =>
+      compile(own, {
+        library: {
+          get: (each): TextDocument | undefined =>
+            changed && each === name
+              ? (subject.document as TextDocument)
+              : (
+                  texts.find((text) => text.name === each) ??
+                  (changed ? added.find((text) => text.name === each) : undefined)
+                )?.document,
+        },
+        house,
+      });
+    const programs = { before: program(before.house, false), after: program(changedHouse, true) };
+    const { set, cases } = await this.cases(template, programs.after);
+    const today = dayIn(new Date(), 'UTC');
+    const messages: { recipient: string; before: Side; after: Side }[] = [];
+    let [unchanged, changed] = [0, 0];
+    for (const [at, { label, filling }] of cases.entries()) {
+      if (at % TURN === TURN - 1) await turn();
+      const input = { ...filling, today, zone: 'UTC' };
+      const [left, right] = [render(programs.before, input), render(programs.after, input)];
+      if (isSame(left, right)) unchanged += 1;
+      else {
+        changed += 1;
+        if (messages.length < SHOWN) messages.push({ recipient: label, before: sideOf(left), after: sideOf(right) });
+      }
+    }
+    const title = own.document.attrs.front.title;
+    return { name: template, title, set, unchanged, changed, messages };
+  }
+
+  /** Those that use a fact which changed; all, where the look or the holidays did. */
+  private async houseDependents(): Promise<string[]> {
+    const { read } = this.database;
+    const [old, now] = [(await currentHouse(read, 'fill')).house, (await currentHouse(read, 'write')).house];
+    const written = (value: unknown): string => JSON.stringify(value) ?? '';
+    const { facts: oldFacts, ...oldRest } = old;
+    const { facts, ...rest } = now;
+    if (written(oldRest) !== written(rest)) {
+      const rows = await read.select({ name: schema.texts.name }).from(schema.texts);
+      return rows.map((row) => row.name);
+    }
+    const keys = [...new Set([...Object.keys(oldFacts), ...Object.keys(facts)])];
+    const changed = keys.filter((key) => written(oldFacts[key]) !== written(facts[key]));
+    return dependentsOf(
+      read,
+      changed.map((target) => ({ what: 'fact', target })),
+    );
+  }
+
+  private async cases(
+    template: string,
+    program: Program,
+  ): Promise<{
+    readonly set: string;
+    readonly cases: readonly { readonly label: string; readonly filling: Filling }[];
+  }> {
+    const { read } = this.database;
+    const { tables, ownSets, tableRows } = schema;
+    const sets = await read
+      .select({ id: tables.id, title: tables.title, own: ownSets.text })
+      .from(tables)
+      .leftJoin(ownSets, and(eq(ownSets.tableId, tables.id), eq(ownSets.text, template)))
+      .where(and(eq(tables.use, 'sample'), isNull(tables.binnedAt)))
+      .orderBy(asc(tables.title));
+    const set = sets.find(({ own }) => own !== null) ?? sets[0];
+    if (!set) {
+      const hard = hardCases(program, { today: dayIn(new Date(), 'UTC') });
+      return { set: 'hard cases', cases: hard.map(({ label, filling }) => ({ label, filling })) };
+    }
+    const rows = await read
+      .select()
+      .from(tableRows)
+      .where(eq(tableRows.tableId, set.id))
+      .orderBy(asc(tableRows.position));
+    return {
+      set: set.title,
+      cases: rows.map((row) => {
+        const cells = JSON.parse(row.cells) as TableRow;
+        return { label: nameOf(cells), filling: fillingOfRow(program, cells) };
+      }),
+    };
+  }
+}
+
+type Side = TemplateImpact['messages'][number]['before'];
+const sideOf = ({ subject, text, html }: Message): Side => ({ subject, text, html });
+const isSame = (a: Message, b: Message): boolean =>
+  a.subject === b.subject && a.html === b.html && a.text === b.text && a.to.join() === b.to.join();
+
+const nameOf = (row: Readonly<Record<string, unknown>>): string =>
+  [row.first_name, row.last_name].filter(Boolean).join(' ') || String(row.name ?? row.email ?? 'somebody');

@@ -1,0 +1,184 @@
+/** Making versions, and taking them out of use. Everything that publishes comes through `publishState`. */
+import { HOUSE_NAME } from '@vocabula/contract';
+import { hasErrors, type Finding, type House, type TextDocument } from '@vocabula/core';
+import { and, eq, max } from 'drizzle-orm';
+import { note } from '../audit/service.js';
+import { rowOf, type Row } from '../catalogue/current.js';
+import { findingsOf } from '../catalogue/findings.js';
+import { derive, frontOf, underive } from '../catalogue/store.js';
+import { schema, type Reader, type Writer } from '../db/database.js';
+import { houseRow, type HouseRow } from '../house/current.js';
+import { notFound, RequestProblem } from '../http/problem.js';
+import type { Asker } from '../people/asker.js';
+import { accessOf } from '../rights/access.js';
+import { freeze, thawed } from './frozen.js';
+
+const { texts, houses, versions } = schema;
+
+/** A text or the house, as far as versions are concerned. */
+export interface Subject {
+  readonly name: string;
+  readonly title: string;
+  readonly revision: number;
+  readonly document: TextDocument | House;
+  readonly published: number | undefined;
+  readonly publishedRevision: number | undefined;
+  readonly row: Row | undefined;
+  readonly mayWrite: boolean;
+  readonly mayPublish: boolean;
+  /** Why the asker may not publish although the folder would let them. */
+  readonly whyNot: string | undefined;
+}
+
+/** The subject of that name. Throws a 404 where the asker may not see it. */
+export async function subjectOf(reader: Reader | Writer, name: string, asker: Asker): Promise<Subject> {
+  if (name === HOUSE_NAME) return houseSubject(await houseRow(reader), asker);
+  const row = await rowOf(reader, name);
+  const access = await accessOf(reader, asker);
+  if (!row || row.binnedAt !== null) throw notFound('text');
+  const mayWrite = access.may('write', row.folder);
+  if (row.published === null && !mayWrite) throw notFound('text');
+  access.demand('fill', row.folder);
+  const second = access.folders.get(row.folder)?.secondPerson === true;
+  const wrote = (JSON.parse(row.writtenBy) as string[]).includes(asker.id);
+  const granted = access.may('publish', row.folder);
+  return {
+    name,
+    title: row.title,
+    revision: row.revision,
+    document: JSON.parse(row.document) as TextDocument,
+    published: row.published ?? undefined,
+    publishedRevision: row.publishedRevision ?? undefined,
+    row,
+    mayWrite,
+    mayPublish: granted && !(second && wrote),
+    whyNot:
+      granted && second && wrote
+        ? 'In this folder somebody other than who changed it publishes. Ask for it.'
+        : undefined,
+  };
+}
+
+function houseSubject(row: HouseRow | undefined, asker: Asker): Subject {
+  if (!row) throw notFound('house');
+  return {
+    name: HOUSE_NAME,
+    title: 'House style, facts and holidays',
+    revision: row.revision,
+    document: JSON.parse(row.house) as House,
+    published: row.published ?? undefined,
+    publishedRevision: row.publishedRevision ?? undefined,
+    row: undefined,
+    mayWrite: asker.role !== 'colleague',
+    mayPublish: asker.role === 'administrator',
+    whyNot: undefined,
+  };
+}
+
+/** What stands against publishing: errors, and blocks that colleagues would miss. */
+export async function obstacles(reader: Reader | Writer, subject: Subject, asker: Asker): Promise<Finding[]> {
+  if (subject.name === HOUSE_NAME) return [];
+  const document = subject.document as TextDocument;
+  const found = await findingsOf(reader, { name: subject.name, document }, asker);
+  const included = await reader
+    .select({ name: texts.name, title: texts.title, published: texts.published })
+    .from(schema.uses)
+    .innerJoin(texts, eq(texts.name, schema.uses.target))
+    .where(and(eq(schema.uses.text, subject.name), eq(schema.uses.state, 'working'), eq(schema.uses.what, 'text')));
+  const missing = included.filter((each) => each.published === null);
+  return [
+    ...found,
+    ...missing.map(({ title }): Finding => ({
+      code: 'unknown-block',
+      level: 'error',
+      message: `“${title}” is not published: colleagues would miss it. Publish it first.`,
+      place: {},
+    })),
+  ];
+}
+
+/** Throws where something stands against publishing, with the findings. */
+export async function demandPublishable(reader: Reader | Writer, subject: Subject, asker: Asker): Promise<void> {
+  if (!subject.mayPublish)
+    throw new RequestProblem(403, 'not-allowed', subject.whyNot ?? 'You may not publish this. Ask for it.');
+  const found = await obstacles(reader, subject, asker);
+  if (!hasErrors(found)) return;
+  const errors = found.filter(({ level }) => level === 'error');
+  throw new RequestProblem(422, 'has-errors', `${errors[0]?.message ?? ''} It cannot be published like this.`, errors);
+}
+
+/** Makes a version of a state. @returns its number */
+export async function publishState(
+  writer: Writer,
+  { name, title, revision, document }: Pick<Subject, 'name' | 'title' | 'revision' | 'document'>,
+  words: string,
+  who: Pick<Asker, 'id' | 'name'>,
+): Promise<number> {
+  const frozen = await freeze(writer, { name, revision, document });
+  const [last] = await writer
+    .select({ number: max(versions.number) })
+    .from(versions)
+    .where(eq(versions.text, name));
+  const number = (last?.number ?? 0) + 1;
+  const at = new Date().toISOString();
+  await writer
+    .insert(versions)
+    .values({ text: name, number, frozen, revision, note: words, who: who.id, whoName: who.name, at });
+  if (name === HOUSE_NAME)
+    await writer.update(houses).set({ published: number, publishedRevision: revision, writtenBy: '[]' });
+  else {
+    const row = await rowOf(writer, name);
+    await writer
+      .update(texts)
+      .set({
+        published: number,
+        publishedRevision: revision,
+        publishedAs: JSON.stringify(frontOf(document as TextDocument)),
+        // Who changed it since that state was looked at is still to be looked after by somebody else.
+        ...(row?.revision === revision ? { writtenBy: '[]' } : {}),
+      })
+      .where(eq(texts.name, name));
+    await derive(writer, name, 'published', document as TextDocument);
+  }
+  await note(
+    writer,
+    who,
+    'published',
+    name === HOUSE_NAME ? 'house' : 'text',
+    name,
+    `${title}, version ${number}: ${words}`,
+  );
+  return number;
+}
+
+/** Takes a version out of use. If it is the one colleagues use, they have none until the next. */
+export async function withdraw(
+  writer: Writer,
+  subject: Subject,
+  number: number,
+  because: string,
+  asker: Asker,
+): Promise<void> {
+  const at = new Date().toISOString();
+  const { rowsAffected } = await writer
+    .update(versions)
+    .set({ withdrawnAt: at, withdrawnBy: asker.name, withdrawnBecause: because })
+    .where(and(eq(versions.text, subject.name), eq(versions.number, number)));
+  if (rowsAffected === 0) throw notFound('version');
+  if (subject.published === number) {
+    if (subject.name === HOUSE_NAME) await writer.update(houses).set({ published: null });
+    else {
+      await writer.update(texts).set({ published: null, publishedAs: null }).where(eq(texts.name, subject.name));
+      await underive(writer, subject.name, 'published');
+    }
+  }
+  const what = subject.name === HOUSE_NAME ? 'house' : 'text';
+  await note(writer, asker, 'withdrew', what, subject.name, `${subject.title}, version ${number}: ${because}`);
+}
+
+/** The document of a frozen state. */
+export async function documentOf(reader: Reader | Writer, frozen: string): Promise<TextDocument | House> {
+  const found = (await thawed(reader, [frozen])).get(frozen);
+  if (!found) throw notFound('state');
+  return JSON.parse(found.document) as TextDocument | House;
+}

@@ -1,0 +1,79 @@
+/** Remarks on words of a working copy. They are kept beside the text and never become part of it. */
+import { randomUUID } from 'node:crypto';
+import type { ChangeRemark, MakeRemark, Remark } from '@vocabula/contract';
+import { and, asc, eq } from 'drizzle-orm';
+import { demanded } from '../catalogue/seen.js';
+import { schema, type Database } from '../db/database.js';
+import { notFound } from '../http/problem.js';
+import type { Asker } from '../people/asker.js';
+
+const { remarks } = schema;
+type Row = typeof remarks.$inferSelect;
+
+export class RemarkService {
+  constructor(private readonly database: Database) {}
+
+  async list(name: string, asker: Asker): Promise<Remark[]> {
+    const { read } = this.database;
+    await demanded(read, name, asker, 'write');
+    const rows = await read.select().from(remarks).where(eq(remarks.text, name)).orderBy(asc(remarks.at));
+    return rows.map(remarkOf);
+  }
+
+  make(name: string, { quote, body }: MakeRemark, asker: Asker): Promise<Remark> {
+    return this.database.write(async (writer) => {
+      await demanded(writer, name, asker, 'write');
+      const row: Row = {
+        id: randomUUID(),
+        text: name,
+        ...quote,
+        body,
+        who: asker.id,
+        whoName: asker.name,
+        at: new Date().toISOString(),
+        answers: '[]',
+        settledAt: null,
+        settledBy: null,
+      };
+      await writer.insert(remarks).values(row);
+      return remarkOf(row);
+    });
+  }
+
+  /** Answers a remark, settles it, or opens it again. */
+  change(name: string, id: string, { settled, reply }: ChangeRemark, asker: Asker): Promise<Remark> {
+    return this.database.write(async (writer) => {
+      await demanded(writer, name, asker, 'write');
+      const [row] = await writer
+        .select()
+        .from(remarks)
+        .where(and(eq(remarks.id, id), eq(remarks.text, name)));
+      if (!row) throw notFound('remark');
+      const at = new Date().toISOString();
+      const changed: Row = {
+        ...row,
+        ...(reply === undefined
+          ? {}
+          : {
+              answers: JSON.stringify([
+                ...(JSON.parse(row.answers) as unknown[]),
+                { who: asker.name, at, body: reply },
+              ]),
+            }),
+        ...(settled === undefined ? {} : { settledAt: settled ? at : null, settledBy: settled ? asker.name : null }),
+      };
+      await writer.update(remarks).set(changed).where(eq(remarks.id, id));
+      return remarkOf(changed);
+    });
+  }
+}
+
+const remarkOf = (row: Row): Remark => ({
+  id: row.id,
+  quote: { exact: row.exact, prefix: row.prefix, suffix: row.suffix },
+  body: row.body,
+  who: row.whoName,
+  at: row.at,
+  answers: JSON.parse(row.answers) as Remark['answers'],
+  settled: row.settledAt ? { by: row.settledBy ?? '', at: row.settledAt } : undefined,
+});

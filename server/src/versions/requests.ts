@@ -1,0 +1,131 @@
+/** Requests to publish: from who may write but not publish, to who may. */
+import { randomUUID } from 'node:crypto';
+import { HOUSE_NAME, type Answer, type Ask, type ProofReport, type Request } from '@vocabula/contract';
+import { and, desc, eq } from 'drizzle-orm';
+import { note } from '../audit/service.js';
+import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { notFound, RequestProblem } from '../http/problem.js';
+import type { Asker } from '../people/asker.js';
+import { freeze } from './frozen.js';
+import { demandPublishable, documentOf, publishState, subjectOf } from './publishing.js';
+
+const { requests } = schema;
+type Row = typeof requests.$inferSelect;
+
+export class RequestService {
+  constructor(private readonly database: Database) {}
+
+  /** Asks for the working copy to be published; an open request for the same text is taken back by it. */
+  ask(name: string, { revision, note: words, report }: Ask, asker: Asker): Promise<Request> {
+    return this.database.write(async (writer) => {
+      const subject = await subjectOf(writer, name, asker);
+      if (!subject.mayWrite) throw new RequestProblem(403, 'not-allowed', 'This is for those who may write it.');
+      if (subject.revision !== revision)
+        throw new RequestProblem(409, 'stale-revision', `“${subject.title}” was changed meanwhile. Look at it again.`);
+      await writer
+        .update(requests)
+        .set({ state: 'taken back' })
+        .where(and(eq(requests.text, name), eq(requests.state, 'open')));
+      const row: Row = {
+        id: randomUUID(),
+        text: name,
+        frozen: await freeze(writer, subject),
+        revision,
+        note: words,
+        report: JSON.stringify(report),
+        who: asker.id,
+        whoName: asker.name,
+        at: new Date().toISOString(),
+        state: 'open',
+        answeredBy: null,
+        answeredAt: null,
+        remark: null,
+      };
+      await writer.insert(requests).values(row);
+      const what = name === HOUSE_NAME ? 'house' : 'text';
+      await note(writer, asker, 'asked to publish', what, name, `${subject.title}: ${words}`);
+      return requestOf(row, subject.title, asker);
+    });
+  }
+
+  /** Open requests that the asker can answer, and all that are their own and not yet over. */
+  async list(asker: Asker): Promise<Request[]> {
+    const { read } = this.database;
+    const rows = await read.select().from(requests).orderBy(desc(requests.at)).limit(1000);
+    const found: Request[] = [];
+    for (const row of rows) {
+      const mine = row.who === asker.id && (row.state === 'open' || row.state === 'returned');
+      if (!mine && row.state !== 'open') continue;
+      const subject = await subjectOf(read, row.text, asker).catch(() => undefined);
+      if (!subject || !(mine || subject.mayPublish)) continue;
+      // What was returned has been dealt with once a later version is out.
+      if (row.state === 'returned' && (subject.publishedRevision ?? 0) >= row.revision) continue;
+      found.push(requestOf(row, subject.title, asker));
+    }
+    return found;
+  }
+
+  /** Publishes what was asked for, as it was when it was asked for; or returns it with a remark. */
+  answer(id: string, answer: Answer, asker: Asker): Promise<Request> {
+    return this.database.write(async (writer) => {
+      const [row] = await writer.select().from(requests).where(eq(requests.id, id));
+      if (!row) throw notFound('request');
+      const subject = await subjectOf(writer, row.text, asker).catch(() => {
+        throw notFound('request');
+      });
+      if (!subject.mayPublish && row.who !== asker.id) throw notFound('request');
+      if (row.state !== 'open') throw new RequestProblem(409, 'answered', 'This request has been answered already.');
+      const what = row.text === HOUSE_NAME ? 'house' : 'text';
+      if (answer.answer === 'accept') {
+        const state = { ...subject, document: await documentOf(writer, row.frozen), revision: row.revision };
+        await demandPublishable(writer, state, asker);
+        await publishState(writer, state, `${row.note} (asked for by ${row.whoName})`, asker);
+      } else {
+        if (!subject.mayPublish) throw new RequestProblem(403, 'not-allowed', 'This is for those who may publish it.');
+        await note(writer, asker, 'returned', what, row.text, `${subject.title}: ${answer.remark}`);
+      }
+      const changed: Row = {
+        ...row,
+        state: answer.answer === 'accept' ? 'accepted' : 'returned',
+        answeredBy: asker.name,
+        answeredAt: new Date().toISOString(),
+        remark: answer.answer === 'return' ? answer.remark : null,
+      };
+      await writer.update(requests).set(changed).where(eq(requests.id, id));
+      return requestOf(changed, subject.title, asker);
+    });
+  }
+
+  /** Takes one's own request back. */
+  takeBack(id: string, asker: Asker): Promise<void> {
+    return this.database.write(async (writer) => {
+      const { rowsAffected } = await writer
+        .update(requests)
+        .set({ state: 'taken back' })
+        .where(and(eq(requests.id, id), eq(requests.who, asker.id)));
+      if (rowsAffected === 0) throw notFound('request');
+    });
+  }
+}
+
+/** The requests for one text, the last first. */
+export async function requestsOf(reader: Reader | Writer, name: string, asker: Asker): Promise<Request[]> {
+  const rows = await reader.select().from(requests).where(eq(requests.text, name)).orderBy(desc(requests.at)).limit(20);
+  const { title } = await subjectOf(reader, name, asker);
+  return rows.filter((row) => row.state !== 'taken back').map((row) => requestOf(row, title, asker));
+}
+
+const requestOf = (row: Row, title: string, asker: Asker): Request => ({
+  id: row.id,
+  text: row.text,
+  title,
+  revision: row.revision,
+  note: row.note,
+  report: JSON.parse(row.report) as ProofReport,
+  who: row.whoName,
+  mine: row.who === asker.id,
+  at: row.at,
+  state: row.state,
+  remark: row.remark ?? undefined,
+  answeredBy: row.answeredBy ?? undefined,
+});
