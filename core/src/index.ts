@@ -25,6 +25,7 @@ export {
 } from './house/house.js';
 export { contrast, darkTint, isHex, tint } from './house/colour.js';
 export { factValues, valueOn } from './house/facts.js';
+export { houseDifferences, type HouseDifference } from './house/differences.js';
 export type { Line, Origin, Program, Slot } from './compile/program.js';
 export { namesIncluded, type Library } from './compile/texts.js';
 export { conditionInWords } from './compile/wording.js';

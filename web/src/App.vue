@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import { ref } from 'vue';
+import { useRoute } from 'vue-router';
 import AppRail from './ui/AppRail.vue';
 import CallLine from './ui/CallLine.vue';
 import KeyTable from './ui/KeyTable.vue';
 import { keyOf } from './ui/keys';
 
+const route = useRoute();
 const calling = ref(false);
 const showingKeys = ref(false);
 
 function onKey(event: KeyboardEvent): void {
-  if (keyOf(event)?.id !== 'call') return;
+  if (keyOf(event)?.id !== 'call' || route.meta.open) return;
   event.preventDefault();
   calling.value = true;
 }
@@ -18,7 +20,7 @@ window.addEventListener('keydown', onKey);
 
 <template>
   <div class="app">
-    <AppRail @keys="showingKeys = true" />
+    <AppRail v-if="$route.matched.length > 0 && !$route.meta.open" @keys="showingKeys = true" />
     <RouterView class="place" />
     <CallLine v-if="calling" @close="calling = false" />
     <KeyTable v-if="showingKeys" @close="showingKeys = false" />

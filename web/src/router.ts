@@ -1,10 +1,34 @@
-/** The places and their addresses. Each is loaded when it is first gone to. */
-import { createRouter, createWebHistory } from 'vue-router';
+/** The places and their addresses. Each is loaded when it is first gone to, and nobody goes anywhere unknown. */
+import { createRouter, createWebHistory, type RouteLocationNormalized, type RouteLocationRaw } from 'vue-router';
+import { ApiProblem, whenSignedOut } from './api/client';
+import { useMe } from './ui/me';
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    readonly title?: string;
+    /** For authors and administrators. */
+    readonly author?: boolean;
+    /** For whoever comes, signed in or not. */
+    readonly open?: boolean;
+  }
+}
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', redirect: '/catalogue' },
+    { path: '/', name: 'home', component: { render: () => null } },
+    {
+      path: '/sign-in',
+      name: 'sign-in',
+      component: () => import('./door/SignInPlace.vue'),
+      meta: { title: 'Sign in', open: true },
+    },
+    {
+      path: '/enter/:token',
+      name: 'enter',
+      component: () => import('./door/EnterPlace.vue'),
+      meta: { title: 'Welcome', open: true },
+    },
     {
       path: '/catalogue/:name?',
       name: 'catalogue',
@@ -15,19 +39,31 @@ export const router = createRouter({
       path: '/write/:name?',
       name: 'write',
       component: () => import('./write/WritePlace.vue'),
-      meta: { title: 'Write' },
+      meta: { title: 'Write', author: true },
+    },
+    {
+      path: '/publish/:name',
+      name: 'publish',
+      component: () => import('./versions/PublishPlace.vue'),
+      meta: { title: 'Publish', author: true },
+    },
+    {
+      path: '/versions/:name',
+      name: 'versions',
+      component: () => import('./versions/VersionsPlace.vue'),
+      meta: { title: 'Versions', author: true },
     },
     {
       path: '/proof/:name?/:view(one|all|beside|hard|pairing|findings|send|report)?',
       name: 'proof',
       component: () => import('./proof/ProofPlace.vue'),
-      meta: { title: 'Proof' },
+      meta: { title: 'Proof', author: true },
     },
     {
       path: '/samples/:id?',
       name: 'samples',
       component: () => import('./samples/SamplesPlace.vue'),
-      meta: { title: 'Samples' },
+      meta: { title: 'Samples', author: true },
     },
     { path: '/fill', name: 'fill', component: () => import('./fill/FillHome.vue'), meta: { title: 'Fill' } },
     { path: '/fill/:id', name: 'filling', component: () => import('./fill/FillPlace.vue'), meta: { title: 'Fill' } },
@@ -41,6 +77,34 @@ export const router = createRouter({
   ],
 });
 
+/** Where somebody begins: colleagues fill, the others write. */
+const homeOf = (isAuthor: boolean): RouteLocationRaw => ({ name: isAuthor ? 'catalogue' : 'fill' });
+const toSignIn = (to: RouteLocationNormalized): RouteLocationRaw => ({
+  name: 'sign-in',
+  query: to.fullPath === '/' ? {} : { to: to.fullPath },
+});
+
+router.beforeEach(async (to) => {
+  if (to.meta.open) return true;
+  const me = useMe();
+  try {
+    await me.load();
+  } catch (problem) {
+    // Without a connection one still gets to what the browser keeps.
+    if (problem instanceof ApiProblem && problem.status === 401) return toSignIn(to);
+    return true;
+  }
+  if (to.name === 'home') return homeOf(me.isAuthor);
+  return to.meta.author && !me.isAuthor ? { name: 'lost', params: { rest: ['not', 'yours'] } } : true;
+});
+
 router.afterEach((to) => {
-  document.title = `${String(to.meta.title ?? '')} · Vocabula`;
+  document.title = `${to.meta.title ?? ''} · Vocabula`;
+});
+
+// A session that has ended elsewhere: the way back leads to where one was, with what is kept in the browser.
+whenSignedOut(() => {
+  const { currentRoute } = router;
+  if (!currentRoute.value.meta.open && currentRoute.value.matched.length > 0)
+    void router.push(toSignIn(currentRoute.value));
 });

@@ -1,10 +1,10 @@
 /** Finding texts by what one types: SQLite's full-text index, tolerant of slips. */
 import type { Hit } from '@vocabula/contract';
 import { dayIn, fold, near, type TextDocument } from '@vocabula/core';
-import { inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNotNull, isNull, max, sql } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 import type { Asker } from '../people/asker.js';
-import { accessOf } from '../rights/access.js';
+import { accessOf, type Access } from '../rights/access.js';
 import { publishedVersions, workingCopy, type Purpose, type Row } from './current.js';
 import { isOffered, publishedAs } from './store.js';
 import { opening } from './words.js';
@@ -38,8 +38,8 @@ export class SearchService {
   async search(query: string, asker: Asker, { purpose, limit }: SearchOptions): Promise<Hit[]> {
     const { read } = this.database;
     const words = wordsOf(query);
-    if (words.length === 0) return [];
     const access = await accessOf(read, asker);
+    if (words.length === 0) return purpose === 'fill' ? this.usual(asker, access, limit) : [];
     const may = (right: 'fill' | 'write'): string[] => [...access.folders.keys()].filter((id) => access.may(right, id));
     const folders = { seen: may('fill'), written: purpose === 'fill' ? [] : may('write') };
     let found = await this.matching(expression(words.map((word) => [word])), folders, purpose, limit, words);
@@ -51,6 +51,33 @@ export class SearchService {
       }
     }
     return this.hits(found, access.folders, folders.written, purpose);
+  }
+
+  /** With nothing typed: what the asker used last, then the other templates by their titles. */
+  private async usual(asker: Asker, access: Access, limit: number): Promise<Hit[]> {
+    const { fills, texts } = schema;
+    const { read } = this.database;
+    const used = await read
+      .select({ name: fills.text, last: max(fills.updatedAt) })
+      .from(fills)
+      .where(eq(fills.person, asker.id))
+      .groupBy(fills.text);
+    const last = new Map(used.map((each) => [each.name, each.last ?? '']));
+    const rows = await read
+      .select({ name: texts.name, title: texts.title, folder: texts.folder })
+      .from(texts)
+      .where(
+        and(eq(texts.kind, 'message'), isNotNull(texts.published), isNull(texts.retiredAt), isNull(texts.binnedAt)),
+      );
+    const found = rows
+      .filter(({ folder }) => access.may('fill', folder))
+      .sort(
+        (a, b) =>
+          (last.get(b.name) ?? '').localeCompare(last.get(a.name) ?? '') || a.title.localeCompare(b.title, 'en'),
+      )
+      .slice(0, limit)
+      .map(({ name }) => ({ name, snippet: '' }));
+    return this.hits(found, access.folders, [], 'fill');
   }
 
   private async matching(

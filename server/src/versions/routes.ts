@@ -41,6 +41,13 @@ export function versionRoutes({
       async (request, response, asker) => void response.json(await versions.standing(nameOf(request), asker)),
     ),
   );
+  router.get(
+    '/:name/findings',
+    route(
+      'author',
+      async (request, response, asker) => void response.json(await versions.findings(nameOf(request), asker)),
+    ),
+  );
   router.post(
     '/:name/publish',
     route(

@@ -14,7 +14,7 @@ import {
   type Version,
   type WorkingCopy,
 } from '@vocabula/contract';
-import type { House, TextDocument } from '@vocabula/core';
+import type { Finding, House, TextDocument } from '@vocabula/core';
 import { and, asc, count, desc, eq, isNull, lte } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { workingCopy } from '../catalogue/current.js';
@@ -27,7 +27,15 @@ import type { Asker } from '../people/asker.js';
 import { askerOfRow } from '../people/service.js';
 import { checkpoint, checkpointsOf, forgetOld } from './checkpoints.js';
 import { freeze } from './frozen.js';
-import { demandPublishable, documentOf, publishState, subjectOf, withdraw, type Subject } from './publishing.js';
+import {
+  demandPublishable,
+  documentOf,
+  obstacles,
+  publishState,
+  subjectOf,
+  withdraw,
+  type Subject,
+} from './publishing.js';
 import { requestsOf } from './requests.js';
 
 const { versions, timed, texts, fills, handedOver, remarks, people } = schema;
@@ -61,6 +69,14 @@ export class VersionService {
       mayWrite: inside,
       whyNot: subject.whyNot,
     };
+  }
+
+  /** What the checker says of the working copy, and what would stop its publishing. */
+  async findings(name: string, asker: Asker): Promise<Finding[]> {
+    const { read } = this.database;
+    const subject = await subjectOf(read, name, asker);
+    demandWrite(subject);
+    return obstacles(read, subject, asker);
   }
 
   /** Publishes the working copy, now or at a time. Throws: 409 on another revision, 422 with errors. */

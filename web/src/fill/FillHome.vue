@@ -64,7 +64,10 @@ onMounted(() => {
               <RouterLink class="row" :to="{ name: 'filling', params: { id: fill.id } }"
                 ><span>{{ fill.title }}</span
                 ><span class="quiet small"
-                  >{{ fill.recipient || 'nobody yet' }} · {{ whenInWords(fill.updatedAt) }}</span
+                  >{{ fill.recipient || 'nobody yet' }} · {{ whenInWords(fill.updatedAt)
+                  }}<span v-if="fill.state === 'unfinished' && fill.standing === 'withdrawn'" class="warning">
+                    ‸ its wording was withdrawn</span
+                  ></span
                 ></RouterLink
               >
               <button class="plain small" :aria-label="`Move “${fill.title}” to the bin`" @click="bin(fill)">

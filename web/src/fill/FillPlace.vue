@@ -25,6 +25,8 @@ const spoken = ref('');
 const problem = ref('');
 const side = ref<'questions' | 'message'>('questions');
 const busy = ref(false);
+/** Whether the word about a newer version was put away. */
+const dismissed = ref(false);
 
 async function open(): Promise<void> {
   try {
@@ -120,6 +122,22 @@ function onKey(event: KeyboardEvent): void {
 window.addEventListener('keydown', onKey);
 onUnmounted(() => window.removeEventListener('keydown', onKey));
 
+/** Begins the message again on the version in use, with the same recipient and answers. */
+async function anew(): Promise<void> {
+  if (!fill.value) return;
+  try {
+    await settled();
+    const old = fill.value.id;
+    const body = { text: fill.value.text, recipient: { ...recipient.value }, answers: { ...answers.value } };
+    take(await api.startFill(body as Parameters<typeof api.startFill>[0]));
+    await api.binFill(old);
+    await router.replace({ name: 'filling', params: { id: fill.value?.id } });
+    notice.say('Begun anew on the version in use.');
+  } catch (error) {
+    notice.fail(error);
+  }
+}
+
 /** The way that was asked for last; `Ctrl/⌘ Shift Enter` goes on with it. */
 let lastWay: 'copy' | 'draft' = 'copy';
 async function handOver(way: 'copy' | 'draft', anyway = false): Promise<void> {
@@ -161,7 +179,18 @@ const who = computed(() => [name.value, recipient.value.organisation].filter(Boo
       <p class="error">⚠ {{ problem }}</p>
       <RouterLink to="/fill">Find another template</RouterLink>
     </main>
-    <template v-else-if="program && message">
+    <p v-else-if="fill && fill.standing !== 'current' && !dismissed" class="standing" role="alert">
+      <template v-if="fill.standing === 'withdrawn'"
+        ><span class="error">⚠ This wording was withdrawn and must not be sent.</span> Begin anew with what is in use
+        now; your answers come along.</template
+      >
+      <template v-else
+        >‸ There is a newer version of this template. This message goes on with version {{ fill.version }}.</template
+      >
+      <button @click="anew">Begin anew</button>
+      <button v-if="fill.standing === 'newer'" class="plain" @click="dismissed = true">Go on with this one</button>
+    </p>
+    <template v-if="!problem && program && message">
       <nav class="sides" aria-label="Parts">
         <button
           v-for="each in ['questions', 'message'] as const"
@@ -239,6 +268,15 @@ const who = computed(() => [name.value, recipient.value.organisation].filter(Boo
 </template>
 
 <style scoped>
+.standing {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  padding: 8px 28px;
+  border-bottom: 1px solid var(--hair);
+  background: var(--sheet);
+}
 .fill {
   display: flex;
   flex-direction: column;

@@ -57,7 +57,12 @@ export function useFill() {
     if (!id) return;
     keeping.value = 'keeping';
     try {
-      await api.saveFill(id, { recipient: recipient.value, answers: answers.value as Record<string, never> });
+      const { standing } = await api.saveFill(id, {
+        recipient: recipient.value,
+        answers: answers.value as Record<string, never>,
+      });
+      // What became of its version meanwhile is said while one writes, not only on opening it again.
+      if (fill.value?.id === id && fill.value.standing !== standing) fill.value = { ...fill.value, standing };
       keeping.value = 'kept';
     } catch (problem) {
       keeping.value = problem instanceof Error ? problem.message : 'not kept';

@@ -81,7 +81,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value.
 </script>
 
 <template>
-  <PartHead title="Facts" about="kept once, used as house.… in every text" :changed="changed" @save="save" />
+  <PartHead house title="Facts" about="kept once, used as house.… in every text" :changed="changed" @save="save" />
   <main v-if="ready">
     <div class="find">
       <input v-model="query" type="search" placeholder="Find" aria-label="Find a fact" />

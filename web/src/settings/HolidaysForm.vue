@@ -32,6 +32,7 @@ const remove = (day: string): void =>
 
 <template>
   <PartHead
+    house
     title="Holidays"
     about="days that addWorkingDays leaves out, besides weekends"
     :changed="changed"

@@ -1,6 +1,10 @@
 <script setup lang="ts">
-/** The head of one part of Settings, with the button that keeps it. */
-defineProps<{ title: string; about: string; changed: boolean }>();
+/** The head of one part of Settings, with the button that keeps it; of the house also where it stands. */
+import { HOUSE_NAME } from '@vocabula/contract';
+import { useHouse } from '../ui/house';
+
+defineProps<{ title: string; about: string; changed: boolean; house?: boolean }>();
+const stored = useHouse();
 const emit = defineEmits<{ save: [] }>();
 </script>
 
@@ -9,6 +13,14 @@ const emit = defineEmits<{ save: [] }>();
     <h2>{{ title }}</h2>
     <span class="quiet small">{{ about }}</span>
     <button class="main right" :disabled="!changed" @click="emit('save')">Save</button>
+    <template v-if="house && (stored.stored?.revision ?? 0) > 0">
+      <RouterLink class="small" :to="{ name: 'versions', params: { name: HOUSE_NAME } }">{{
+        stored.stored?.version ? `version ${stored.stored.version} is in use` : 'not published yet'
+      }}</RouterLink>
+      <RouterLink v-slot="{ navigate }" :to="{ name: 'publish', params: { name: HOUSE_NAME } }" custom
+        ><button :disabled="changed" @click="navigate()">Publish…</button></RouterLink
+      >
+    </template>
   </header>
 </template>
 

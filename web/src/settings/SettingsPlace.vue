@@ -1,23 +1,41 @@
 <script setup lang="ts">
-/** Settings: who writes, the organisation's facts, how its messages look. */
+/** Settings: oneself, the people, the organisation's facts, how its messages look. */
 import { computed, onMounted } from 'vue';
 import { useRoute } from 'vue-router';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
+import { useMe } from '../ui/me';
+import AuditList from './AuditList.vue';
 import FactsForm from './FactsForm.vue';
+import GroupsForm from './GroupsForm.vue';
 import HolidaysForm from './HolidaysForm.vue';
+import KeysForm from './KeysForm.vue';
+import PeopleForm from './PeopleForm.vue';
 import ProfileForm from './ProfileForm.vue';
+import SignInForm from './SignInForm.vue';
 import StyleForm from './StyleForm.vue';
 
 const PARTS = [
-  ['you', 'You', ProfileForm],
-  ['facts', 'Facts', FactsForm],
-  ['style', 'House style', StyleForm],
-  ['holidays', 'Holidays', HolidaysForm],
+  ['you', 'You', ProfileForm, 'colleague'],
+  ['sign-in', 'Signing in', SignInForm, 'colleague'],
+  ['programs', 'For other programs', KeysForm, 'colleague'],
+  ['facts', 'Facts', FactsForm, 'author'],
+  ['style', 'House style', StyleForm, 'author'],
+  ['holidays', 'Holidays', HolidaysForm, 'author'],
+  ['people', 'People', PeopleForm, 'administrator'],
+  ['groups', 'Groups', GroupsForm, 'administrator'],
+  ['audit', 'Audit trail', AuditList, 'administrator'],
 ] as const;
 const route = useRoute();
 const notice = useNotice();
-const part = computed(() => PARTS.find(([key]) => key === route.params.part) ?? PARTS[0]);
+const me = useMe();
+const parts = computed(() =>
+  PARTS.filter(
+    ([, , , who]) =>
+      who === 'colleague' || (who === 'author' && me.isAuthor) || (who === 'administrator' && me.isAdministrator),
+  ),
+);
+const part = computed(() => parts.value.find(([key]) => key === route.params.part) ?? PARTS[0]);
 onMounted(() => notice.clear());
 </script>
 
@@ -27,7 +45,7 @@ onMounted(() => notice.clear());
     <div class="two">
       <nav aria-label="Settings">
         <RouterLink
-          v-for="[key, words] in PARTS"
+          v-for="[key, words] in parts"
           :key="key"
           class="row"
           :to="{ name: 'settings', params: { part: key } }"

@@ -42,6 +42,7 @@ function head(name: string): void {
 
 <template>
   <PartHead
+    house
     title="House style"
     about="how every message looks; authors pick names, never values"
     :changed="changed"

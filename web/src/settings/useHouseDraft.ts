@@ -25,7 +25,7 @@ export function useHouseDraft() {
     try {
       await house.save(copy(draft.value));
       draft.value = copy(house.house);
-      notice.say('Saved. Every message from now on is made with it.', async () => {
+      notice.say('Saved. Messages are made with it once it is published.', async () => {
         await house.save(before);
         draft.value = copy(house.house);
       });

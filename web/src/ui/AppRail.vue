@@ -1,26 +1,43 @@
 <script setup lang="ts">
 import { BookOpen, Keyboard, PenLine, ScanText, Settings, Table2, TextCursorInput } from '@lucide/vue';
+import { computed } from 'vue';
+import { useMe } from './me';
 
 defineEmits<{ keys: [] }>();
-const PLACES = [
+const PLACES: readonly {
+  readonly to: string;
+  readonly words: string;
+  readonly icon: typeof BookOpen;
+  readonly author?: boolean;
+  readonly also?: readonly string[];
+}[] = [
   { to: '/catalogue', words: 'Catalogue', icon: BookOpen },
-  { to: '/write', words: 'Write', icon: PenLine },
-  { to: '/proof', words: 'Proof', icon: ScanText },
-  { to: '/samples', words: 'Samples', icon: Table2 },
+  { to: '/write', words: 'Write', icon: PenLine, author: true, also: ['/publish', '/versions'] },
+  { to: '/proof', words: 'Proof', icon: ScanText, author: true },
+  { to: '/samples', words: 'Samples', icon: Table2, author: true },
   { to: '/fill', words: 'Fill', icon: TextCursorInput },
   { to: '/settings', words: 'Settings', icon: Settings },
 ];
+const me = useMe();
+/** Colleagues fill: their place comes first, and the authors’ places are not theirs. */
+const places = computed(() =>
+  me.isAuthor
+    ? PLACES
+    : PLACES.filter((place) => !place.author).sort((a, b) => Number(b.to === '/fill') - Number(a.to === '/fill')),
+);
+const isOn = (place: (typeof PLACES)[number], path: string): boolean =>
+  [place.to, ...(place.also ?? [])].some((each) => path.startsWith(each));
 </script>
 
 <template>
   <nav class="rail" aria-label="Places">
     <span class="wordmark" aria-hidden="true">V</span>
     <RouterLink
-      v-for="place in PLACES"
+      v-for="place in places"
       :key="place.to"
       :to="place.to"
-      :class="{ on: $route.path.startsWith(place.to) }"
-      :aria-current="$route.path.startsWith(place.to) ? 'page' : undefined"
+      :class="{ on: isOn(place, $route.path) }"
+      :aria-current="isOn(place, $route.path) ? 'page' : undefined"
     >
       <component :is="place.icon" :size="20" :stroke-width="1.5" aria-hidden="true" />{{ place.words }}
     </RouterLink>

@@ -1,22 +1,33 @@
-/** The person who asks. */
-import { EMPTY_PROFILE, senderFields, type Profile } from '@vocabula/contract';
+/** The person who is signed in. */
+import { EMPTY_PROFILE, senderFields, type Me, type Profile } from '@vocabula/contract';
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import { api } from '../api/client';
 import { ensureText } from './library';
 
 export const useMe = defineStore('me', () => {
+  const who = ref<Omit<Me, 'profile'>>();
   const profile = ref<Profile>(EMPTY_PROFILE);
   let loading: Promise<void> | undefined;
+  /** Fetched once; a failure is tried again the next time. */
   const load = (): Promise<void> =>
-    (loading ??= api.me().then((mine) => {
-      profile.value = mine;
-      for (const name of [mine.signature, mine.reply_signature]) if (name) void ensureText(name);
-    }));
+    (loading ??= api.me().then(
+      ({ profile: mine, ...rest }) => {
+        who.value = rest;
+        profile.value = mine;
+        for (const name of [mine.signature, mine.reply_signature]) if (name) void ensureText(name);
+      },
+      (problem: unknown) => {
+        loading = undefined;
+        throw problem;
+      },
+    ));
   const save = async (changed: Profile): Promise<void> => {
     profile.value = await api.saveMe(changed);
   };
   /** The sender fields that messages use. */
   const fields = (): Record<string, string> => senderFields(profile.value);
-  return { profile, load, save, fields };
+  const isAuthor = computed(() => who.value?.role === 'author' || who.value?.role === 'administrator');
+  const isAdministrator = computed(() => who.value?.role === 'administrator');
+  return { who, profile, isAuthor, isAdministrator, load, save, fields };
 });

@@ -2,8 +2,15 @@
 /** The head of Write: the title, whether the working copy is kept, and what is about the whole text. */
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
+import { standingInWords } from '../versions/useStanding';
 import type { Desk } from './desk/useDesk';
 
+/** Dates of a text, with what they say. */
+const DATES = [
+  ['review_by', 'To be reviewed by'],
+  ['valid_from', 'Offered from'],
+  ['valid_until', 'Offered until'],
+] as const;
 const route = useRoute();
 const props = defineProps<{ desk: Desk }>();
 const { copy, texts, signOff } = props.desk;
@@ -19,6 +26,14 @@ const toProof = computed(() => {
     params: { name, view: 'one' },
     query: { at: String(props.desk.proof.at.value), ...(path ? { place: `${name}.${path}` } : {}) },
   };
+});
+const { standing } = props.desk.standing;
+/** Saved since it was published: known at once from what is kept, without asking anew. */
+const where = computed(() => {
+  const now = standing.value;
+  if (!now) return '';
+  const changed = now.changed || copy.revision.value > now.revision;
+  return standingInWords({ ...now, changed });
 });
 const signatures = computed(() => texts.value.filter((text) => text.kind === 'signature' && !text.binned));
 </script>
@@ -37,8 +52,15 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
       />
     </h1>
     <span class="quiet small state" :class="{ error: copy.failed.value }" role="status">{{ copy.state.value }}</span>
+    <RouterLink
+      v-if="where"
+      class="small quiet standing"
+      :to="{ name: 'versions', params: { name: copy.name.value } }"
+      :title="where"
+      >{{ where }}</RouterLink
+    >
     <details class="about right">
-      <summary class="small">Call word, kind of mail, signature</summary>
+      <summary class="small">About it</summary>
       <div class="sheet about-sheet">
         <label class="field"
           ><span>Call word</span
@@ -80,6 +102,20 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
             placeholder="en-GB"
             @change="desk.setFront('locale', ($event.target as HTMLInputElement).value)"
         /></label>
+        <label class="field"
+          ><span>Owner: who answers for it</span
+          ><input
+            :value="front.owner ?? ''"
+            placeholder="name@example.org"
+            @change="desk.setFront('owner', ($event.target as HTMLInputElement).value)"
+        /></label>
+        <label v-for="[field, words] in DATES" :key="field" class="field"
+          ><span>{{ words }}</span
+          ><input
+            type="date"
+            :value="front[field] ?? ''"
+            @change="desk.setFront(field, ($event.target as HTMLInputElement).value)"
+        /></label>
         <a class="small" :href="`/api/texts/${copy.name.value}/file`" download>Save as a file</a>
       </div>
     </details>
@@ -87,11 +123,16 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
       ><button @click="desk.keep().then(() => navigate())">Proof</button></RouterLink
     >
     <RouterLink
-      v-if="front.kind === 'message'"
+      v-if="front.kind === 'message' && standing?.published"
       v-slot="{ navigate }"
       :to="{ name: 'filling', params: { id: 'new' }, query: { template: copy.name.value } }"
       custom
       ><button @click="desk.keep().then(() => navigate())">Fill</button></RouterLink
+    >
+    <RouterLink v-slot="{ navigate }" :to="{ name: 'publish', params: { name: copy.name.value } }" custom
+      ><button class="main" @click="desk.keep().then(() => navigate())">
+        {{ standing && !standing.mayPublish ? 'Ask…' : 'Publish…' }}
+      </button></RouterLink
     >
   </header>
 </template>
@@ -121,6 +162,13 @@ h1 {
 .state.error {
   white-space: normal;
   color: var(--error);
+}
+.standing {
+  flex: 0 1 auto;
+  min-width: 48px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .about {
   position: relative;

@@ -29,7 +29,7 @@ export function useWorkingCopy() {
   const state = ref('');
   const failed = ref(false);
   const conflict = shallowRef<Clash>();
-  let revision = 0;
+  const revision = ref(0);
   /** What the server has under that revision. */
   let base: TextDocument | undefined;
   let waiting: TextDocument | undefined;
@@ -47,7 +47,7 @@ export function useWorkingCopy() {
     failed.value = false;
     conflict.value = undefined;
     waiting = undefined;
-    revision = copy?.revision ?? unsent?.revision ?? 0;
+    revision.value = copy?.revision ?? unsent?.revision ?? 0;
     base = copy?.document ?? unsent?.base;
     if (copy) state.value = `kept ${whenInWords(copy.updatedAt)}`;
     if (!unsent || (copy && sameText(copy.document, unsent.document))) {
@@ -79,7 +79,8 @@ export function useWorkingCopy() {
 
   /** Keeps it in this browser. @returns whether that could be done */
   const keepHere = (document: TextDocument): boolean =>
-    base !== undefined && keepUnsent(name.value, { document, base: conflict.value?.base ?? base, revision });
+    base !== undefined &&
+    keepUnsent(name.value, { document, base: conflict.value?.base ?? base, revision: revision.value });
 
   /** Sends what waits to be kept. */
   async function flush(): Promise<void> {
@@ -96,8 +97,8 @@ export function useWorkingCopy() {
 
   async function save(document: TextDocument): Promise<void> {
     try {
-      const copy = await api.saveText(name.value, { document, revision });
-      revision = copy.revision;
+      const copy = await api.saveText(name.value, { document, revision: revision.value });
+      revision.value = copy.revision;
       base = copy.document;
       putText(name.value, copy.document, true);
       failed.value = false;
@@ -138,7 +139,7 @@ export function useWorkingCopy() {
     const titles: string[] = [];
     if (losesTheirs) titles.push(await keep(both.theirs.document, 'other copy'));
     if (losesMine) titles.push(await keep(both.yours, 'my copy'));
-    revision = both.theirs.revision;
+    revision.value = both.theirs.revision;
     base = both.theirs.document;
     conflict.value = undefined;
     waiting = document;
@@ -160,5 +161,5 @@ export function useWorkingCopy() {
     window.removeEventListener('online', connected);
     void flush();
   });
-  return { name, opened, state, failed, conflict, open, changed, flush, settle };
+  return { name, opened, revision, state, failed, conflict, open, changed, flush, settle };
 }

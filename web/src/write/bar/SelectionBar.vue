@@ -7,6 +7,7 @@ import { crossed } from '../editor/operations/wrap';
 import BlockForm from './BlockForm.vue';
 import ConditionForm from './ConditionForm.vue';
 import PassageForm from './PassageForm.vue';
+import RemarkForm from './RemarkForm.vue';
 import RepeatForm from './RepeatForm.vue';
 import VariableForm from './VariableForm.vue';
 
@@ -20,9 +21,10 @@ const ACTS = [
   ['c', 'condition', 'Condition'],
   ['r', 'repeat', 'Repeat'],
   ['b', 'block', 'Block'],
+  ['m', 'remark', 'Remark'],
 ] as const;
 type What = (typeof ACTS)[number][1];
-const IN_LINES: ReadonlySet<What> = new Set(['variable', 'pick-one', 'optional']);
+const IN_LINES: ReadonlySet<What> = new Set(['variable', 'pick-one', 'optional', 'remark']);
 /** What becomes of words that span lines: no placeholder. */
 const OF_ONE_LINE: ReadonlySet<What> = new Set(['variable', 'pick-one']);
 
@@ -31,7 +33,9 @@ const target = fields.active.value;
 const oneLine = target.state.selection.$from.parent === target.state.selection.$to.parent;
 const crossings = fields.line.value ? [] : crossed(target.state.doc, target.state.selection);
 const offered = computed(() =>
-  ACTS.filter(([, what]) => (insertable.value.inBody ? oneLine || !OF_ONE_LINE.has(what) : IN_LINES.has(what))),
+  ACTS.filter(([, what]) => what !== 'remark' || !fields.line.value).filter(([, what]) =>
+    insertable.value.inBody ? oneLine || !OF_ONE_LINE.has(what) : IN_LINES.has(what),
+  ),
 );
 const bar = useTemplateRef('bar');
 const what = ref<What>();
@@ -89,6 +93,7 @@ function onKey(event: KeyboardEvent): void {
     <ConditionForm v-else-if="what === 'condition'" :desk="desk" :crossings="crossings" @make="emit('make', $event)" />
     <RepeatForm v-else-if="what === 'repeat'" :desk="desk" :crossings="crossings" @make="emit('make', $event)" />
     <BlockForm v-else-if="what === 'block'" :desk="desk" @close="emit('close')" />
+    <RemarkForm v-else-if="what === 'remark'" :desk="desk" @close="emit('close')" />
     <PassageForm v-else :desk="desk" :what="what" :crossings="crossings" @make="emit('make', $event)" />
   </section>
 </template>

@@ -1,6 +1,6 @@
 /** The desk: manuscript, proof and tray, and what moves between them. */
 import { signOffLines, withoutSignOff, type Finding, type TextDocument, type Variable } from '@vocabula/core';
-import type { TextSummary } from '@vocabula/contract';
+import type { CheckpointReason, TextSummary } from '@vocabula/contract';
 import { computed, onBeforeUnmount, onMounted, provide, ref, triggerRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../../api/client';
@@ -19,6 +19,7 @@ import type { Insertable } from '../bar/insertions';
 import { useProof } from '../proof/useProof';
 import { useManuscript } from '../useManuscript';
 import type { useWorkingCopy } from '../useWorkingCopy';
+import { useStanding } from '../../versions/useStanding';
 import type { Making } from './making';
 import { useAssets } from './useAssets';
 import { useBlocks } from './useBlocks';
@@ -28,9 +29,14 @@ import { useInserting } from './useInserting';
 import { usePlaceKept } from './usePlaceKept';
 import { usePassages } from './usePassages';
 import { usePreviews } from './usePreviews';
+import { useRemarks } from './useRemarks';
 import { useVariables } from './useVariables';
 
-export type Tab = 'Variables' | 'Chosen' | 'Outline' | 'Findings' | 'Markers' | 'Find';
+/** Attributes of the front matter that are lines. */
+export type FrontField =
+  'title' | 'call' | 'purpose' | 'signature' | 'locale' | 'owner' | 'review_by' | 'valid_from' | 'valid_until';
+
+export type Tab = 'Variables' | 'Chosen' | 'Outline' | 'Findings' | 'Markers' | 'Find' | 'Remarks';
 
 export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextDocument) {
   const notice = useNotice();
@@ -89,6 +95,8 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   };
   const blanks = computed(() => proof.message.value?.blanks ?? []);
 
+  const remarks = useRemarks(editor, copy.name);
+  const standing = useStanding();
   const assets = useAssets(editor, undo);
   const blocks = useBlocks(editor, undo, loadTexts);
   const inserting = useInserting({
@@ -200,7 +208,8 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     tab.value = making.what === 'variable' ? 'Variables' : 'Chosen';
     if (making.what === 'variable') tray.open.value = undefined;
   }
-  function onConvert(groups: MarkerGroup[]): void {
+  async function onConvert(groups: MarkerGroup[]): Promise<void> {
+    await checkpoint('conversion');
     const count = convertMarkers(editor, groups);
     const many = groups.length === 1 ? 'variable' : 'variables';
     notice.say(`${groups.length} ${many} in ${count} ${count === 1 ? 'place' : 'places'}.`, undo);
@@ -210,7 +219,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     if (repair && applyRepair(editor, repair)) notice.say(`${repair.label}: done.`, undo);
   }
   /** Sets an attribute of the front matter; what is empty is taken out, except the title. */
-  function setFront(name: 'title' | 'call' | 'purpose' | 'signature' | 'locale', value: string): void {
+  function setFront(name: FrontField, value: string): void {
     const { [name]: old, ...others } = manuscript.front.value;
     const given = value.trim() || (name === 'title' ? old : undefined);
     editor.view.dispatch(
@@ -221,6 +230,11 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   async function keep(): Promise<void> {
     manuscript.settle();
     await copy.flush();
+  }
+  /** Keeps the state before something large is done, so that it can be gone back to. Without a connection there is none. */
+  async function checkpoint(reason: CheckpointReason): Promise<void> {
+    await keep();
+    await api.checkpoint(own, reason).catch(() => undefined);
   }
   async function loadTexts(): Promise<void> {
     texts.value = await api.texts();
@@ -250,7 +264,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   onMounted(async () => {
     window.addEventListener('keydown', onKey);
     try {
-      await Promise.all([proof.load(), loadTexts()]);
+      await Promise.all([proof.load(), loadTexts(), remarks.load(), standing.load(own)]);
       triggerRef(manuscript.current);
       // An address may ask for a place of the manuscript, as those of proofs do.
       if (/^\d+(\.\d+)*$/.test(String(route.query.at ?? '')))
@@ -291,6 +305,9 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     onRepair,
     setFront,
     keep,
+    checkpoint,
+    remarks,
+    standing,
   };
 }
 

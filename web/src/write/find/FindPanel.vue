@@ -64,8 +64,9 @@ function show(index: number): void {
   } else if (match.line.kind === 'wording') going.showVariable(match.line.variable, match.line.option);
   else going.showPath(match.line.path);
 }
-function replace(which: readonly Match[]): void {
+async function replace(which: readonly Match[]): Promise<void> {
   if (which.length === 0) return;
+  if (which.length > 1) await props.desk.checkpoint('replace-all');
   const { tr } = editor.state;
   const next = replaceMatches(documentOf(editor), which, () => by.value);
   if (changeTo(tr, editor.schema.nodeFromJSON(next))) editor.view.dispatch(tr);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Write with nothing open: start a text from whatever there is, or go on with one. */
 import type { Kind } from '@vocabula/core';
-import type { TextSummary } from '@vocabula/contract';
+import type { Folder, TextSummary } from '@vocabula/contract';
 import { onMounted, ref, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../../api/client';
@@ -20,6 +20,9 @@ const house = useHouse();
 const { from, kind, suggestion, document, ready, busy } = start;
 const title = ref('');
 const texts = ref<TextSummary[]>([]);
+const folders = ref<Folder[]>([]);
+/** Where it is put: the folder one came from, else the first that one may write in. */
+const folder = ref(String(route.query.in ?? ''));
 const input = useTemplateRef('input');
 const KINDS: readonly [Kind, string][] = [
   ['message', 'Template'],
@@ -38,6 +41,8 @@ onMounted(async () => {
   input.value?.focus();
   void house.load().catch(() => undefined);
   texts.value = (await api.texts().catch(() => [])).filter((text) => !text.binned);
+  folders.value = (await api.folders().catch(() => [])).filter(({ right }) => right !== 'fill');
+  if (!folders.value.some(({ id }) => id === folder.value)) folder.value = folders.value[0]?.id ?? '';
   const copied = route.query.copy;
   if (typeof copied === 'string') {
     start.choose('copy');
@@ -47,7 +52,10 @@ onMounted(async () => {
 async function go(): Promise<void> {
   if (title.value.trim() === '' || !ready.value) return;
   try {
-    await router.push({ name: 'write', params: { name: await start.start(title.value.trim()) } });
+    await router.push({
+      name: 'write',
+      params: { name: await start.start(title.value.trim(), folder.value || undefined) },
+    });
   } catch (problem) {
     notice.fail(problem);
   }
@@ -80,6 +88,12 @@ async function go(): Promise<void> {
         </div>
         <StartSource v-if="from !== 'nothing'" :key="from" :start="start" :texts="texts" />
       </fieldset>
+      <label v-if="folders.length > 1" class="field where"
+        ><span>In the folder</span
+        ><select v-model="folder">
+          <option v-for="each in folders" :key="each.id" :value="each.id">{{ each.title }}</option>
+        </select></label
+      >
       <button class="main" :disabled="!title.trim() || !ready || busy">Start</button>
     </form>
     <StartPreview v-if="document" :document="document" :kind="kind" />

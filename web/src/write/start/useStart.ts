@@ -89,9 +89,14 @@ export function useStart() {
 
   const ready = computed(() => from.value === 'nothing' || document.value !== undefined);
   /** Makes the text, and gives its name. */
-  async function start(title: string): Promise<string> {
+  async function start(title: string, folder?: string): Promise<string> {
     const body = document.value && (kind.value === 'message' ? document.value : bodyOnly(document.value));
-    const made = await api.createText({ kind: kind.value, title, ...(body ? { document: body } : {}) });
+    const made = await api.createText({
+      kind: kind.value,
+      title,
+      ...(body ? { document: body } : {}),
+      ...(folder ? { folder } : {}),
+    });
     return made.name;
   }
   return { from, kind, document, suggestion, notes, problem, busy, ready, choose, paste, file, starter, copy, start };

@@ -49,7 +49,7 @@ export async function openDesk(
   vi.spyOn(api, 'texts').mockResolvedValue([]);
   vi.spyOn(api, 'assets').mockResolvedValue([]);
   vi.spyOn(api, 'text').mockResolvedValue(stored);
-  vi.spyOn(api, 'closure').mockResolvedValue({ texts: [], usedIn: [] });
+  vi.spyOn(api, 'closure').mockResolvedValue({ texts: [], usedIn: [], version: undefined });
   vi.spyOn(api, 'saveText').mockImplementation((_name, body) =>
     Promise.resolve({ ...stored, document: body.document, revision: body.revision + 1 }),
   );

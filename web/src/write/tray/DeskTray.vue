@@ -7,10 +7,11 @@ import OutlineTree from '../score/OutlineTree.vue';
 import ChosenTray from './ChosenTray.vue';
 import FindingsTray from './FindingsTray.vue';
 import MarkersPanel from './MarkersPanel.vue';
+import RemarksTray from './RemarksTray.vue';
 import VariablesTray from './VariablesTray.vue';
 
 const props = defineProps<{ desk: Desk }>();
-const { tab, proof, going, manuscript } = props.desk;
+const { tab, proof, going, manuscript, remarks } = props.desk;
 const { variables, markers } = manuscript;
 const REMEMBERED = 'vocabula.tray-height';
 const tabs = computed<readonly { readonly name: Tab; readonly count?: number }[]>(() => [
@@ -18,8 +19,12 @@ const tabs = computed<readonly { readonly name: Tab; readonly count?: number }[]
   { name: 'Chosen' },
   { name: 'Outline' },
   { name: 'Findings', count: proof.findings.value.length },
-  { name: 'Markers', count: markers.value.length },
+  // Old markers are rare once they were turned into variables.
+  ...(markers.value.length > 0 || tab.value === 'Markers'
+    ? [{ name: 'Markers' as const, count: markers.value.length }]
+    : []),
   { name: 'Find' },
+  { name: 'Remarks', count: remarks.open.value.length },
 ]);
 /** The share of the pane, in hundredths, and whether the tray is shut. */
 const share = ref(Number(localStorage.getItem(REMEMBERED)) || 40);
@@ -113,6 +118,7 @@ function leave(event: KeyboardEvent): void {
         @repair="desk.onRepair"
       />
       <FindPanel v-else-if="tab === 'Find'" :desk="desk" />
+      <RemarksTray v-else-if="tab === 'Remarks'" :desk="desk" />
       <MarkersPanel v-else :groups="markers" @convert="desk.onConvert" @show="going.show" />
     </div>
   </section>

@@ -20,6 +20,10 @@ const others = computed(() =>
 );
 const merging = computed(() => (into.value ? tray.merged(props.variable.key, into.value) : undefined));
 const value = computed(() => proof.values.value.get(props.variable.key) ?? '');
+async function merge(): Promise<void> {
+  await props.desk.checkpoint('merge');
+  merging.value?.apply();
+}
 function remove(): void {
   const words = { name: label.value, value: value.value, nothing: '' }[left.value];
   tray.remove(props.variable, { words, passages: passages.value });
@@ -61,7 +65,7 @@ function remove(): void {
     <p v-if="merging && merging.lost.length > 0" class="small">
       What is said there stays: the {{ merging.lost.join(', ') }} of “{{ label }}” is lost.
     </p>
-    <button type="button" class="main" :disabled="!merging" @click="merging?.apply()">Merge them</button>
+    <button type="button" class="main" :disabled="!merging" @click="merge">Merge them</button>
   </div>
   <div v-if="doing === 'remove'" class="wide panel">
     <fieldset v-if="places > 0">

@@ -1,4 +1,4 @@
-/** Stretches of the manuscript that are pointed out: hand-made markers, what was searched for, what is spoken of. */
+/** Stretches of the manuscript that are pointed out: hand-made markers, what was searched for, what remarks hang on. */
 import { Extension } from '@tiptap/core';
 import { findMarkers } from '@vocabula/core';
 import type { Node as PmNode } from '@tiptap/pm/model';
@@ -8,6 +8,7 @@ import { eachLine, type Range } from '../operations/places';
 
 const markers = new PluginKey<DecorationSet>('markers');
 const pointed = new PluginKey<DecorationSet>('pointed');
+const remarked = new PluginKey<DecorationSet>('remarked');
 
 /** The markers of the lines in a stretch. */
 function markersIn(doc: PmNode, from: number, to: number): Decoration[] {
@@ -44,6 +45,27 @@ function changedLines(tr: Transaction): Range | undefined {
   };
 }
 
+/** Shows the words that remarks hang on, in place of those before. */
+export const remark = (state: EditorState, ranges: readonly Range[]): Transaction =>
+  state.tr.setMeta('addToHistory', false).setMeta(
+    remarked,
+    ranges.map(({ from, to }) => Decoration.inline(from, to, { class: 'remarked' })),
+  );
+
+/** A plugin that shows what a transaction hands to it, and lets it move with the words. */
+const shown = (key: PluginKey<DecorationSet>): Plugin<DecorationSet> =>
+  new Plugin<DecorationSet>({
+    key,
+    state: {
+      init: () => DecorationSet.empty,
+      apply(tr, set) {
+        const now = tr.getMeta(key) as Decoration[] | undefined;
+        return now ? DecorationSet.create(tr.doc, now) : tr.docChanged ? set.map(tr.mapping, tr.doc) : set;
+      },
+    },
+    props: { decorations: (state) => key.getState(state) },
+  });
+
 /** Points stretches out, in place of those before. */
 export const point = (state: EditorState, ranges: readonly Range[], current = -1): Transaction =>
   state.tr.setMeta('addToHistory', false).setMeta(
@@ -71,16 +93,7 @@ export const Found = Extension.create({
       },
       props: { decorations: (state) => markers.getState(state) },
     }),
-    new Plugin<DecorationSet>({
-      key: pointed,
-      state: {
-        init: () => DecorationSet.empty,
-        apply(tr, set) {
-          const now = tr.getMeta(pointed) as Decoration[] | undefined;
-          return now ? DecorationSet.create(tr.doc, now) : tr.docChanged ? set.map(tr.mapping, tr.doc) : set;
-        },
-      },
-      props: { decorations: (state) => pointed.getState(state) },
-    }),
+    shown(pointed),
+    shown(remarked),
   ],
 });

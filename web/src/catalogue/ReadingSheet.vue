@@ -1,0 +1,181 @@
+<script setup lang="ts">
+/** One text, read: how it reads, what it asks, what it needs and what needs it. */
+import type { Closure, TextSummary } from '@vocabula/contract';
+import { compile, labelFromKey, render } from '@vocabula/core';
+import { computed, shallowRef, watch } from 'vue';
+import { api } from '../api/client';
+import ProofFrame from '../ui/ProofFrame.vue';
+import TypeMark from '../ui/TypeMark.vue';
+import { useHouse } from '../ui/house';
+import { lookOf } from '../ui/look';
+import { today, whenInWords, zone } from '../ui/today';
+import type { Catalogue } from './useCatalogue';
+import UsesPicture from './UsesPicture.vue';
+
+const { catalogue, text } = defineProps<{ catalogue: Catalogue; text: TextSummary }>();
+const emit = defineEmits<{ fill: []; write: []; copy: []; move: []; tag: []; retire: [] }>();
+const { me, texts, bin } = catalogue;
+const house = useHouse();
+const reading = shallowRef<Closure>();
+
+watch(
+  () => [text.name, text.revision, text.version] as const,
+  async ([name]) => {
+    reading.value = undefined;
+    const found = await api.closure(name).catch(() => undefined);
+    if (text.name === name) reading.value = found;
+  },
+  { immediate: true },
+);
+const preview = computed(() => {
+  const own = reading.value?.texts[0];
+  if (!own) return undefined;
+  const program = compile(own, {
+    library: { get: (name) => reading.value?.texts.find((each) => each.name === name)?.document },
+    house: house.house,
+  });
+  return {
+    program,
+    message: render(program, { today: today(), zone: zone(), sender: me.fields() }, { proof: true }),
+    look: lookOf(program),
+  };
+});
+const replacement = computed(() => texts.value.find(({ name }) => name === text.replacedBy));
+const standing = computed(() => {
+  const parts = [
+    text.state === 'retired'
+      ? `Retired${replacement.value ? `; “${replacement.value.title}” takes its place` : ''}.`
+      : text.state === 'withdrawn'
+        ? 'Withdrawn: nobody can fill it.'
+        : text.version === undefined
+          ? 'Not published yet.'
+          : `Version ${text.version}${text.state === 'changed' ? ', changed since' : ''}.`,
+    text.reviewBy ? `To be reviewed by ${text.reviewBy}${text.reviewBy < today() ? ', overdue' : ''}.` : '',
+    text.validFrom && text.validFrom > today() ? `Offered from ${text.validFrom}.` : '',
+    text.validUntil ? `Offered until ${text.validUntil}.` : '',
+    text.owner ? `${text.owner} answers for it.` : '',
+    text.used > 0
+      ? `Begun ${text.used} ${text.used === 1 ? 'time' : 'times'}, last ${whenInWords(text.lastUsed)}.`
+      : '',
+  ];
+  return parts.filter(Boolean).join(' ');
+});
+</script>
+
+<template>
+  <div class="reading">
+    <div class="acts">
+      <button v-if="text.offered" :class="{ main: !me.isAuthor || !text.mayWrite }" @click="emit('fill')">Fill</button
+      ><button v-if="text.mayWrite" :class="{ main: me.isAuthor }" @click="emit('write')">Write</button>
+      <details v-if="me.isAuthor" class="more right">
+        <summary class="small">More</summary>
+        <div class="sheet menu" @click="($event.currentTarget as HTMLElement).parentElement?.removeAttribute('open')">
+          <button class="row" @click="emit('copy')">Start a copy</button>
+          <template v-if="text.mayWrite">
+            <RouterLink class="row" :to="{ name: 'versions', params: { name: text.name } }">Versions</RouterLink>
+            <button class="row" @click="emit('move')">Move… <kbd>m</kbd></button>
+            <button class="row" @click="emit('tag')">Tag… <kbd>t</kbd></button>
+            <button v-if="text.kind === 'message' && text.version" class="row" @click="emit('retire')">
+              {{ text.state === 'retired' ? 'Offer it again' : 'Retire…' }}
+            </button>
+            <button class="row" @click="bin([text])">Bin <kbd>Del</kbd></button>
+          </template>
+          <a class="row" :href="`/api/texts/${text.name}/file`" download>Save as a file</a>
+        </div>
+      </details>
+    </div>
+    <p class="small quiet">{{ standing }}</p>
+    <template v-if="preview && reading">
+      <div class="sheet page">
+        <p v-if="preview.message.subject" class="mail-subject">{{ preview.message.subject }}</p>
+        <ProofFrame class="frame" :fragment="preview.message.fragment" v-bind="preview.look" title="How it reads" />
+      </div>
+      <div v-if="preview.program.slots.length" class="about">
+        <h2>Variables {{ preview.program.slots.length }}</h2>
+        <ul class="variables">
+          <li v-for="slot in preview.program.slots" :key="slot.index">
+            <TypeMark :type="slot.variable.type" />
+            <span class="label">{{ slot.label || labelFromKey(slot.key) }}</span>
+            <span class="quiet small">{{
+              slot.variable.value ? 'worked out' : slot.variable.required ? 'required' : ''
+            }}</span>
+          </li>
+        </ul>
+      </div>
+      <UsesPicture :name="text.name" @go="catalogue.go({ name: $event })" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.reading {
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.more {
+  position: relative;
+}
+.more summary {
+  cursor: pointer;
+  color: var(--quiet);
+}
+.menu {
+  position: absolute;
+  right: 0;
+  top: 24px;
+  width: 180px;
+  z-index: 8;
+}
+.menu .row {
+  display: flex;
+  justify-content: space-between;
+  padding: 5px 12px;
+  font-size: 0.8125rem;
+}
+.page {
+  padding: 16px 20px;
+  height: 360px;
+  flex: none;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+}
+.mail-subject {
+  font:
+    600 0.875rem/1.25rem Arial,
+    sans-serif;
+}
+.frame {
+  flex: 1;
+}
+.about {
+  display: grid;
+  gap: 4px;
+}
+.variables {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  font-size: 0.8125rem;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 2px 12px;
+}
+.variables li {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  min-width: 0;
+}
+.label {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,49 @@
+<script setup lang="ts">
+/** No longer offered, kept for history, with a pointer to what takes its place. */
+import type { TextSummary } from '@vocabula/contract';
+import { computed, ref } from 'vue';
+import { api } from '../api/client';
+import type { Catalogue } from './useCatalogue';
+
+const { catalogue, text } = defineProps<{ catalogue: Catalogue; text: TextSummary }>();
+const emit = defineEmits<{ close: [] }>();
+const replacedBy = ref('');
+const others = computed(() => catalogue.texts.value.filter((each) => each.offered && each.name !== text.name));
+async function retire(): Promise<void> {
+  emit('close');
+  await catalogue.act(
+    `“${text.title}” is retired: nobody is offered it any more.`,
+    () => api.retire(text.name, replacedBy.value || undefined),
+    () => api.offerAgain(text.name),
+  );
+}
+</script>
+
+<template>
+  <form class="retire" @submit.prevent="retire" @keydown.esc="emit('close')">
+    <label class="field"
+      ><span>What takes the place of “{{ text.title }}”</span
+      ><select v-model="replacedBy" autofocus>
+        <option value="">nothing</option>
+        <option v-for="each in others" :key="each.name" :value="each.name">{{ each.title }}</option>
+      </select></label
+    >
+    <div class="acts">
+      <button class="main">Retire it</button
+      ><button type="button" class="plain" @click="emit('close')">Leave it</button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.retire {
+  display: grid;
+  gap: 8px;
+  border-left: 3px solid var(--warning);
+  padding-left: 12px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+}
+</style>

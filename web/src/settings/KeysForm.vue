@@ -1,0 +1,153 @@
+<script setup lang="ts">
+/** Keys for other programs: made, shown once, taken back. */
+import { SCOPES, type Key, type Scope } from '@vocabula/contract';
+import { onMounted, ref } from 'vue';
+import { api } from '../api/client';
+import { useMe } from '../ui/me';
+import { useNotice } from '../ui/notice';
+import { momentInFigures } from '../versions/useStanding';
+
+const me = useMe();
+const notice = useNotice();
+const keys = ref<Key[]>([]);
+const title = ref('');
+const scopes = ref<Scope[]>(['read']);
+const fresh = ref('');
+const WORDS: Readonly<Record<Scope, string>> = {
+  read: 'find and read what you may see',
+  render: 'ask questions and render messages',
+  publish: 'publish',
+};
+
+async function load(): Promise<void> {
+  try {
+    keys.value = await api.keys();
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+onMounted(load);
+async function make(): Promise<void> {
+  try {
+    const { key } = await api.makeKey({ title: title.value, scopes: scopes.value });
+    fresh.value = key;
+    title.value = '';
+    await load();
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+async function copy(): Promise<void> {
+  await navigator.clipboard.writeText(fresh.value).then(
+    () => notice.say('The key is on the clipboard.'),
+    () => notice.fail(new Error('It could not be copied: select it, and copy it by hand.')),
+  );
+}
+async function end(key: Key): Promise<void> {
+  try {
+    await api.endKey(key.id);
+    await load();
+    notice.say(`“${key.title}” opens nothing any more.`);
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+</script>
+
+<template>
+  <header class="part-head">
+    <h2>For other programs</h2>
+    <span class="quiet small"
+      >a key acts for you, within what it may do · <a href="/api/v1">what can be called</a></span
+    >
+  </header>
+  <section v-if="fresh" class="fresh sheet" aria-label="The new key">
+    <p>This is the key. It is shown now and never again.</p>
+    <code>{{ fresh }}</code>
+    <div class="acts">
+      <button class="main" @click="copy">Copy it</button><button class="plain" @click="fresh = ''">I have it</button>
+    </div>
+  </section>
+  <ul v-if="keys.length" class="rows">
+    <li v-for="key in keys" :key="key.id" class="key">
+      <span
+        >{{ key.title }} <span class="quiet small">{{ key.start }}…</span></span
+      >
+      <span class="quiet small">{{ key.scopes.map((scope) => WORDS[scope]).join('; ') }}</span>
+      <span class="quiet small">{{ key.usedAt ? `used ${momentInFigures(key.usedAt)}` : 'never used' }}</span>
+      <button class="plain small" @click="end(key)">Take back</button>
+    </li>
+  </ul>
+  <p v-else class="quiet">You have no keys.</p>
+  <form class="form" @submit.prevent="make">
+    <h3>A new key</h3>
+    <label class="field"
+      ><span>What it is for</span><input v-model="title" maxlength="80" required placeholder="Website"
+    /></label>
+    <fieldset>
+      <legend class="small quiet">It may</legend>
+      <label v-for="scope in SCOPES.filter((each) => each !== 'publish' || me.isAuthor)" :key="scope"
+        ><input v-model="scopes" type="checkbox" :value="scope" /> {{ WORDS[scope] }}</label
+      >
+    </fieldset>
+    <button class="main" :disabled="scopes.length === 0">Make it</button>
+  </form>
+</template>
+
+<style scoped>
+.part-head {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 16px;
+}
+h2 {
+  font: 500 1.125rem/1.5rem var(--serif);
+}
+h3 {
+  font-size: 0.8125rem;
+  margin: 0;
+}
+.rows {
+  max-width: 900px;
+}
+.key {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.4fr) 168px 88px;
+  gap: 16px;
+  align-items: center;
+  min-height: 40px;
+}
+.fresh {
+  padding: 16px 20px;
+  display: grid;
+  gap: 8px;
+  margin-bottom: 16px;
+  max-width: 640px;
+}
+code {
+  overflow-wrap: anywhere;
+  user-select: all;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+}
+.form {
+  width: min(480px, 100%);
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+  margin-top: 28px;
+}
+.form .field {
+  width: 100%;
+}
+fieldset {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 4px;
+}
+</style>

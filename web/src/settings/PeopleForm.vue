@@ -1,0 +1,191 @@
+<script setup lang="ts">
+/** The people: invited, given a role, ended. */
+import { ROLES, type Invite, type Person, type Role } from '@vocabula/contract';
+import { onMounted, ref } from 'vue';
+import { api } from '../api/client';
+import { useMe } from '../ui/me';
+import { useNotice } from '../ui/notice';
+import { momentInFigures } from '../versions/useStanding';
+
+const me = useMe();
+const notice = useNotice();
+const people = ref<Person[]>([]);
+const invite = ref<Invite>({ name: '', address: '', role: 'colleague' });
+const link = ref<{ readonly who: string; readonly address: string; readonly endsAt: string }>();
+
+async function act(work: () => Promise<unknown>, words = ''): Promise<void> {
+  try {
+    await work();
+    people.value = await api.people();
+    if (words) notice.say(words);
+  } catch (problem) {
+    notice.fail(problem);
+    people.value = await api.people().catch(() => people.value);
+  }
+}
+onMounted(() => act(async () => undefined));
+const shown = (who: string, made: { path: string; endsAt: string }): void =>
+  void (link.value = { who, address: location.origin + made.path, endsAt: made.endsAt });
+const send = (): Promise<void> =>
+  act(async () => {
+    const { link: made, name } = await api.invite(invite.value);
+    shown(name, made);
+    invite.value = { name: '', address: '', role: 'colleague' };
+  });
+const renew = (person: Person): Promise<void> => act(async () => shown(person.name, await api.personLink(person.id)));
+const setRole = (person: Person, role: Role): Promise<void> =>
+  act(() => api.changePerson(person.id, { role }), `${person.name} is ${role === 'colleague' ? 'a' : 'an'} ${role}.`);
+const end = (person: Person): Promise<void> =>
+  act(
+    () => api.changePerson(person.id, { ended: person.state !== 'ended' }),
+    person.state === 'ended'
+      ? `${person.name} may come in again.`
+      : `${person.name} cannot sign in any more. What they did stays.`,
+  );
+async function copy(): Promise<void> {
+  await navigator.clipboard.writeText(link.value?.address ?? '').then(
+    () => notice.say('The link is on the clipboard.'),
+    () => notice.fail(new Error('It could not be copied: select it, and copy it by hand.')),
+  );
+}
+</script>
+
+<template>
+  <header class="part-head">
+    <h2>People</h2>
+    <span class="quiet small">administrators look after people, authors write, colleagues fill</span>
+  </header>
+  <section v-if="link" class="sheet link" aria-label="The link">
+    <p>
+      Give this link to {{ link.who }}. It is shown once, can be followed once, and ends
+      {{ momentInFigures(link.endsAt) }}.
+    </p>
+    <code>{{ link.address }}</code>
+    <div class="acts">
+      <button class="main" @click="copy">Copy the link</button
+      ><button class="plain" @click="link = undefined">Done</button>
+    </div>
+  </section>
+  <table>
+    <thead>
+      <tr class="small quiet">
+        <th>Name</th>
+        <th>Address</th>
+        <th>Role</th>
+        <th>Last here</th>
+        <th><span class="unseen">What can be done</span></th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="person in people" :key="person.id" :class="{ quiet: person.state === 'ended' }">
+        <td>{{ person.name }}</td>
+        <td>{{ person.address }}</td>
+        <td>
+          <select
+            :value="person.role"
+            :disabled="person.state === 'ended'"
+            :aria-label="`Role of ${person.name}`"
+            @change="setRole(person, ($event.target as HTMLSelectElement).value as Role)"
+          >
+            <option v-for="role in ROLES" :key="role">{{ role }}</option>
+          </select>
+        </td>
+        <td class="small">
+          {{
+            person.state === 'active' ? (person.lastSeen ? momentInFigures(person.lastSeen) : 'not yet') : person.state
+          }}
+        </td>
+        <td class="does">
+          <button v-if="person.state !== 'ended'" class="plain small" @click="renew(person)">
+            {{ person.state === 'invited' ? 'New invitation' : 'Reset link' }}
+          </button>
+          <button v-if="person.id !== me.who?.id" class="plain small" @click="end(person)">
+            {{ person.state === 'ended' ? 'Let in again' : 'End' }}
+          </button>
+        </td>
+      </tr>
+    </tbody>
+  </table>
+  <form class="invite" @submit.prevent="send">
+    <h3>Invite somebody</h3>
+    <label class="field"><span>Name</span><input v-model="invite.name" required maxlength="200" /></label>
+    <label class="field"><span>Address</span><input v-model="invite.address" type="email" required /></label>
+    <label class="field"
+      ><span>Role</span
+      ><select v-model="invite.role">
+        <option v-for="role in ROLES" :key="role">{{ role }}</option>
+      </select></label
+    >
+    <button class="main">Make the invitation</button>
+  </form>
+</template>
+
+<style scoped>
+.part-head {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 16px;
+}
+h2 {
+  font: 500 1.125rem/1.5rem var(--serif);
+}
+h3 {
+  font-size: 0.8125rem;
+  margin: 0;
+  grid-column: 1 / -1;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  max-width: 960px;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  padding: 0 12px 4px 0;
+}
+td {
+  border-top: 1px solid var(--hair);
+  padding: 4px 12px 4px 0;
+}
+td select {
+  width: 132px;
+}
+.does {
+  text-align: right;
+  white-space: nowrap;
+}
+.link {
+  padding: 16px 20px;
+  display: grid;
+  gap: 8px;
+  margin-bottom: 20px;
+  max-width: 720px;
+}
+code {
+  overflow-wrap: anywhere;
+  user-select: all;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+}
+.invite {
+  margin-top: 28px;
+  display: grid;
+  grid-template-columns: 1fr 1fr 132px auto;
+  gap: 8px 12px;
+  align-items: end;
+  max-width: 960px;
+}
+@media (max-width: 899px) {
+  .invite {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  td:nth-child(2),
+  th:nth-child(2) {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+/** One's password, and where one is signed in. */
+import { MIN_PASSWORD, type Session } from '@vocabula/contract';
+import { onMounted, ref } from 'vue';
+import { api } from '../api/client';
+import { useMe } from '../ui/me';
+import { useNotice } from '../ui/notice';
+import { momentInFigures } from '../versions/useStanding';
+
+const me = useMe();
+const notice = useNotice();
+const sessions = ref<Session[]>([]);
+const old = ref('');
+const password = ref('');
+
+async function act(work: () => Promise<unknown>, words: string): Promise<void> {
+  try {
+    await work();
+    sessions.value = await api.sessions();
+    if (words) notice.say(words);
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+onMounted(() => act(() => me.load(), ''));
+async function change(): Promise<void> {
+  await act(
+    () => api.changePassword({ old: old.value, password: password.value }),
+    'The password is another now. You are signed in here only.',
+  );
+  if (!notice.current?.problem) old.value = password.value = '';
+}
+async function signOut(): Promise<void> {
+  await api.signOut().catch(() => undefined);
+  location.assign('/sign-in');
+}
+/** What a browser says of itself, as people would call it. */
+function browserOf(agent: string): string {
+  const system = /Windows|Mac OS X|Android|iPhone|iPad|Linux/.exec(agent)?.[0] ?? '';
+  return [/Firefox|Edg|Chrome|Safari/.exec(agent)?.[0] ?? agent.split(/[/\s]/)[0], system].filter(Boolean).join(' on ');
+}
+</script>
+
+<template>
+  <header class="part-head">
+    <h2>Signing in</h2>
+    <span class="quiet small">you sign in as {{ me.who?.address }}</span>
+    <button class="right" @click="signOut">Sign out</button>
+  </header>
+  <form class="form" @submit.prevent="change">
+    <input type="hidden" autocomplete="username" :value="me.who?.address" />
+    <label class="field"
+      ><span>Present password</span><input v-model="old" type="password" autocomplete="current-password" required
+    /></label>
+    <label class="field"
+      ><span>New password, {{ MIN_PASSWORD }} characters at least</span
+      ><input v-model="password" type="password" autocomplete="new-password" :minlength="MIN_PASSWORD" required
+    /></label>
+    <button>Change it</button>
+  </form>
+  <h3>Where you are signed in</h3>
+  <ul class="rows">
+    <li v-for="session in sessions" :key="session.id" class="session">
+      <span>{{ browserOf(session.agent) }} <strong v-if="session.here" class="small">this one</strong></span>
+      <span class="quiet small"
+        >since {{ momentInFigures(session.createdAt) }} · seen {{ momentInFigures(session.seenAt) }}</span
+      >
+      <button
+        v-if="!session.here"
+        class="plain small"
+        @click="act(() => api.endSession(session.id), 'Signed out there.')"
+      >
+        Sign out there
+      </button>
+    </li>
+  </ul>
+  <button v-if="sessions.length > 1" class="others" @click="act(api.endOtherSessions, 'Signed out everywhere else.')">
+    Sign out everywhere else
+  </button>
+</template>
+
+<style scoped>
+.part-head {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 16px;
+}
+h2 {
+  font: 500 1.125rem/1.5rem var(--serif);
+}
+h3 {
+  font-size: 0.8125rem;
+  margin: 28px 0 4px;
+}
+.form {
+  width: min(480px, 100%);
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
+.form label {
+  width: 100%;
+}
+.rows {
+  max-width: 720px;
+}
+.session {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto 112px;
+  gap: 16px;
+  align-items: center;
+  min-height: 40px;
+}
+.others {
+  margin-top: 12px;
+}
+</style>

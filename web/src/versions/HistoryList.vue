@@ -1,0 +1,87 @@
+<script setup lang="ts">
+/** The moments of a history; two of them are compared: a press chooses the newer, its mark the older. */
+import type { Version } from '@vocabula/contract';
+import { momentInFigures } from './useStanding';
+
+export interface Moment {
+  readonly state: string;
+  readonly title: string;
+  readonly words: string;
+  readonly by?: string;
+  /** When; of the working copy something later than everything. */
+  readonly at: string;
+  readonly version?: Version;
+  /** Whether colleagues use it. */
+  readonly used?: boolean;
+}
+const { moments, before, after } = defineProps<{ moments: readonly Moment[]; before: string; after: string }>();
+const emit = defineEmits<{ compare: [change: { before?: string; after?: string }] }>();
+
+function onKey(event: KeyboardEvent): void {
+  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+  const at = moments.findIndex(({ state }) => state === after);
+  const next = moments[at + step];
+  if (step === 0 || !next) return;
+  event.preventDefault();
+  emit('compare', { after: next.state });
+}
+</script>
+
+<template>
+  <ul class="rows" role="listbox" aria-label="History" tabindex="0" @keydown="onKey">
+    <li
+      v-for="moment in moments"
+      :key="moment.state"
+      class="row moment"
+      role="option"
+      :aria-selected="moment.state === after"
+      @click="emit('compare', { after: moment.state })"
+    >
+      <span
+        ><strong>{{ moment.title }}</strong
+        ><span v-if="moment.used" class="small used"> colleagues use it</span
+        ><span v-if="moment.version?.withdrawn" class="small warning"> withdrawn</span></span
+      >
+      <button
+        class="plain small beside"
+        :aria-pressed="moment.state === before"
+        :aria-label="`Compare with ${moment.title}`"
+        @click.stop="emit('compare', { before: moment.state })"
+      >
+        {{ moment.state === before ? 'compared with' : 'compare' }}
+      </button>
+      <span class="words small">{{ moment.words }}</span>
+      <span v-if="moment.by" class="quiet small words"
+        >{{ moment.by }} · {{ momentInFigures(moment.at)
+        }}<template v-if="moment.version?.sent"> · {{ moment.version.sent }} sent</template></span
+      >
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.moment {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 12px;
+  padding: 8px 8px 8px 16px;
+  cursor: pointer;
+}
+.moment strong {
+  font-weight: 500;
+}
+.words {
+  grid-column: 1 / -1;
+  overflow-wrap: anywhere;
+}
+.used {
+  color: var(--action);
+}
+.beside {
+  height: 24px;
+}
+.beside[aria-pressed='true'] {
+  font-weight: 600;
+  text-decoration: underline;
+}
+</style>

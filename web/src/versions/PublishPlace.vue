@@ -1,0 +1,203 @@
+<script setup lang="ts">
+/** Publishing: the note, what stands against it, what changed, and what it does to other messages. */
+import { HOUSE_NAME, type Remark, type State } from '@vocabula/contract';
+import type { Finding } from '@vocabula/core';
+import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { api } from '../api/client';
+import NoticeLine from '../ui/NoticeLine.vue';
+import { command, keyOf } from '../ui/keys';
+import { useNotice } from '../ui/notice';
+import ComparedStates from './ComparedStates.vue';
+import ImpactList from './ImpactList.vue';
+import PublishForm from './PublishForm.vue';
+import { momentInWords, useStanding } from './useStanding';
+
+const route = useRoute();
+const router = useRouter();
+const notice = useNotice();
+const name = String(route.params.name);
+const isHouse = name === HOUSE_NAME;
+const { standing, problem, load } = useStanding();
+const findings = shallowRef<readonly Finding[]>([]);
+const remarks = shallowRef<readonly Remark[]>([]);
+const before = shallowRef<State>();
+const after = shallowRef<State>();
+const note = ref('');
+const at = ref('');
+const view = ref<'changes' | 'impact'>('changes');
+const impact = ref('');
+const busy = ref(false);
+
+const errors = computed(() => findings.value.filter(({ level }) => level === 'error'));
+const openRemarks = computed(() => remarks.value.filter(({ settled }) => !settled));
+const kind = computed(() =>
+  after.value && 'type' in after.value.document ? after.value.document.attrs.front.kind : 'house',
+);
+const back = computed(() =>
+  isHouse ? { name: 'settings', params: { part: 'style' } } : { name: 'write', params: { name } },
+);
+
+onMounted(async () => {
+  notice.clear();
+  await load(name);
+  if (!standing.value) return;
+  try {
+    const { published, requests } = standing.value;
+    [findings.value, remarks.value, after.value, before.value] = await Promise.all([
+      api.findings(name),
+      isHouse ? [] : api.remarks(name),
+      api.state(name, 'working'),
+      published ? api.state(name, `version:${published.number}`) : undefined,
+    ]);
+    note.value = requests.find(({ state }) => state === 'open')?.note ?? '';
+    if (kind.value !== 'message' && before.value) view.value = 'impact';
+  } catch (failure) {
+    notice.fail(failure);
+  }
+});
+
+/** Publishes, or asks those who may. */
+async function go(): Promise<void> {
+  const now = standing.value;
+  if (!now || busy.value) return;
+  if (note.value.trim() === '') {
+    notice.fail(new Error('Say in a line what is new: those who use it read it.'));
+    document.querySelector<HTMLElement>('textarea')?.focus();
+    return;
+  }
+  busy.value = true;
+  try {
+    const { revision } = now;
+    if (!now.mayPublish) {
+      await api.ask(name, { revision, note: note.value, report: report() });
+      await router.push(back.value);
+      notice.say(`Asked. Those who may publish “${now.title}” see it in the catalogue.`);
+      return;
+    }
+    const moment = at.value ? new Date(at.value).toISOString() : undefined;
+    const { version } = await api.publish(name, { revision, note: note.value, ...(moment ? { at: moment } : {}) });
+    await router.push(back.value);
+    notice.say(
+      version === undefined
+        ? `“${now.title}” publishes ${momentInWords(moment ?? '')}.`
+        : `Published: colleagues use version ${version}${impact.value ? `. ${impact.value}` : ''}.`,
+    );
+  } catch (failure) {
+    notice.fail(failure);
+  } finally {
+    busy.value = false;
+  }
+}
+/** What goes along with a request: what the checker says, for whoever answers it. */
+const report = (): Parameters<typeof api.ask>[1]['report'] => ({
+  messages: 0,
+  set: '',
+  errors: errors.value.length,
+  warnings: findings.value.filter(({ level }) => level === 'warning').length,
+  findings: findings.value.slice(0, 200).map(({ level, message }) => `${level}: ${message}`),
+});
+function onKey(event: KeyboardEvent): void {
+  if (keyOf(event)?.id !== 'hand-over') return;
+  event.preventDefault();
+  if (errors.value.length === 0) void go();
+}
+window.addEventListener('keydown', onKey);
+onUnmounted(() => window.removeEventListener('keydown', onKey));
+const onImpact = (messages: number, templates: number): void => {
+  impact.value =
+    messages > 0
+      ? `${messages} sample messages of ${templates} ${templates === 1 ? 'template' : 'templates'} changed`
+      : '';
+};
+</script>
+
+<template>
+  <div class="publish">
+    <header class="head">
+      <RouterLink class="small" :to="back">‹ {{ isHouse ? 'Settings' : 'Write' }}</RouterLink>
+      <h1>Publish “{{ standing?.title ?? '' }}”</h1>
+      <RouterLink class="right small" :to="{ name: 'versions', params: { name } }">Versions</RouterLink>
+    </header>
+    <main v-if="problem" class="empty">
+      <p class="error">⚠ {{ problem }}</p>
+    </main>
+    <main v-else-if="standing" class="two">
+      <PublishForm
+        v-model:note="note"
+        v-model:at="at"
+        :standing="standing"
+        :findings="findings"
+        :remarks="openRemarks"
+        :busy="busy"
+        :command="command"
+        @go="go"
+      />
+      <section class="sheet page" aria-label="What it does">
+        <nav aria-label="Views" class="views">
+          <button class="plain" :aria-pressed="view === 'changes'" @click="view = 'changes'">What changed</button>
+          <button v-if="kind !== 'message'" class="plain" :aria-pressed="view === 'impact'" @click="view = 'impact'">
+            Impact
+          </button>
+        </nav>
+        <template v-if="view === 'changes'">
+          <ComparedStates
+            v-if="before && after"
+            :before="before.document"
+            :after="after.document"
+            :names="[`version ${standing.published?.number ?? ''}`, 'your working copy']"
+          />
+          <p v-else-if="after" class="quiet">
+            {{
+              standing.versions.length > 0
+                ? 'The version before was withdrawn; this takes its place.'
+                : 'This is the first version. There is nothing to compare it with.'
+            }}
+          </p>
+        </template>
+        <KeepAlive><ImpactList v-if="view === 'impact'" :name="name" @done="onImpact" /></KeepAlive>
+      </section>
+    </main>
+    <footer class="foot"><NoticeLine /></footer>
+  </div>
+</template>
+
+<style scoped>
+.publish {
+  display: flex;
+  flex-direction: column;
+}
+.two {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 384px minmax(0, 1fr);
+}
+.page {
+  margin: 16px 24px 24px 0;
+  padding: 12px 28px 28px;
+  overflow: auto;
+}
+.views {
+  display: flex;
+  gap: 4px;
+  margin: 0 -8px 12px;
+  border-bottom: 1px solid var(--hair);
+}
+.views [aria-pressed='true'] {
+  font-weight: 600;
+  box-shadow: inset 0 -3px var(--action);
+  border-radius: 0;
+}
+@media (max-width: 899px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    overflow: auto;
+  }
+  .page {
+    margin: 0 12px 24px;
+    overflow: visible;
+    padding: 12px 16px;
+  }
+}
+</style>

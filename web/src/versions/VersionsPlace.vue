@@ -1,0 +1,254 @@
+<script setup lang="ts">
+/** The history of a text: versions and checkpoints, any two compared, any one restored. */
+import { HOUSE_NAME, type SentFrom, type State } from '@vocabula/contract';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { api } from '../api/client';
+import NoticeLine from '../ui/NoticeLine.vue';
+import { useNotice } from '../ui/notice';
+import ComparedStates from './ComparedStates.vue';
+import HistoryList, { type Moment } from './HistoryList.vue';
+import WithdrawForm from './WithdrawForm.vue';
+import { momentInFigures, momentInWords, standingInWords, useStanding } from './useStanding';
+
+const route = useRoute();
+const router = useRouter();
+const notice = useNotice();
+const name = computed(() => String(route.params.name));
+const { standing, problem, load } = useStanding();
+const states = shallowRef<readonly [State, State]>();
+const sent = shallowRef<readonly SentFrom[]>();
+const withdrawing = ref(false);
+
+const REASONS: Readonly<Record<string, string>> = {
+  sitting: 'before a sitting',
+  work: 'while it was worked on',
+  import: 'before an import',
+  conversion: 'before a conversion',
+  merge: 'before a merge',
+  'replace-all': 'before replacing everywhere',
+  restore: 'before something was restored',
+};
+const moments = computed((): Moment[] => {
+  const now = standing.value;
+  if (!now) return [];
+  const list: Moment[] = [
+    ...(now.mayWrite
+      ? [{ state: 'working', title: 'Working copy', words: now.changed ? 'not published' : 'as published', at: '9' }]
+      : []),
+    ...now.versions.map((version) => ({
+      state: `version:${version.number}`,
+      title: `Version ${version.number}`,
+      words: version.note,
+      by: version.who,
+      at: version.at,
+      version,
+      used: version.number === now.published?.number,
+    })),
+    ...now.checkpoints.map((each) => ({
+      state: `checkpoint:${each.id}`,
+      title: 'Checkpoint',
+      words: REASONS[each.reason] ?? each.reason,
+      by: each.who,
+      at: each.at,
+    })),
+  ];
+  return list.sort((a, b) => (a.at < b.at ? 1 : -1));
+});
+const titleOf = (state: string): string => {
+  const moment = moments.value.find((each) => each.state === state);
+  if (!moment) return state;
+  return moment.state.startsWith('checkpoint') ? `${momentInFigures(moment.at)}` : moment.title.toLowerCase();
+};
+/** The older of the two that are compared, and the newer; by default what colleagues use with the working copy. */
+const before = computed(() => String(route.query.before ?? usual.value[0]));
+const after = computed(() => String(route.query.after ?? usual.value[1]));
+const usual = computed((): [string, string] => {
+  const now = standing.value;
+  const [last, earlier] = now?.versions ?? [];
+  const of = (version: { number: number } | undefined): string => (version ? `version:${version.number}` : 'working');
+  if (now?.mayWrite && now.changed) return [of(now.published ?? last), 'working'];
+  return [of(earlier ?? last), of(last)];
+});
+const chosen = computed(() => moments.value.find(({ state }) => state === after.value));
+const compare = (change: { before?: string; after?: string }): void =>
+  void router.replace({ query: { before: before.value, after: after.value, ...change } });
+
+watch(name, (wanted) => void load(wanted), { immediate: true });
+watch([before, after, standing], async ([from, to, now]) => {
+  withdrawing.value = false;
+  sent.value = undefined;
+  if (!now) return;
+  try {
+    states.value = await Promise.all([api.state(name.value, from), api.state(name.value, to)]);
+    const version = chosen.value?.version;
+    if (version && version.sent > 0 && now.mayWrite) sent.value = await api.sentFrom(name.value, version.number);
+  } catch (failure) {
+    states.value = undefined;
+    notice.fail(failure);
+  }
+});
+
+async function act(work: () => Promise<void>, words: string): Promise<void> {
+  try {
+    await work();
+    await load(name.value);
+    notice.say(words);
+  } catch (failure) {
+    notice.fail(failure);
+  }
+}
+const restore = (): Promise<void> =>
+  act(
+    () => api.restoreState(name.value, { state: after.value, revision: standing.value?.revision ?? 0 }),
+    `The working copy is as ${titleOf(after.value)} was. What it was before is kept as a checkpoint.`,
+  );
+async function withdraw(because: string): Promise<void> {
+  const version = chosen.value?.version;
+  if (!version) return;
+  withdrawing.value = false;
+  await act(
+    () => api.withdraw(name.value, version.number, because),
+    `Version ${version.number} is withdrawn. Unfinished messages begun on it say so and cannot be sent.`,
+  );
+}
+const takeBack = (id: string): Promise<void> =>
+  act(() => api.takeBackTimed(name.value, id), 'Taken back: it is not published by itself.');
+</script>
+
+<template>
+  <div class="versions">
+    <header class="head">
+      <RouterLink
+        class="small"
+        :to="
+          name === HOUSE_NAME ? { name: 'settings', params: { part: 'style' } } : { name: 'write', params: { name } }
+        "
+        >‹ {{ name === HOUSE_NAME ? 'Settings' : 'Write' }}</RouterLink
+      >
+      <h1>Versions of “{{ standing?.title ?? '' }}”</h1>
+      <span v-if="standing" class="quiet small">{{ standingInWords(standing) }}</span>
+      <RouterLink v-if="standing?.mayWrite" v-slot="{ navigate }" :to="{ name: 'publish', params: { name } }" custom
+        ><button class="right" @click="navigate()">Publish…</button></RouterLink
+      >
+    </header>
+    <main v-if="problem" class="empty">
+      <p class="error">⚠ {{ problem }}</p>
+    </main>
+    <main v-else-if="standing" class="two">
+      <div class="left">
+        <p
+          v-for="each in standing.timed"
+          :key="each.id"
+          class="timed small"
+          :class="{ warning: each.state === 'stopped' }"
+        >
+          {{ each.state === 'waiting' ? `Publishes ${momentInWords(each.due)}` : `Did not publish: ${each.words}` }}
+          <span class="quiet">{{ each.note }}</span>
+          <button v-if="standing.mayPublish" class="plain small" @click="takeBack(each.id)">
+            {{ each.state === 'waiting' ? 'Take back' : 'Take off the list' }}
+          </button>
+        </p>
+        <HistoryList :moments="moments" :before="before" :after="after" @compare="compare" />
+      </div>
+      <section class="sheet page" aria-label="Comparison">
+        <div class="acts">
+          <p>
+            <strong>{{ titleOf(before) }}</strong> compared with <strong>{{ titleOf(after) }}</strong>
+          </p>
+          <button v-if="standing.mayWrite && after !== 'working'" class="right" @click="restore">
+            Restore {{ titleOf(after) }}
+          </button>
+          <button
+            v-if="standing.mayPublish && chosen?.version && !chosen.version.withdrawn"
+            @click="withdrawing = !withdrawing"
+          >
+            Withdraw…
+          </button>
+        </div>
+        <WithdrawForm
+          v-if="withdrawing && chosen?.version"
+          :version="chosen.version"
+          :used="chosen.used ?? false"
+          @withdraw="withdraw"
+          @close="withdrawing = false"
+        />
+        <p v-if="chosen?.version?.withdrawn" class="warning small">
+          ‸ Withdrawn {{ momentInFigures(chosen.version.withdrawn.at) }} by {{ chosen.version.withdrawn.by }}:
+          {{ chosen.version.withdrawn.because }}
+        </p>
+        <details v-if="sent" class="small">
+          <summary>{{ sent.length }} {{ sent.length === 1 ? 'message was' : 'messages were' }} sent from it</summary>
+          <ul>
+            <li v-for="(each, index) in sent" :key="index">
+              {{ momentInFigures(each.at) }} · {{ each.recipients.join(', ') || 'nobody named' }} · {{ each.subject }} ·
+              {{ each.who }}
+            </li>
+          </ul>
+        </details>
+        <ComparedStates
+          v-if="states"
+          :before="states[0].document"
+          :after="states[1].document"
+          :names="[titleOf(before), titleOf(after)]"
+        />
+      </section>
+    </main>
+    <footer class="foot"><NoticeLine /></footer>
+  </div>
+</template>
+
+<style scoped>
+.versions {
+  display: flex;
+  flex-direction: column;
+}
+.two {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: 352px minmax(0, 1fr);
+}
+.left {
+  border-right: 1px solid var(--hair);
+  overflow: auto;
+}
+.timed {
+  padding: 8px 16px;
+  border-bottom: 1px solid var(--hair);
+}
+.page {
+  margin: 16px 24px 24px;
+  padding: 16px 28px 28px;
+  overflow: auto;
+  display: grid;
+  gap: 16px;
+  align-content: start;
+}
+.acts {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+}
+ul {
+  margin: 6px 0 0;
+  padding-left: 18px;
+}
+@media (max-width: 899px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+    overflow: auto;
+  }
+  .left {
+    border: 0;
+    max-height: 40vh;
+  }
+  .page {
+    margin: 12px;
+    padding: 12px 16px;
+  }
+  .acts {
+    flex-wrap: wrap;
+  }
+}
+</style>

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+/** Taking a version out of use, with the reason. */
+import type { Version } from '@vocabula/contract';
+import { ref } from 'vue';
+
+defineProps<{ version: Version; used: boolean }>();
+const emit = defineEmits<{ withdraw: [because: string]; close: [] }>();
+const because = ref('');
+</script>
+
+<template>
+  <form class="withdraw" @submit.prevent="emit('withdraw', because)" @keydown.esc="emit('close')">
+    <p class="small">
+      {{
+        used
+          ? 'Nobody can begin a message on it from this moment, and unfinished messages begun on it cannot be sent. Colleagues have none until you publish another.'
+          : 'It is not in use any more. Unfinished messages begun on it cannot be sent.'
+      }}
+      <template v-if="version.sent"
+        >{{ version.sent }} {{ version.sent === 1 ? 'message was' : 'messages were' }} sent from it; they are listed
+        here.</template
+      >
+    </p>
+    <label class="field"><span>Why</span><input v-model="because" maxlength="2000" required autofocus /></label>
+    <div class="acts">
+      <button class="main">Withdraw version {{ version.number }}</button
+      ><button type="button" class="plain" @click="emit('close')">Leave it in use</button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.withdraw {
+  display: grid;
+  gap: 8px;
+  border-left: 3px solid var(--warning);
+  padding: 4px 0 4px 16px;
+}
+.acts {
+  display: flex;
+  gap: 8px;
+}
+</style>

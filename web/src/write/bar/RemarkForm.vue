@@ -1,0 +1,38 @@
+<script setup lang="ts">
+/** A remark on the selected words, for those who write this text. It never becomes part of it. */
+import { ref } from 'vue';
+import { useNotice } from '../../ui/notice';
+import type { Desk } from '../desk/useDesk';
+
+const props = defineProps<{ desk: Desk }>();
+const emit = defineEmits<{ close: [] }>();
+const notice = useNotice();
+const quote = props.desk.remarks.selected();
+const body = ref('');
+async function done(): Promise<void> {
+  if (!quote || body.value.trim() === '') return;
+  try {
+    await props.desk.remarks.make(quote, body.value.trim());
+    emit('close');
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+</script>
+
+<template>
+  <form @submit.prevent="done">
+    <label class="field"
+      ><span>Remark on “{{ quote?.exact.slice(0, 50) }}”</span
+      ><textarea
+        v-model="body"
+        rows="3"
+        maxlength="4000"
+        required
+        @keydown.ctrl.enter="done"
+        @keydown.meta.enter="done"
+      />
+    </label>
+    <button class="main" :disabled="!quote">Leave the remark</button>
+  </form>
+</template>
