@@ -4,6 +4,7 @@ const port = 4190;
 
 export default defineConfig({
   testDir: 'e2e',
+  globalSetup: './e2e/global-setup.ts',
   // Generous, because other work may share the machine: a journey that is right passes however slow the day is.
   timeout: 180_000,
   expect: { timeout: 30_000 },
@@ -11,6 +12,8 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
+    // Journeys begin as the demo's author; those of others sign in themselves.
+    storageState: 'test-results/maeve.json',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions: {
       executablePath: '/usr/bin/chromium',

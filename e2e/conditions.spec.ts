@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectProof, kept, openCopy, select, startTemplate, storedText } from './steps.js';
+import { expectProof, kept, openCopy, select, startTemplate, storedText, publish } from './steps.js';
 
 test('a condition is built from variable, comparison and value in groups, and said in words', async ({ page }) => {
   const name = await openCopy(page, 'group-visit-confirmed', 'Conditions built');
@@ -101,6 +101,11 @@ test('table rows repeat over a list, with its columns inside and a total after i
   expect(text).toContain('In all: {{total}}');
 
   // In Fill the list is a small table to paste into: a row for each, and their sum.
+  const { document, revision } = await (await page.request.get('/api/texts/order')).json();
+  const subject = { type: 'subject', content: [{ type: 'text', text: 'Your order' }] };
+  const content = document.content.map((part: { type: string }) => (part.type === 'subject' ? subject : part));
+  await page.request.put('/api/texts/order', { data: { document: { ...document, content }, revision } });
+  await publish(page, 'order');
   await page.goto('/fill/new?template=order');
   const first = page.getByLabel('Item, row 1');
   await page.getByRole('button', { name: 'Add a row' }).click();

@@ -4,6 +4,7 @@ import PostalMime from 'postal-mime';
 import { compile, dayIn, render, type Message } from '@vocabula/core';
 import { readHouse } from '@vocabula/core/house';
 import { readText } from '@vocabula/core/markdown';
+import { profileOf } from './people.js';
 import { clipboard } from './steps.js';
 
 /** Opens a template by a few letters on the call line. */
@@ -30,11 +31,11 @@ function rendered(file: string, recipient: Record<string, string>, answers: Reco
   const document = text(file);
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   if (!document) throw new Error(`no ${file}`);
-  const { signature, reply_signature: _reply, own, ...sender } = JSON.parse(readFileSync('demo/profile.json', 'utf8'));
+  const { signature, ...sender } = profileOf('maeve');
   const { house } = readHouse(readFileSync('demo/library/house.yaml', 'utf8'));
   return render(compile({ name: file, document }, { library: { get: text }, senderSignature: signature, house }), {
     recipient,
-    sender: { ...own, ...sender },
+    sender: { ...sender },
     answers,
     today: dayIn(new Date(), zone),
     zone,

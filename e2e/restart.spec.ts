@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { signIn } from './people.js';
 import { kept, startTemplate } from './steps.js';
 
 test.use({ baseURL: 'http://127.0.0.1:4191' });
@@ -46,6 +47,7 @@ test('what was written and filled is found as it was after a stop, and after the
   page,
 }) => {
   await startServer();
+  await signIn(page.request, 'maeve');
   await startTemplate(page, 'Kept through a stop');
   await page.keyboard.type('These words stay.');
   await kept(page);

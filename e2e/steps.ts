@@ -96,3 +96,10 @@ export async function openCopy(page: Page, of: string, title: string): Promise<s
   await expect(page.getByRole('textbox', { name: 'Manuscript' })).toBeVisible();
   return name;
 }
+
+/** Publishes the working copy of a text, without the page for it. */
+export async function publish(page: Page, name: string, note = 'For a journey'): Promise<void> {
+  const { revision } = (await (await page.request.get(`/api/versions/${name}`)).json()) as { revision: number };
+  const answer = await page.request.post(`/api/versions/${name}/publish`, { data: { revision, note } });
+  if (!answer.ok()) throw new Error(await answer.text());
+}

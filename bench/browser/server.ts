@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import { signIn } from '../../e2e/people.js';
 
 const PORT = 4192;
 export const BASE = `http://127.0.0.1:${PORT}`;
@@ -45,6 +46,7 @@ export async function onPage(work: (page: Page) => Promise<void>): Promise<void>
     page.setDefaultTimeout(30_000);
     // What runs in the page was compiled with a helper that is not there.
     await page.addInitScript({ content: 'globalThis.__name = (value) => value;' });
+    await signIn(page.request, 'maeve', BASE);
     await work(page);
   } finally {
     await browser.close();

@@ -69,6 +69,7 @@ export { findMarkers, guessVariable, type Marker, type MarkerKind } from './chec
 export { findSignOff, isClosing, isGreeting } from './words/closing.js';
 export { fold, holdsWords } from './words/fold.js';
 export { likeness, near, shinglesOf } from './words/near.js';
+export { sameValue } from './words/same.js';
 export { bodyText } from './words/lines.js';
 export { measure, type Measure } from './words/measure.js';
 export { readLine, writeLine } from './formats/markdown/line.js';

@@ -10,6 +10,7 @@ import { childrenOf, part, PARTS, type Block, type Front, type Part, type TextDo
 import { normalise } from '../template/normalise.js';
 import type { Option, Variable } from '../template/variable.js';
 import { bodyText } from '../words/lines.js';
+import { sameValue as same } from '../words/same.js';
 import { usesOf } from './uses.js';
 
 /** Which side a part is taken from; `both` is yours, then theirs, and only for parts of the body. */
@@ -72,7 +73,6 @@ function withUsed(document: TextDocument, ...sides: readonly TextDocument[]): Te
 }
 
 const written = (value: unknown): string => JSON.stringify(value) ?? '';
-const same = (a: unknown, b: unknown): boolean => a === b || written(a) === written(b);
 
 class Comparing {
   readonly differences: Difference[] = [];

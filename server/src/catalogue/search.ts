@@ -98,8 +98,9 @@ export class SearchService {
       purpose === 'fill'
         ? sql`searched.state = 'published' AND texts.kind = 'message' AND texts.retired_at IS NULL AND texts.folder IN ${list(seen)}`
         : sql`((searched.state = 'working' AND texts.folder IN ${list(written)}) OR (searched.state = 'published' AND texts.folder IN ${list(seen)} AND texts.folder NOT IN ${list(written)}))`;
-    // A call word typed whole comes before everything.
-    const called = sql`(CASE WHEN lower(texts."call") = ${words.join(' ')} THEN 0 ELSE 1 END)`;
+    // A call word typed whole comes before everything, one that is begun before all but that.
+    const typed = words.join(' ');
+    const called = sql`(CASE WHEN lower(texts."call") = ${typed} THEN 0 WHEN substr(lower(texts."call"), 1, ${typed.length}) = ${typed} THEN 1 ELSE 2 END)`;
     return this.database.read.all<Found>(
       sql`SELECT texts.name AS name, snippet(search, -1, ${START}, ${END}, '…', 14) AS snippet
           FROM search JOIN searched ON searched.id = search.rowid JOIN texts ON texts.name = searched.name

@@ -1,6 +1,6 @@
 /** Templates, blocks and signatures: listed, written, moved, binned. */
 import type { Closure, Conflict, CreateText, Many, SaveText, TextSummary, WorkingCopy } from '@vocabula/contract';
-import { dayIn, emptyDocument, nameFromTitle, normalise } from '@vocabula/core';
+import { dayIn, emptyDocument, nameFromTitle, normalise, sameValue } from '@vocabula/core';
 import { writeText } from '@vocabula/core/markdown';
 import { count, eq, getTableColumns, inArray, max } from 'drizzle-orm';
 import { note } from '../audit/service.js';
@@ -89,7 +89,7 @@ export class CatalogueService {
         );
       }
       const saved = normalise(document);
-      if (JSON.stringify(saved) === old.document) return old;
+      if (sameValue(saved, JSON.parse(old.document))) return old;
       await callWordIsFree(writer, name, document);
       await checkpointBefore(writer, old, asker);
       return updateText(writer, old, saved, asker);

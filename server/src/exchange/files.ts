@@ -1,7 +1,15 @@
 /** Files of the format, taken into the catalogue: all of them, or, if one cannot be read, none. */
 import { basename } from 'node:path';
 import type { ImportFiles, Imported } from '@vocabula/contract';
-import { hasErrors, isName, placeInWords, type Finding, type House, type TextDocument } from '@vocabula/core';
+import {
+  hasErrors,
+  isName,
+  placeInWords,
+  sameValue,
+  type Finding,
+  type House,
+  type TextDocument,
+} from '@vocabula/core';
 import { readText } from '@vocabula/core/markdown';
 import { note } from '../audit/service.js';
 import { rowOf } from '../catalogue/current.js';
@@ -68,7 +76,7 @@ export async function takeText(
   }
   if (!access.may('write', row.folder))
     throw new RequestProblem(422, 'taken', `The name “${name}” is taken. Give the file another.`);
-  if (row.binnedAt === null && row.document === JSON.stringify(document)) return 'same';
+  if (row.binnedAt === null && sameValue(JSON.parse(row.document), document)) return 'same';
   await checkpoint(writer, row, 'import', asker);
   await updateText(writer, row, document, asker);
   return 'changed';

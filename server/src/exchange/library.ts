@@ -3,7 +3,7 @@
  * what the format does not say: names of folders, order, tags.
  */
 import type { Folder, LibraryItem, LibraryLook, LibraryTaken, TakeLibrary } from '@vocabula/contract';
-import { nameFromTitle, type TextDocument } from '@vocabula/core';
+import { nameFromTitle, sameValue, type TextDocument } from '@vocabula/core';
 import { readHouse, writeHouse } from '@vocabula/core/house';
 import { writeText } from '@vocabula/core/markdown';
 import { PackedProblem, unpackWithin } from '@vocabula/core/zip';
@@ -155,7 +155,7 @@ export class LibraryService {
       const { house, findings } = readHouse(library.house);
       const own = (await currentHouse(read, 'write')).house;
       const error = findings.find(({ level }) => level === 'error');
-      const outcome = JSON.stringify(own) === JSON.stringify(house) ? 'same' : 'changed';
+      const outcome = sameValue(own, house) ? 'same' : 'changed';
       items.push({
         path: HOUSE,
         what: 'house',
@@ -262,7 +262,7 @@ function pathsOf(all: readonly Folder[], top: string): Map<string, string> {
 
 function outcomeOf(row: Row | undefined, document: TextDocument): LibraryItem['outcome'] {
   if (!row || row.binnedAt !== null) return row ? 'changed' : 'new';
-  return row.document === JSON.stringify(document) ? 'same' : 'changed';
+  return sameValue(JSON.parse(row.document), document) ? 'same' : 'changed';
 }
 
 async function assetOf(reader: Reader | Writer, path: string): Promise<Buffer | undefined> {

@@ -1,6 +1,6 @@
 /** The house: how messages look, facts, holidays. One document, with a revision check on saving; published as texts are. */
 import type { SaveHouse, StoredHouse } from '@vocabula/contract';
-import { hasErrors, placeInWords, type House } from '@vocabula/core';
+import { hasErrors, placeInWords, sameValue, type House } from '@vocabula/core';
 import { readHouse, writeHouse } from '@vocabula/core/house';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
@@ -65,7 +65,7 @@ export function houseFromFile(file: string, content: string): House {
 /** Puts a house that was read from a file in the place of the one there is, as part of an import. */
 export async function takeHouse(writer: Writer, house: House, asker: Asker): Promise<'new' | 'changed' | 'same'> {
   const old = await currentHouse(writer, 'write');
-  if (JSON.stringify(old.house) === JSON.stringify(house)) return 'same';
+  if (sameValue(old.house, house)) return 'same';
   await keepHouse(writer, house, asker);
   return old.revision === 0 ? 'new' : 'changed';
 }

@@ -1,7 +1,16 @@
 /** What publishing a block, or the house, does to the messages of the templates that depend on it. */
 import { setImmediate as turn } from 'node:timers/promises';
 import { HOUSE_NAME, type Dependents, type TemplateImpact } from '@vocabula/contract';
-import { compile, dayIn, render, type House, type Message, type Program, type TextDocument } from '@vocabula/core';
+import {
+  compile,
+  dayIn,
+  render,
+  sameValue,
+  type House,
+  type Message,
+  type Program,
+  type TextDocument,
+} from '@vocabula/core';
 import { fillingOfRow, hardCases, type Filling } from '@vocabula/core/proof';
 import type { TableRow } from '@vocabula/core/tables';
 import { and, asc, eq, isNull } from 'drizzle-orm';
@@ -89,15 +98,14 @@ export class ImpactService {
   private async houseDependents(): Promise<string[]> {
     const { read } = this.database;
     const [old, now] = [(await currentHouse(read, 'fill')).house, (await currentHouse(read, 'write')).house];
-    const written = (value: unknown): string => JSON.stringify(value) ?? '';
     const { facts: oldFacts, ...oldRest } = old;
     const { facts, ...rest } = now;
-    if (written(oldRest) !== written(rest)) {
+    if (!sameValue(oldRest, rest)) {
       const rows = await read.select({ name: schema.texts.name }).from(schema.texts);
       return rows.map((row) => row.name);
     }
     const keys = [...new Set([...Object.keys(oldFacts), ...Object.keys(facts)])];
-    const changed = keys.filter((key) => written(oldFacts[key]) !== written(facts[key]));
+    const changed = keys.filter((key) => !sameValue(oldFacts[key], facts[key]));
     return dependentsOf(
       read,
       changed.map((target) => ({ what: 'fact', target })),

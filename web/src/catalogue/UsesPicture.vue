@@ -44,7 +44,7 @@ const picture = computed(() => {
   const height = lines * ROW + 12;
   const side = (list: readonly Leaf[], to: 'left' | 'right'): Spot[] => {
     const root = hierarchy<Leaf>({ name: now.name, title: now.title, kind: now.kind, children: list.slice(0, MOST) });
-    const laid = tree<Leaf>().size([height, WIDTH / 2 - 62])(root);
+    const laid = tree<Leaf>().size([height, WIDTH / 2 - 118])(root);
     return (laid.children ?? []).map((node) => ({
       leaf: node.data,
       x: WIDTH / 2 + (to === 'left' ? -1 : 1) * node.y,

@@ -107,6 +107,8 @@ ul {
   width: 100%;
   height: 44px;
   padding: 4px 8px;
-  line-height: 1rem;
+  gap: 0;
+  align-content: center;
+  line-height: 1.125rem;
 }
 </style>

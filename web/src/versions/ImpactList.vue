@@ -50,6 +50,10 @@ const counted = (count: number, one: string, many: string): string => `${count} 
         <template v-if="dependents.texts.length + dependents.hidden === 0"
           >No published template depends on it. Nothing that colleagues use changes.</template
         >
+        <template v-else-if="done && changed.length === 0"
+          >None of the {{ dependents.texts.length }} templates that depend on it reads differently for its
+          samples.</template
+        >
         <template v-else
           ><strong>{{ counted(changed.length, 'template', 'templates') }}</strong> of
           {{ dependents.texts.length + dependents.hidden }} read differently:

@@ -230,7 +230,7 @@ const takeBack = (id: string): Promise<void> =>
   gap: 12px;
   align-items: center;
 }
-ul {
+details ul {
   margin: 6px 0 0;
   padding-left: 18px;
 }

@@ -1,6 +1,6 @@
 /** A text's working copy: opened, kept within a second of each change, and what to do when somebody else saved. */
 import type { Conflict, WorkingCopy } from '@vocabula/contract';
-import type { TextDocument } from '@vocabula/core';
+import { sameValue, type TextDocument } from '@vocabula/core';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { api, ApiProblem } from '../api/client';
 import { ensureText, putText } from '../ui/library';
@@ -21,7 +21,6 @@ export interface Settled {
 }
 
 const isOffline = (problem: unknown): boolean => problem instanceof ApiProblem && problem.code === 'offline';
-const sameText = (a: TextDocument, b: TextDocument): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 export function useWorkingCopy() {
   const name = ref('');
@@ -50,7 +49,7 @@ export function useWorkingCopy() {
     revision.value = copy?.revision ?? unsent?.revision ?? 0;
     base = copy?.document ?? unsent?.base;
     if (copy) state.value = `kept ${whenInWords(copy.updatedAt)}`;
-    if (!unsent || (copy && sameText(copy.document, unsent.document))) {
+    if (!unsent || (copy && sameValue(copy.document, unsent.document))) {
       dropUnsent(wanted);
       opened.value = copy?.document;
       return;
