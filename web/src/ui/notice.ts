@@ -24,8 +24,12 @@ export const useNotice = defineStore('notice', () => {
   const fail = (problem: unknown): void => {
     current.value = { words: problem instanceof Error ? problem.message : 'Something went wrong.', problem: true };
   };
+  /** What is said once the place that one goes to has cleared what was said before. */
+  let next: Notice | undefined;
+  const sayThere = (words: string): void => void (next = { words });
   const clear = (): void => {
-    current.value = undefined;
+    current.value = next;
+    next = undefined;
   };
   const run = async (): Promise<void> => {
     const act = current.value?.act;
@@ -36,5 +40,5 @@ export const useNotice = defineStore('notice', () => {
       fail(problem);
     }
   };
-  return { current, say, offer, fail, clear, run };
+  return { current, say, sayThere, offer, fail, clear, run };
 });

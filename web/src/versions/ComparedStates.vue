@@ -28,7 +28,7 @@ const count = computed(() => groups.value.reduce((sum, { items }) => sum + items
       <div v-for="(item, index) in group.items" :key="index" class="pair">
         <p v-if="item.where" class="where small quiet">{{ item.where }}</p>
         <div class="side" :aria-label="names[0]">
-          <ComparedWords :left="item.before" :right="item.after" side="left" class="was" />
+          <div class="was"><ComparedWords :left="item.before" :right="item.after" side="left" /></div>
           <p v-if="item.before.length === 0" class="quiet small">nothing here</p>
         </div>
         <div class="side" :aria-label="names[1]">

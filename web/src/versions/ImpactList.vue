@@ -83,12 +83,11 @@ const counted = (count: number, one: string, many: string): string => `${count} 
         </summary>
         <div v-for="(message, index) in each.messages" :key="index" class="message">
           <p class="small quiet who">{{ message.recipient }}</p>
-          <div v-for="side in ['before', 'after'] as const" :key="side" class="side" :data-side="side">
+          <div v-for="side in ['before', 'after'] as const" :key="side" class="side" :class="side" :data-side="side">
             <ComparedWords
               :left="[message.before.subject, ...message.before.text.split('\n').filter(Boolean)]"
               :right="[message.after.subject, ...message.after.text.split('\n').filter(Boolean)]"
               :side="side === 'before' ? 'left' : 'right'"
-              :class="side"
             />
             <p
               v-if="message.before.text === message.after.text && message.before.subject === message.after.subject"

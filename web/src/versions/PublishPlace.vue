@@ -71,18 +71,18 @@ async function go(): Promise<void> {
     const { revision } = now;
     if (!now.mayPublish) {
       await api.ask(name, { revision, note: note.value, report: report() });
+      notice.sayThere(`Asked. Those who may publish “${now.title}” see it in the catalogue.`);
       await router.push(back.value);
-      notice.say(`Asked. Those who may publish “${now.title}” see it in the catalogue.`);
       return;
     }
     const moment = at.value ? new Date(at.value).toISOString() : undefined;
     const { version } = await api.publish(name, { revision, note: note.value, ...(moment ? { at: moment } : {}) });
-    await router.push(back.value);
-    notice.say(
+    notice.sayThere(
       version === undefined
         ? `“${now.title}” publishes ${momentInWords(moment ?? '')}.`
         : `Published: colleagues use version ${version}${impact.value ? `. ${impact.value}` : ''}.`,
     );
+    await router.push(back.value);
   } catch (failure) {
     notice.fail(failure);
   } finally {

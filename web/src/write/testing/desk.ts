@@ -48,6 +48,8 @@ export async function openDesk(
   vi.spyOn(api, 'tables').mockResolvedValue([]);
   vi.spyOn(api, 'texts').mockResolvedValue([]);
   vi.spyOn(api, 'assets').mockResolvedValue([]);
+  vi.spyOn(api, 'remarks').mockResolvedValue([]);
+  vi.spyOn(api, 'standing').mockResolvedValue({ name: 'text', versions: [], timed: [], changed: true } as never);
   vi.spyOn(api, 'text').mockResolvedValue(stored);
   vi.spyOn(api, 'closure').mockResolvedValue({ texts: [], usedIn: [], version: undefined });
   vi.spyOn(api, 'saveText').mockImplementation((_name, body) =>

@@ -1,0 +1,194 @@
+/** The catalogue: found, moved, grouped, binned; near-duplicates; out and in again. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test, type Page } from '@playwright/test';
+import { publish } from './steps.js';
+
+const message = (title: string, body: string): string =>
+  `---\nvocabula: 1\nkind: message\ntitle: ${title}\nsubject: "About ${title}"\n---\n${body}\n`;
+async function given(page: Page, texts: Record<string, string>): Promise<void> {
+  const files = Object.entries(texts).map(([name, content]) => ({ file: `${name}.md`, content }));
+  expect((await page.request.post('/api/texts/import', { data: { files } })).ok()).toBe(true);
+}
+const list = (page: Page) => page.getByRole('listbox', { name: 'Texts' });
+
+test('texts are found in any words with a slip, chosen several at once, moved, tagged and binned, each undone', async ({
+  page,
+}) => {
+  await given(page, {
+    'rota-one': message('Rota one', 'The volunteers meet under the cedar.'),
+    'rota-two': message('Rota two', 'The volunteers meet at the pond.'),
+  });
+  await page.goto('/catalogue');
+  await page.getByLabel('Narrow the list').fill('volunters cedar');
+  await expect(list(page).getByRole('option')).toHaveCount(1);
+  await expect(list(page).getByRole('option')).toContainText('meet under the cedar');
+  await page.getByLabel('Narrow the list').fill('template unpublished rota');
+  await expect(list(page).getByRole('option')).toHaveCount(2);
+  await page.getByLabel('Narrow the list').press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Shift+ArrowDown');
+  await expect(page.getByText('2 chosen')).toBeVisible();
+  await page.keyboard.press('t');
+  await page.getByLabel(/^Tags/).fill('autumn');
+  await page.keyboard.press('Enter');
+  await expect(list(page)).toContainText('#autumn');
+  await list(page).focus();
+  await page.keyboard.press('m');
+  await page.getByLabel(/^Move 2 texts into/).selectOption({ label: 'Visits' });
+  await page.getByRole('button', { name: 'Move', exact: true }).click();
+  await expect(page.getByText('2 texts are in Visits.')).toBeVisible();
+  await page.getByLabel('Narrow the list').fill('in visits tagged autumn');
+  await expect(list(page).getByRole('option')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('Nothing here has all of this.')).toBeVisible();
+  await page.getByLabel('Narrow the list').fill('tagged autumn');
+  await list(page).focus();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Delete');
+  await expect(page.getByText('2 texts are in the bin.')).toBeVisible();
+  await page.getByRole('button', { name: /^Bin/ }).first().click();
+  await page.getByLabel('Narrow the list').fill('rota');
+  await list(page).focus();
+  await page.keyboard.press('Control+a');
+  await page.getByRole('region', { name: 'The chosen texts' }).getByRole('button', { name: 'Purge…' }).click();
+  await expect(page.getByRole('dialog')).toContainText('this cannot be undone');
+  await page.getByRole('button', { name: 'Purge for good' }).click();
+  await expect(page.getByText('2 texts are gone for good.')).toBeVisible();
+});
+
+test('folders are made, named, moved by their menu, given rights, and taken away', async ({ browser, page }) => {
+  // Who manages folders is the administrator, until they give it to others.
+  await page.request.post('/api/door/sign-in', {
+    data: { address: 'ruairi@larkmoor.example', password: 'heather-on-the-moor' },
+  });
+  await page.goto('/catalogue');
+  const tree = page.getByRole('navigation', { name: 'Folders' });
+  const menu = async (of: string): Promise<void> => {
+    await tree.getByRole('button', { name: new RegExp(`^${of}`) }).hover();
+    await tree.getByRole('button', { name: `What to do with ${of}` }).click();
+  };
+  await menu('Visits');
+  await page.getByRole('button', { name: 'New folder in it…' }).click();
+  await page.getByLabel('Name of the new folder').fill('Schools');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“Schools” is in Visits.')).toBeVisible();
+  await menu('Schools');
+  await page.getByRole('button', { name: 'Rename…' }).click();
+  await page.getByLabel('Name of the folder').fill('School groups');
+  await page.keyboard.press('Enter');
+  await menu('School groups');
+  await page.getByRole('button', { name: 'Who may what…' }).click();
+  await page.getByLabel('What holds in the folder above holds here too').uncheck();
+  await page.getByLabel('Give a right to').selectOption({ label: 'Inês Duarte' });
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('Kept who may what in School groups.')).toBeVisible();
+  const kofi = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+  await kofi.request.post('/api/door/sign-in', {
+    data: { address: 'kofi@larkmoor.example', password: 'heather-on-the-moor' },
+  });
+  const seen = (await (await kofi.request.get('/api/folders')).json()) as { title: string }[];
+  expect(seen.map(({ title }) => title)).not.toContain('School groups');
+  await kofi.close();
+  await menu('School groups');
+  await page.getByRole('button', { name: 'Take away' }).click();
+  await expect(page.getByText('“School groups” is gone.')).toBeVisible();
+});
+
+test('texts that say nearly the same are found, compared, and made one', async ({ page }) => {
+  const long =
+    'Thank you for telling us about the bench by the pond. It was given by a member many years ago, and our gardeners will mend it before the';
+  await given(page, {
+    'bench-one': message('Bench one', `${long} spring.`),
+    'bench-two': message('Bench two', `${long} summer.`),
+  });
+  for (const name of ['bench-one', 'bench-two']) await publish(page, name);
+  await page.goto('/catalogue');
+  await page.getByRole('button', { name: 'Nearly the same' }).click();
+  const group = page.getByRole('article').filter({ hasText: 'Bench one' });
+  await expect(group).toContainText('Two say nearly the same');
+  await group.getByRole('button', { name: 'Compare' }).click();
+  await expect(group.locator('mark').first()).toContainText(/spring|summer/);
+  await group
+    .getByRole('listitem')
+    .filter({ hasText: 'Bench one' })
+    .getByRole('button', { name: 'Keep this one' })
+    .click();
+  await expect(page.getByText('“Bench one” stays; 1 retired, 0 in the bin.')).toBeVisible();
+  await expect(group).toHaveCount(0);
+  await page.goto('/catalogue/bench-two');
+  await expect(page.getByText('Retired; “Bench one” takes its place.')).toBeVisible();
+});
+
+test('where used is walked, both ways', async ({ page }) => {
+  await page.goto('/catalogue/opening-hours');
+  const uses = page.getByRole('region', { name: 'Where used' });
+  await expect(uses.getByRole('button', { name: 'Last entry', exact: true })).toBeVisible();
+  await uses.getByRole('button', { name: 'Finding us', exact: true }).click();
+  await uses.getByRole('button', { name: 'Group visit confirmed', exact: true }).click();
+  await expect(uses.getByRole('button', { name: 'Entry fee', exact: true })).toBeVisible();
+  await uses.getByRole('button', { name: 'back to this text' }).click();
+  await uses.getByRole('button', { name: 'Read Last entry' }).click();
+  await expect(page).toHaveURL(/\/catalogue\/last-entry$/);
+});
+
+test('everything goes out as a zip, and an empty place takes it in and is the same', async ({ browser, page }) => {
+  await page.goto('/catalogue');
+  await page.getByRole('button', { name: 'In and out' }).click();
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Export everything (zip)' }).click();
+  const zip = await (await waiting).path();
+
+  const folder = mkdtempSync(join(tmpdir(), 'vocabula-'));
+  const base = 'http://127.0.0.1:4191';
+  const server = await emptyServer(folder);
+  try {
+    const context = await browser.newContext({ baseURL: base, storageState: { cookies: [], origins: [] } });
+    const other = await context.newPage();
+    await other.goto('/');
+    await expect(other.getByRole('heading', { name: 'The first administrator' })).toBeVisible();
+    await other.getByLabel('Your name').fill('Ruairí Quinlan');
+    await other.getByLabel('Address').fill('ruairi@larkmoor.example');
+    await other.getByLabel(/^Password/).fill('heather on the moor');
+    await other.keyboard.press('Enter');
+    await expect(other.getByRole('heading', { name: 'Catalogue' })).toBeVisible();
+    await other
+      .getByLabel('Library to import')
+      .setInputFiles({ name: 'library.zip', mimeType: 'application/zip', buffer: readFileSync(zip) });
+    await expect(other.getByText(/library\.zip: \d+ new/)).toBeVisible();
+    await other.getByRole('combobox', { name: /House style/ }).selectOption('take');
+    await other.getByRole('button', { name: /^Take \d+/ }).click();
+    await expect(other.getByText(/^Taken: \d+; 0 left out/)).toBeVisible();
+    await expect(other.getByText('Group visit confirmed').first()).toBeVisible();
+    const look = await context.request.post('/api/library/look', {
+      headers: { 'content-type': 'application/octet-stream' },
+      data: readFileSync(zip),
+    });
+    const { items } = (await look.json()) as { items: { outcome: string; path: string }[] };
+    expect(items.filter(({ outcome }) => outcome !== 'same')).toEqual([]);
+    await context.close();
+  } finally {
+    server.kill('SIGKILL');
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+async function emptyServer(folder: string): Promise<ChildProcess> {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+    env: {
+      ...process.env,
+      PORT: '4191',
+      DATABASE_URL: `file:${join(folder, 'empty.db')}`,
+      VOCABULA_DEMO: '',
+      LOG_LEVEL: 'silent',
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await new Promise<void>((resolve, reject) => {
+    child.once('exit', () => reject(new Error('the server ended')));
+    child.stdout?.on('data', (data: Buffer) => data.toString().includes('http://') && resolve());
+  });
+  return child;
+}
