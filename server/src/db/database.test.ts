@@ -1,10 +1,16 @@
 /** Stopping, starting again, and being killed. */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
+import { createClient } from '@libsql/client';
+import { PLAIN_HOUSE } from '@vocabula/core';
+import { sql } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { adopt } from './adopt.js';
+import { Database, schema } from './database.js';
 import { documentOf, file, makePublished, makeText, start, type Started } from '../testing/start.js';
 import { sessionCookie } from '../http/session.js';
 
@@ -43,6 +49,138 @@ describe('a database', () => {
     await two.stop();
   });
 });
+
+describe('a database in trouble', () => {
+  it('that another holds is waited for, and read meanwhile', async () => {
+    const server = await start(url);
+    await makeText(server, 'Visit');
+    const other = createClient({ url });
+    const holding = await other.transaction('write');
+    await holding.execute('UPDATE folders SET title = title');
+    const saving = makeText(server, 'Waits');
+    expect((await server.call.get('/api/texts/visit')).status).toBe(200);
+    await wait(600);
+    await holding.rollback();
+    expect((await saving).name).toBe('waits');
+    other.close();
+    await server.stop();
+  });
+
+  it('that another holds for long is told of in words, and nothing is changed', async () => {
+    const server = await start(url);
+    const other = createClient({ url });
+    const holding = await other.transaction('write');
+    await holding.execute('UPDATE folders SET title = title');
+    const answer = await server.call.post('/api/texts').send({ kind: 'block', title: 'Block' });
+    expect([answer.status, answer.body.code]).toEqual([503, 'busy']);
+    await holding.rollback();
+    other.close();
+    expect((await server.call.get('/api/texts')).body).toEqual([]);
+    expect((await server.call.post('/api/texts').send({ kind: 'block', title: 'Block' })).status).toBe(201);
+    await server.stop();
+  }, 40_000);
+
+  it('on a full disk is told of in words, keeps what there was, and goes on once there is room', async () => {
+    const server = await start(url);
+    const { revision } = await makeText(server, 'Visit');
+    // No connection may have more pages than there are now, as on a disk without room.
+    const room = async (pages: number): Promise<void> => {
+      for (let each = 0; each < 4; each += 1)
+        await server.database.write((writer) => writer.run(sql.raw(`PRAGMA max_page_count = ${pages}`)));
+    };
+    await room(1);
+    const large = documentOf(file('Visit', 'many words '.repeat(8_000)));
+    const answer = await server.call.put('/api/texts/visit').send({ document: large, revision });
+    expect([answer.status, answer.body.code]).toEqual([507, 'disk-full']);
+    expect((await server.call.get('/api/texts/visit')).body.document).toEqual(documentOf(file('Visit')));
+    await room(1_000_000);
+    const again = await server.call.put('/api/texts/visit').send({ document: large, revision });
+    expect(again.status).toBe(200);
+    await server.stop();
+  });
+
+  it('of before there were accounts and versions comes with all that was in it', async () => {
+    await earlier(url);
+    const database = await Database.open(url);
+    await adopt(database);
+    await adopt(database);
+    await database.close();
+    const server = await start(url);
+    // Who wrote before is the first administrator, with their profile, messages and folder.
+    await server.database.write((writer) => writer.update(schema.people).set({ password: null }));
+    const first = { name: 'Maeve', address: 'maeve@larkmoor.example', password: 'a long sentence' };
+    await server.nobody.post('/api/door/first').send(first).expect(204);
+    expect((await server.nobody.get('/api/me')).body).toMatchObject({
+      id: 'me',
+      profile: { title: 'Visits', name: 'Maeve' },
+    });
+    expect((await server.nobody.get('/api/texts')).body).toMatchObject([
+      { name: 'visit', folder: 'root', state: 'published', version: 1, binned: false },
+    ]);
+    expect((await server.nobody.get('/api/texts/search?q=dear')).body).toHaveLength(1);
+    expect((await server.nobody.get('/api/fills')).body).toMatchObject([{ id: 'f1', version: 1, standing: 'current' }]);
+    expect((await server.nobody.get('/api/house')).body).toMatchObject({ revision: 3, version: 1 });
+    expect((await server.nobody.post('/api/fills').send({ text: 'visit' })).status).toBe(201);
+    await server.stop();
+  });
+});
+
+/** A database as it was before accounts: its migrations, and one row of everything that mattered. */
+async function earlier(at: string): Promise<void> {
+  const client = createClient({ url: at });
+  const folderOf = fileURLToPath(new URL('../../migrations/', import.meta.url));
+  const journal = JSON.parse(readFileSync(join(folderOf, 'meta/_journal.json'), 'utf8')) as {
+    entries: { tag: string; when: number }[];
+  };
+  await client.execute(
+    'CREATE TABLE __drizzle_migrations (id INTEGER PRIMARY KEY AUTOINCREMENT, hash text NOT NULL, created_at numeric)',
+  );
+  for (const { tag, when } of journal.entries.slice(0, 3)) {
+    const source = readFileSync(join(folderOf, `${tag}.sql`), 'utf8');
+    for (const statement of source.split('--> statement-breakpoint')) await client.execute(statement);
+    await client.execute({
+      sql: 'INSERT INTO __drizzle_migrations (hash, created_at) VALUES (?, ?)',
+      args: [tag, when],
+    });
+  }
+  const document = JSON.stringify(documentOf(file('Visit')));
+  const now = '2026-10-01T10:00:00.000Z';
+  const insert = (table: string, row: Record<string, string | number | null>): Promise<unknown> =>
+    client.execute({
+      sql: `INSERT INTO ${table} (${Object.keys(row).join(', ')}) VALUES (${Object.keys(row)
+        .map(() => '?')
+        .join(', ')})`,
+      args: Object.values(row),
+    });
+  const text = {
+    kind: 'message',
+    title: 'Visit',
+    subject: 'Hello',
+    words: 'dear',
+    document,
+    revision: 4,
+    updated_at: now,
+  };
+  await insert('texts', { name: 'visit', ...text });
+  await insert('houses', { id: 'house', house: JSON.stringify(PLAIN_HOUSE), revision: 3, updated_at: now });
+  await insert('people', {
+    id: 'me',
+    profile: JSON.stringify({ name: 'M', email: '', title: 'Visits' }),
+    updated_at: now,
+  });
+  await insert('frozen', { id: 'd1', name: 'visit', revision: 4, digest: 'x', document, created_at: now });
+  const fill = {
+    title: 'Visit',
+    frozen: '["d1"]',
+    recipient: '{}',
+    answers: '{}',
+    state: 'unfinished',
+    created_at: now,
+    updated_at: now,
+  };
+  await insert('fills', { id: 'f1', text: 'visit', ...fill });
+  client.close();
+}
 
 describe('a process that is killed while saving', () => {
   it('has lost nothing that it answered for, and the database is whole', async () => {

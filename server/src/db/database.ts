@@ -37,9 +37,32 @@ export class Database {
    * awaited but the database: concurrent transactions on this driver end in SQLITE_BUSY.
    */
   write<T>(change: (writer: Writer) => Promise<T>): Promise<T> {
-    const result = this.queue.then(() => patiently(() => this.read.transaction(change, { behavior: 'immediate' })));
+    const result = this.queue.then(() => patiently(() => this.transaction(change)));
     this.queue = result.catch(() => undefined);
     return result;
+  }
+
+  /**
+   * One transaction. What went wrong inside is what is thrown: a full disk ends a transaction by itself, and the driver’s
+   * complaint that there is none left to roll back would hide why.
+   */
+  private async transaction<T>(change: (writer: Writer) => Promise<T>): Promise<T> {
+    let failure: { readonly of: unknown } | undefined;
+    try {
+      return await this.read.transaction(
+        async (writer) => {
+          try {
+            return await change(writer);
+          } catch (error) {
+            failure = { of: error };
+            throw error;
+          }
+        },
+        { behavior: 'immediate' },
+      );
+    } catch (error) {
+      throw failure ? failure.of : error;
+    }
   }
 
   /** Waits for changes under way, then closes. */

@@ -50,7 +50,8 @@ onMounted(async () => {
       api.state(name, 'working'),
       published ? api.state(name, `version:${published.number}`) : undefined,
     ]);
-    note.value = requests.find(({ state }) => state === 'open')?.note ?? '';
+    // What was typed meanwhile stays.
+    note.value ||= requests.find(({ state }) => state === 'open')?.note ?? '';
     if (kind.value !== 'message' && before.value) view.value = 'impact';
   } catch (failure) {
     notice.fail(failure);
