@@ -7,6 +7,9 @@ const BENCHES: Readonly<Record<string, () => Promise<{ bench(): void | Promise<v
   live: () => import(`${BROWSER}/live.js`),
   cover: () => import('./cover.js'),
   batch: () => import('./batch.js'),
+  search: () => import('./search.js'),
+  crash: () => import('./crash.js'),
+  load: () => import('./load.js'),
   'batch-in-browser': () => import(`${BROWSER}/batch.js`),
 };
 

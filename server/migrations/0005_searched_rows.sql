@@ -5,3 +5,7 @@ CREATE TABLE `searched` (
 );
 --> statement-breakpoint
 CREATE UNIQUE INDEX `searched_name` ON `searched` (`name`,`state`);
+--> statement-breakpoint
+CREATE TABLE `known_words` (
+	`word` text PRIMARY KEY NOT NULL
+);

@@ -1,11 +1,11 @@
 /** Finding texts by what one types: SQLite's full-text index, tolerant of slips. */
 import type { Hit } from '@vocabula/contract';
-import { dayIn, fold, near, type TextDocument } from '@vocabula/core';
-import { and, eq, inArray, isNotNull, isNull, max, sql } from 'drizzle-orm';
+import { dayIn, fold, near } from '@vocabula/core';
+import { and, eq, getTableColumns, inArray, isNotNull, isNull, max, sql, type SQL } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from '../rights/access.js';
-import { publishedVersions, workingCopy, type Purpose, type Row } from './current.js';
+import { publishedVersions, type Purpose, type Row } from './current.js';
 import { isOffered, publishedAs } from './store.js';
 import { opening } from './words.js';
 
@@ -15,9 +15,6 @@ const FEW = 3;
 const MOST_READINGS = 12;
 /** Marks around what was found; no text holds them. */
 const [START, END] = ['\u0002', '\u0003'];
-/** How much a hit counts by its column: title, subject, call word, labels, body. */
-const WEIGHTS = sql.raw('10.0, 5.0, 12.0, 2.0, 1.0');
-
 export interface SearchOptions {
   /** `fill` finds templates that can be filled now; `write` all texts, working copies where one may write. */
   readonly purpose: Purpose;
@@ -80,6 +77,10 @@ export class SearchService {
     return this.hits(found, access.folders, [], 'fill');
   }
 
+  /**
+   * The names of what matches, with a stretch of it. The best rows are taken by their rank alone before anything is
+   * joined or cut out of them; more are taken only where too few of those may be seen.
+   */
   private async matching(
     match: string,
     { seen, written }: { readonly seen: readonly string[]; readonly written: readonly string[] },
@@ -87,7 +88,8 @@ export class SearchService {
     limit: number,
     words: readonly string[],
   ): Promise<Found[]> {
-    const list = (ids: readonly string[]) =>
+    const { read } = this.database;
+    const list = (ids: readonly string[]): SQL =>
       ids.length > 0
         ? sql`(${sql.join(
             ids.map((id) => sql`${id}`),
@@ -101,12 +103,29 @@ export class SearchService {
     // A call word typed whole comes before everything, one that is begun before all but that.
     const typed = words.join(' ');
     const called = sql`(CASE WHEN lower(texts."call") = ${typed} THEN 0 WHEN substr(lower(texts."call"), 1, ${typed.length}) = ${typed} THEN 1 ELSE 2 END)`;
-    return this.database.read.all<Found>(
-      sql`SELECT texts.name AS name, snippet(search, -1, ${START}, ${END}, '…', 14) AS snippet
-          FROM search JOIN searched ON searched.id = search.rowid JOIN texts ON texts.name = searched.name
-          WHERE search MATCH ${match} AND texts.binned_at IS NULL AND ${state}
-          ORDER BY ${called}, bm25(search, ${WEIGHTS}), texts.title LIMIT ${limit}`,
+    let rows: { id: number; name: string }[] = [];
+    for (let best = Math.max(200, limit * 4); ; best *= 8) {
+      rows = await read.all<{ id: number; name: string }>(
+        sql`SELECT searched.id AS id, texts.name AS name
+            FROM (SELECT rowid AS id, rank AS points FROM search WHERE search MATCH ${match} ORDER BY rank LIMIT ${best}) AS ranked
+            JOIN searched ON searched.id = ranked.id JOIN texts ON texts.name = searched.name
+            WHERE texts.binned_at IS NULL AND ${state}
+            ORDER BY ${called}, ranked.points, texts.title LIMIT ${limit}`,
+      );
+      if (rows.length >= limit) break;
+      const [{ all } = { all: 0 }] = await read.all<{ all: number }>(
+        sql`SELECT count(*) AS "all" FROM (SELECT 1 FROM search WHERE search MATCH ${match} LIMIT ${best + 1})`,
+      );
+      if (all <= best) break;
+    }
+    if (rows.length === 0) return [];
+    const ids = list(rows.map(({ id }) => String(id)));
+    const snippets = await read.all<{ id: number; snippet: string }>(
+      sql`SELECT rowid AS id, snippet(search, -1, ${START}, ${END}, '…', 14) AS snippet
+          FROM search WHERE search MATCH ${match} AND rowid IN ${ids}`,
     );
+    const said = new Map(snippets.map(({ id, snippet }) => [id, snippet]));
+    return rows.map(({ id, name }) => ({ name, snippet: said.get(id) ?? '' }));
   }
 
   /** Words of the index that a typed word may be meant for: itself, and those a slip away (two in a long one). */
@@ -114,16 +133,15 @@ export class SearchService {
     if (word.length < 4) return [word];
     const slips = word.length < 8 ? 1 : 2;
     // A slip is seldom in the first letter; where it is, the second tells.
-    const first = [...new Set([word.charAt(0), word.charAt(1)])];
     const found = new Set<string>([word]);
-    for (const letter of first) {
-      const rows = await this.database.read.all<{ term: string }>(
-        sql`SELECT term FROM search_words WHERE term >= ${letter} AND term < ${`${letter}\u{10FFFF}`}
-            AND length(term) BETWEEN ${word.length - slips} AND ${word.length + slips + 4}`,
+    for (const letter of new Set([word.charAt(0), word.charAt(1)])) {
+      const rows = await this.database.read.all<{ word: string }>(
+        sql`SELECT word FROM known_words WHERE word >= ${letter} AND word < ${`${letter}\u{10FFFF}`}
+            AND length(word) BETWEEN ${word.length - slips} AND ${word.length + slips + 4}`,
       );
-      for (const { term } of rows) {
+      for (const { word: known } of rows) {
         // The word may be begun only: its beginning of the same length counts too.
-        if (near(word, term, slips) || near(word, term.slice(0, word.length), slips)) found.add(term);
+        if (near(word, known, slips) || near(word, known.slice(0, word.length), slips)) found.add(known);
         if (found.size >= MOST_READINGS) break;
       }
     }
@@ -137,29 +155,25 @@ export class SearchService {
     purpose: Purpose,
   ): Promise<Hit[]> {
     if (found.length === 0) return [];
-    const rows = await this.database.read
-      .select()
-      .from(schema.texts)
-      .where(
-        inArray(
-          schema.texts.name,
-          found.map(({ name }) => name),
-        ),
-      );
-    const asPublished = rows.filter((row) => purpose === 'fill' || !written.includes(row.folder));
-    const published = await publishedVersions(this.database.read, asPublished);
+    // The first lines are for those who fill; to read them of hundreds would take longer than to find them.
+    const { document: _document, ...columns } = getTableColumns(schema.texts);
+    const names = found.map(({ name }) => name);
+    const rows = (
+      await this.database.read.select(columns).from(schema.texts).where(inArray(schema.texts.name, names))
+    ).map((row): Row => ({ ...row, document: '' }));
+    const published = purpose === 'fill' ? await publishedVersions(this.database.read, rows) : new Map<string, never>();
     const today = dayIn(new Date(), 'UTC');
     const hit = (row: Row, snippet: string): Hit | undefined => {
-      const own = asPublished.includes(row) ? published.get(row.name) : workingCopy(row);
-      if (!own || !folders.has(row.folder)) return undefined;
-      const seen = asPublished.includes(row) ? { ...row, ...publishedAs(row) } : row;
+      const own = published.get(row.name);
+      if (!folders.has(row.folder) || (purpose === 'fill' && !own)) return undefined;
+      const seen = purpose === 'fill' || !written.includes(row.folder) ? { ...row, ...publishedAs(row) } : row;
       return {
         name: row.name,
         kind: row.kind,
         title: seen.title,
         subject: seen.subject,
         call: seen.call ?? undefined,
-        opening: opening(own.document as TextDocument),
+        opening: own ? opening(own.document) : '',
         found: stretches(snippet),
         folder: row.folder,
         offered: isOffered(row, today),
@@ -180,9 +194,17 @@ const wordsOf = (query: string): string[] =>
     .filter(Boolean)
     .slice(0, 12);
 
+/** So short a word, begun, stands in nearly every text: it is looked for where texts are named. */
+const SHORT = 3;
+
 /** A match for all words, each by any of its readings, begun words included. */
 const expression = (words: readonly (readonly string[])[]): string =>
-  words.map((readings) => `(${readings.map((each) => `"${each.replace(/"/g, '')}"*`).join(' OR ')})`).join(' AND ');
+  words
+    .map((readings) => {
+      const where = (readings[0] ?? '').length < SHORT ? '{title subject call} : ' : '';
+      return `(${where}(${readings.map((each) => `"${each.replace(/"/g, '')}"*`).join(' OR ')}))`;
+    })
+    .join(' AND ');
 
 function stretches(snippet: string): { text: string; hit: boolean }[] {
   return snippet

@@ -1,5 +1,5 @@
 /** Rows of texts, and what is derived from their documents: search, uses, columns. Always written together. */
-import { neededBy, type TextDocument } from '@vocabula/core';
+import { fold, neededBy, type TextDocument } from '@vocabula/core';
 import { and, eq, sql } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
@@ -7,7 +7,7 @@ import type { Asker } from '../people/asker.js';
 import { rowOf, type Row } from './current.js';
 import { searchedWords, subjectWords } from './words.js';
 
-const { texts, uses, searched } = schema;
+const { texts, uses, searched, knownWords } = schema;
 export type KeptState = 'working' | 'published';
 
 /** What of a published version is asked for without reading it whole. */
@@ -118,7 +118,22 @@ export async function derive(writer: Writer, name: string, state: KeptState, doc
   await writer.run(
     sql`INSERT INTO search (rowid, title, subject, "call", labels, body) VALUES (${row?.id ?? 0}, ${title}, ${subject}, ${call}, ${labels}, ${body})`,
   );
+  const words = wordsIn(`${title} ${subject} ${call} ${labels} ${body}`);
+  for (let at = 0; at < words.length; at += 400)
+    await writer
+      .insert(knownWords)
+      .values(words.slice(at, at + 400).map((word) => ({ word })))
+      .onConflictDoNothing();
 }
+
+/** The different words of a text as somebody types them, the long and the very short left out. */
+const wordsIn = (text: string): string[] => [
+  ...new Set(
+    fold(text)
+      .split(/[^\p{L}\p{N}]+/u)
+      .filter((word) => word.length >= 3 && word.length <= 40),
+  ),
+];
 
 /** Forgets what was derived from a state of a text. */
 export async function underive(writer: Writer, name: string, state: KeptState): Promise<void> {

@@ -101,6 +101,9 @@ export const searched = sqliteTable(
   (table) => [uniqueIndex('searched_name').on(table.name, table.state)],
 );
 
+/** The words that stand in texts, folded, for what a slip away from them was typed. Words that are gone stay. */
+export const knownWords = sqliteTable('known_words', { word: text().primaryKey() });
+
 /** Published versions of texts and of the house (`house.yaml`), each a frozen document. */
 export const versions = sqliteTable(
   'versions',

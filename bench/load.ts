@@ -1,0 +1,137 @@
+/**
+ * 200 people reading and 20 writing for a minute on loopback, each beginning anew as soon as an answer came. Reading is
+ * opening the catalogue's line for a text, searching, and a closure; writing is saving a working copy. As ratios to bare
+ * Express with the same SQLite query, measured the same way in the same run.
+ */
+import { spawn } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { quantile, startServer, stopServer, temporaryFolder } from './server.js';
+
+const READERS = 200;
+const WRITERS = 20;
+const SECONDS = Number(process.env.SECONDS ?? 60);
+
+interface Outcome {
+  readonly times: number[];
+  errors: number;
+}
+const outcome = (): Outcome => ({ times: [], errors: 0 });
+
+/** Calls again and again until the time is up. */
+async function keepCalling(until: number, into: Outcome, call: () => Promise<Response>): Promise<void> {
+  while (performance.now() < until) {
+    const begun = performance.now();
+    try {
+      const answer = await call();
+      await answer.arrayBuffer();
+      if (!answer.ok) into.errors += 1;
+      into.times.push(performance.now() - begun);
+    } catch {
+      into.errors += 1;
+    }
+  }
+}
+
+/** One query through bare Express, on the same database. */
+const BARE = (database: string): string => `
+import express from 'express';
+import { createClient } from '@libsql/client';
+const client = createClient({ url: ${JSON.stringify(database)} });
+const app = express();
+app.get('/text/:name', async (request, response) => {
+  const { rows } = await client.execute({ sql: 'SELECT name, revision, updated_at, document FROM texts WHERE name = ?', args: [request.params.name] });
+  const [row] = rows;
+  response.json({ ...row, document: JSON.parse(String(row.document)) });
+});
+const server = app.listen(0, '127.0.0.1', () => console.log('http://127.0.0.1:' + server.address().port + '/'));
+`;
+
+async function bare(database: string, folder: string): Promise<Outcome> {
+  // Below this project, so that its packages are found.
+  const file = join(process.cwd(), 'node_modules', '.cache', `bare-${process.pid}.mjs`);
+  const { mkdirSync, rmSync } = await import('node:fs');
+  mkdirSync(join(process.cwd(), 'node_modules', '.cache'), { recursive: true });
+  writeFileSync(file, BARE(database));
+  const child = spawn(process.execPath, [file], { stdio: ['ignore', 'pipe', 'inherit'], cwd: folder });
+  const base = await new Promise<string>((resolve, reject) => {
+    child.once('exit', () => reject(new Error('it ended')));
+    child.stdout.once('data', (data: Buffer) => resolve(data.toString().trim()));
+  });
+  const found = outcome();
+  const until = performance.now() + (SECONDS / 4) * 1000;
+  const call = (): Promise<Response> => fetch(`${base}text/group-visit-confirmed`);
+  await Promise.all(Array.from({ length: READERS }, () => keepCalling(until, found, call)));
+  child.kill();
+  rmSync(file, { force: true });
+  return found;
+}
+
+export async function bench(): Promise<void> {
+  const folder = temporaryFolder();
+  const server = await startServer(folder);
+  const [reader, writer] = [await server.signIn('ines'), await server.signIn('maeve')];
+  const get = (path: string) => (): Promise<Response> =>
+    fetch(`${server.base}/api${path}`, { headers: { cookie: reader } });
+  const READS = [
+    get('/texts/group-visit-confirmed/closure?for=fill'),
+    get('/texts/search?q=visit'),
+    get('/texts/plant-adopted/closure?for=fill'),
+    get('/folders'),
+  ];
+  /** Each writer has a text of their own and saves it over and over. */
+  const mine = await Promise.all(
+    Array.from({ length: WRITERS }, async (_, at) => {
+      const headers = { 'content-type': 'application/json', cookie: writer };
+      const body = JSON.stringify({ kind: 'block', title: `Load ${at}` });
+      const made = (await (await fetch(`${server.base}/api/texts`, { method: 'POST', headers, body })).json()) as {
+        name: string;
+        revision: number;
+        document: { content: unknown[] };
+      };
+      let { revision } = made;
+      let turn = 0;
+      return async (): Promise<Response> => {
+        turn += 1;
+        const paragraph = { type: 'paragraph', content: [{ type: 'text', text: `words ${turn}` }] };
+        const document = {
+          ...made.document,
+          content: (made.document.content as { type: string }[]).map((part) =>
+            part.type === 'body' ? { ...part, content: [paragraph] } : part,
+          ),
+        };
+        const answer = await fetch(`${server.base}/api/texts/${made.name}`, {
+          method: 'PUT',
+          headers,
+          body: JSON.stringify({ document, revision }),
+        });
+        if (answer.ok) revision += 1;
+        return answer;
+      };
+    }),
+  );
+  const [reads, writes] = [outcome(), outcome()];
+  const until = performance.now() + SECONDS * 1000;
+  await Promise.all([
+    ...Array.from({ length: READERS }, (_, at) => {
+      let turn = at;
+      return keepCalling(until, reads, () => (READS[(turn += 1) % READS.length] as () => Promise<Response>)());
+    }),
+    ...mine.map((save) => keepCalling(until, writes, save)),
+  ]);
+  await stopServer(server);
+  const plain = await bare(server.database, folder);
+  const rate = ({ times }: Outcome, seconds: number): number => times.length / seconds;
+  const plainRate = rate(plain, SECONDS / 4);
+  const p99 = ({ times }: Outcome): number => quantile(times, 0.99);
+  console.log(
+    `${READERS} reading, ${WRITERS} writing, ${SECONDS} s: ${reads.times.length} reads, ${writes.times.length} writes`,
+  );
+  console.log(`errors: ${reads.errors} reading, ${writes.errors} writing; bare: ${plain.errors}`);
+  console.log(
+    `throughput: ${((rate(reads, SECONDS) + rate(writes, SECONDS)) / plainRate).toFixed(2)}× of bare Express with one query`,
+  );
+  console.log(
+    `99th percentile: reading ${(p99(reads) / p99(plain)).toFixed(2)}×, writing ${(p99(writes) / p99(plain)).toFixed(2)}× of its`,
+  );
+}
