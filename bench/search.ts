@@ -57,7 +57,7 @@ export async function bench(): Promise<void> {
     'SELECT count(*) AS rows FROM search' as never,
   );
   const service = new SearchService(database);
-  const queries = Array.from({ length: 60 }, (_, at) => {
+  const queries = Array.from({ length: 24 }, (_, at) => {
     const [one = 'a', two = 'b'] = (titles[(at * 131) % titles.length] ?? '').split(' ');
     // Every third with a slip, every fifth by a call word.
     if (at % 5 === 0) return `c${at * 97}`;

@@ -3,7 +3,7 @@ import { packages, run } from './setup.mjs';
 
 packages();
 if (run('npm', ['run', '-s', 'build']) !== 0) process.exit(1);
-console.log('Starting with the demo data. Nobody needs to sign in yet; you write as Maeve Aldous.');
+console.log('Starting with the demo data. Sign in as anybody listed below, or pick them on the page.');
 process.exit(
   run(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
     env: {

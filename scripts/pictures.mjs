@@ -162,6 +162,27 @@ Dogs are welcome on a lead.
     await page.locator('.group').nth(3).waitFor();
     await page.request.put(address, { data: { document, revision: revision + 1 } });
   },
+  async impact(page) {
+    await reword(page, 'opening-hours', [['The garden is open daily', 'The garden and the tea house are open daily']]);
+    await page.goto('/publish/opening-hours');
+    await page.getByLabel('What is new, in a line').fill('The tea house keeps the hours of the garden');
+    await page.getByText(/read differently/).waitFor();
+    await page.getByText(/rendered before and after/).waitFor({ state: 'hidden' });
+  },
+  async versions(page) {
+    await publish(page, 'opening-hours', 'The tea house keeps the hours of the garden');
+    await reword(page, 'opening-hours', [['Paths may be icy.', 'Paths may be icy: bring sticks.']]);
+    await publish(page, 'opening-hours', 'Sticks for the winter');
+    await page.goto('/versions/opening-hours');
+    await page.locator('mark').first().waitFor();
+  },
+  async people(page) {
+    await page.goto('/settings/people');
+    await page.getByLabel('Name', { exact: true }).fill('Oisín Fell');
+    await page.getByLabel('Address', { exact: true }).fill('oisin@larkmoor.example');
+    await page.getByRole('button', { name: 'Make the invitation' }).click();
+    await page.getByRole('button', { name: 'Copy the link' }).waitFor();
+  },
   async fill(page) {
     await page.goto('/fill/new?template=group-visit-confirmed');
     await page.getByLabel('Recipient', { exact: true }).fill('siobhán');
@@ -170,6 +191,25 @@ Dogs are welcome on a lead.
     await page.keyboard.press('F2');
   },
 };
+
+/** Signs somebody of the demo in. */
+async function signIn(page, key) {
+  const data = { address: `${key}@larkmoor.example`, password: 'heather-on-the-moor' };
+  await page.request.post('/api/door/sign-in', { data });
+}
+
+/** Publishes a text as it is. */
+async function publish(page, name, note) {
+  const { revision } = await (await page.request.get(`/api/versions/${name}`)).json();
+  await page.request.post(`/api/versions/${name}/publish`, { data: { revision, note } });
+}
+
+/** Saves a text with some words in the place of others. */
+async function reword(page, name, pairs) {
+  const { document, revision } = await (await page.request.get(`/api/texts/${name}`)).json();
+  const words = pairs.reduce((text, [from, to]) => text.replace(from, to), JSON.stringify(document));
+  await page.request.put(`/api/texts/${name}`, { data: { document: JSON.parse(words), revision } });
+}
 
 /** Proof of the demo's visit confirmation for the set that answers all of it. */
 async function proofed(page, view) {
@@ -205,6 +245,7 @@ try {
   for (const [name, go] of Object.entries(PICTURES)) {
     if (wanted.length > 0 && !wanted.includes(name)) continue;
     const page = await browser.newPage({ baseURL: BASE, viewport: { width: 1280, height: 800 } });
+    await signIn(page, name === 'people' ? 'ruairi' : 'maeve');
     await go(page);
     // Words that just changed are underlined for a moment.
     await page.waitForTimeout(1200);

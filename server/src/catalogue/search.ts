@@ -13,8 +13,14 @@ import { opening } from './words.js';
 const FEW = 3;
 /** Words of the index that one typed word may stand for. */
 const MOST_READINGS = 12;
-/** Marks around what was found; no text holds them. */
-const [START, END] = ['\u0002', '\u0003'];
+/** Rows that are ranked; where more match, too little was typed to tell them apart. */
+const MOST_CANDIDATES = 400;
+/** Hits that a stretch is cut out for. */
+const MOST_STRETCHES = 40;
+/** So short a word, begun, stands in nearly every text: it is looked for only where texts are named. */
+const SHORT = 3;
+/** Characters before and after what was found. */
+const [BEFORE, AFTER] = [40, 80];
 export interface SearchOptions {
   /** `fill` finds templates that can be filled now; `write` all texts, working copies where one may write. */
   readonly purpose: Purpose;
@@ -22,7 +28,14 @@ export interface SearchOptions {
 }
 interface Found {
   readonly name: string;
-  readonly snippet: string;
+  readonly found: Hit['found'];
+}
+interface Candidate {
+  readonly id: number;
+  readonly name: string;
+  readonly title: string;
+  readonly subject: string;
+  readonly call: string | null;
 }
 
 export class SearchService {
@@ -39,11 +52,16 @@ export class SearchService {
     if (words.length === 0) return purpose === 'fill' ? this.usual(asker, access, limit) : [];
     const may = (right: 'fill' | 'write'): string[] => [...access.folders.keys()].filter((id) => access.may(right, id));
     const folders = { seen: may('fill'), written: purpose === 'fill' ? [] : may('write') };
-    let found = await this.matching(expression(words.map((word) => [word])), folders, purpose, limit, words);
+    let found = await this.matching(
+      words.map((word) => [word]),
+      folders,
+      purpose,
+      limit,
+    );
     if (found.length < FEW) {
       const readings = await Promise.all(words.map((word) => this.readings(word)));
       if (readings.some((each) => each.length > 1)) {
-        const more = await this.matching(expression(readings), folders, purpose, limit, words);
+        const more = await this.matching(readings, folders, purpose, limit);
         found = [...found, ...more.filter((each) => !found.some(({ name }) => name === each.name))].slice(0, limit);
       }
     }
@@ -73,59 +91,52 @@ export class SearchService {
           (last.get(b.name) ?? '').localeCompare(last.get(a.name) ?? '') || a.title.localeCompare(b.title, 'en'),
       )
       .slice(0, limit)
-      .map(({ name }) => ({ name, snippet: '' }));
+      .map(({ name }) => ({ name, found: [] }));
     return this.hits(found, access.folders, [], 'fill');
   }
 
   /**
-   * The names of what matches, with a stretch of it. The best rows are taken by their rank alone before anything is
-   * joined or cut out of them; more are taken only where too few of those may be seen.
+   * What matches, best first, with a stretch of it. Looked for where texts are named, and only where that gives too
+   * little in all their words; of very many some are taken. Ranking by the whole index would read all of it at every
+   * keystroke.
    */
   private async matching(
-    match: string,
+    readings: readonly (readonly string[])[],
     { seen, written }: { readonly seen: readonly string[]; readonly written: readonly string[] },
     purpose: Purpose,
     limit: number,
-    words: readonly string[],
   ): Promise<Found[]> {
-    const { read } = this.database;
-    const list = (ids: readonly string[]): SQL =>
-      ids.length > 0
-        ? sql`(${sql.join(
-            ids.map((id) => sql`${id}`),
-            sql`, `,
-          )})`
-        : sql`('')`;
     const state =
       purpose === 'fill'
         ? sql`searched.state = 'published' AND texts.kind = 'message' AND texts.retired_at IS NULL AND texts.folder IN ${list(seen)}`
         : sql`((searched.state = 'working' AND texts.folder IN ${list(written)}) OR (searched.state = 'published' AND texts.folder IN ${list(seen)} AND texts.folder NOT IN ${list(written)}))`;
-    // A call word typed whole comes before everything, one that is begun before all but that.
-    const typed = words.join(' ');
-    const called = sql`(CASE WHEN lower(texts."call") = ${typed} THEN 0 WHEN substr(lower(texts."call"), 1, ${typed.length}) = ${typed} THEN 1 ELSE 2 END)`;
-    let rows: { id: number; name: string }[] = [];
-    for (let best = Math.max(200, limit * 4); ; best *= 8) {
-      rows = await read.all<{ id: number; name: string }>(
-        sql`SELECT searched.id AS id, texts.name AS name
-            FROM (SELECT rowid AS id, rank AS points FROM search WHERE search MATCH ${match} ORDER BY rank LIMIT ${best}) AS ranked
-            JOIN searched ON searched.id = ranked.id JOIN texts ON texts.name = searched.name
-            WHERE texts.binned_at IS NULL AND ${state}
-            ORDER BY ${called}, ranked.points, texts.title LIMIT ${limit}`,
+    const candidates = (match: string): Promise<Candidate[]> =>
+      this.database.read.all<Candidate>(
+        sql`SELECT searched.id AS id, texts.name AS name, texts.title AS title, texts.subject AS subject, texts."call" AS "call"
+            FROM search JOIN searched ON searched.id = search.rowid JOIN texts ON texts.name = searched.name
+            WHERE search MATCH ${match} AND texts.binned_at IS NULL AND ${state} LIMIT ${MOST_CANDIDATES}`,
       );
-      if (rows.length >= limit) break;
-      const [{ all } = { all: 0 }] = await read.all<{ all: number }>(
-        sql`SELECT count(*) AS "all" FROM (SELECT 1 FROM search WHERE search MATCH ${match} LIMIT ${best + 1})`,
-      );
-      if (all <= best) break;
-    }
-    if (rows.length === 0) return [];
-    const ids = list(rows.map(({ id }) => String(id)));
-    const snippets = await read.all<{ id: number; snippet: string }>(
-      sql`SELECT rowid AS id, snippet(search, -1, ${START}, ${END}, '…', 14) AS snippet
-          FROM search WHERE search MATCH ${match} AND rowid IN ${ids}`,
+    const named = await candidates(`{title subject call} : (${expression(readings)})`);
+    const short = readings.some(([word = '']) => word.length < SHORT);
+    const more = named.length >= limit || short ? [] : await candidates(expression(readings));
+    const all = new Map([...named, ...more].map((each) => [each.id, each]));
+    const best = [...all.values()]
+      .map((each) => ({ ...each, points: points(each, readings) }))
+      .sort((a, b) => b.points - a.points || a.title.localeCompare(b.title, 'en'))
+      .slice(0, limit);
+    // As many as a list shows at once.
+    const words = await this.wordsOfRows(best.slice(0, MOST_STRETCHES).map(({ id }) => id));
+    const wanted = readings.flat();
+    return best.map(({ id, name }) => ({ name, found: stretchOf(words.get(id) ?? [], wanted) }));
+  }
+
+  /** The indexed words of some rows, the most telling columns last: what the list shows anyway says least. */
+  private async wordsOfRows(ids: readonly number[]): Promise<Map<number, readonly string[]>> {
+    if (ids.length === 0) return new Map();
+    const rows = await this.database.read.all<{ id: number; body: string; labels: string; subject: string }>(
+      sql`SELECT rowid AS id, body, labels, subject FROM search WHERE rowid IN ${list(ids)}`,
     );
-    const said = new Map(snippets.map(({ id, snippet }) => [id, snippet]));
-    return rows.map(({ id, name }) => ({ name, snippet: said.get(id) ?? '' }));
+    return new Map(rows.map(({ id, body, labels, subject }) => [id, [body, labels, subject]]));
   }
 
   /** Words of the index that a typed word may be meant for: itself, and those a slip away (two in a long one). */
@@ -163,7 +174,7 @@ export class SearchService {
     ).map((row): Row => ({ ...row, document: '' }));
     const published = purpose === 'fill' ? await publishedVersions(this.database.read, rows) : new Map<string, never>();
     const today = dayIn(new Date(), 'UTC');
-    const hit = (row: Row, snippet: string): Hit | undefined => {
+    const hit = (row: Row, stretches: Hit['found']): Hit | undefined => {
       const own = published.get(row.name);
       if (!folders.has(row.folder) || (purpose === 'fill' && !own)) return undefined;
       const seen = purpose === 'fill' || !written.includes(row.folder) ? { ...row, ...publishedAs(row) } : row;
@@ -174,14 +185,14 @@ export class SearchService {
         subject: seen.subject,
         call: seen.call ?? undefined,
         opening: own ? opening(own.document) : '',
-        found: stretches(snippet),
+        found: stretches,
         folder: row.folder,
         offered: isOffered(row, today),
       };
     };
-    return found.flatMap(({ name, snippet }) => {
+    return found.flatMap(({ name, found: stretches }) => {
       const row = rows.find((each) => each.name === name);
-      const made = row && hit(row, snippet);
+      const made = row && hit(row, stretches);
       return made && (purpose === 'write' || made.offered) ? [made] : [];
     });
   }
@@ -194,29 +205,65 @@ const wordsOf = (query: string): string[] =>
     .filter(Boolean)
     .slice(0, 12);
 
-/** So short a word, begun, stands in nearly every text: it is looked for where texts are named. */
-const SHORT = 3;
-
 /** A match for all words, each by any of its readings, begun words included. */
 const expression = (words: readonly (readonly string[])[]): string =>
-  words
-    .map((readings) => {
-      const where = (readings[0] ?? '').length < SHORT ? '{title subject call} : ' : '';
-      return `(${where}(${readings.map((each) => `"${each.replace(/"/g, '')}"*`).join(' OR ')}))`;
-    })
-    .join(' AND ');
+  words.map((readings) => `(${readings.map((each) => `"${each.replace(/"/g, '')}"*`).join(' OR ')})`).join(' AND ');
 
-function stretches(snippet: string): { text: string; hit: boolean }[] {
-  return snippet
-    .replace(/\s+/g, ' ')
-    .split(START)
-    .flatMap((piece, index) => {
-      if (index === 0) return [{ text: piece, hit: false }];
-      const [hit = '', rest = ''] = piece.split(END);
-      return [
-        { text: hit, hit: true },
-        { text: rest, hit: false },
-      ];
-    })
-    .filter(({ text }) => text !== '');
+const list = (values: readonly (string | number)[]): SQL =>
+  values.length > 0
+    ? sql`(${sql.join(
+        values.map((value) => sql`${value}`),
+        sql`, `,
+      )})`
+    : sql`('')`;
+
+/** How likely it is meant: by its call word, by how its title begins, by its title, its subject, anything. */
+function points({ title, subject, call }: Candidate, words: readonly (readonly string[])[]): number {
+  const [named, said, word] = [fold(title), fold(subject), fold(call ?? '')];
+  return words.reduce((sum, readings) => {
+    const of = (each: string): number => {
+      if (word !== '' && word === each) return 100;
+      if (word !== '' && word.startsWith(each)) return 40;
+      if (named.startsWith(each)) return 30;
+      if (named.includes(` ${each}`)) return 20;
+      return said.includes(each) ? 8 : 2;
+    };
+    return sum + Math.max(...readings.map(of));
+  }, 0);
+}
+
+/** The stretch around the first of the words that is found, with all of them marked in it; none where none is. */
+function stretchOf(texts: readonly string[], words: readonly string[]): { text: string; hit: boolean }[] {
+  const wanted = new RegExp(
+    `(?<![\\p{L}\\p{N}])(?:${
+      words
+        .map((word) => word.replace(/[^\p{L}\p{N}]/gu, ''))
+        .filter(Boolean)
+        .join('|') || '$^'
+    })[\\p{L}\\p{N}]*`,
+    'giu',
+  );
+  for (const text of texts) {
+    // Folding may shorten a word; what is cut out is the text as it was written.
+    const plain = text.normalize('NFC');
+    const bare = /[^\0-\x7F]/.test(plain)
+      ? [...plain].map((letter) => (letter < '\x80' ? letter : fold(letter).charAt(0) || letter)).join('')
+      : plain;
+    const first = bare.length === plain.length ? bare.search(wanted) : -1;
+    if (first < 0) continue;
+    const [from, to] = [Math.max(0, first - BEFORE), Math.min(plain.length, first + AFTER)];
+    const parts: { text: string; hit: boolean }[] = [];
+    let at = from;
+    for (const match of bare.slice(0, to).matchAll(wanted)) {
+      if (match.index < from) continue;
+      parts.push({ text: plain.slice(at, match.index), hit: false });
+      parts.push({ text: plain.slice(match.index, match.index + match[0].length), hit: true });
+      at = match.index + match[0].length;
+    }
+    parts.push({ text: plain.slice(at, to), hit: false });
+    const [head, ...rest] = parts;
+    const begun = head && from > 0 ? [{ ...head, text: `…${head.text}` }, ...rest] : parts;
+    return begun.map((part) => ({ ...part, text: part.text.replace(/\s+/g, ' ') })).filter((part) => part.text !== '');
+  }
+  return [];
 }
