@@ -173,6 +173,9 @@ const standing = computed(() => {
   align-items: center;
   min-width: 0;
 }
+.variables .quiet {
+  white-space: nowrap;
+}
 .label {
   overflow: hidden;
   text-overflow: ellipsis;

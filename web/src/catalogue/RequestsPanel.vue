@@ -7,7 +7,7 @@ import { momentInFigures } from '../versions/useStanding';
 import type { Catalogue } from './useCatalogue';
 
 const { catalogue } = defineProps<{ catalogue: Catalogue }>();
-const { requests, act, go } = catalogue;
+const { requests, texts, act, go } = catalogue;
 const returning = ref<string>();
 const remark = ref('');
 
@@ -21,6 +21,8 @@ async function giveBack(request: Request): Promise<void> {
   await act(`Returned to ${request.who}.`, () => api.answerRequest(request.id, { answer: 'return', remark: words }));
 }
 const takeBack = (request: Request): Promise<void> => act('Taken back.', () => api.takeBackRequest(request.id));
+const isTemplate = ({ text }: Request): boolean =>
+  texts.value.some(({ name, kind }) => name === text && kind === 'message');
 const stateOf = ({ mine, state, answeredBy }: Request): string =>
   state === 'returned' ? `returned by ${answeredBy ?? 'somebody'}` : mine ? 'waiting for an answer' : '';
 </script>
@@ -41,7 +43,7 @@ const stateOf = ({ mine, state, answeredBy }: Request): string =>
           The checker: {{ request.report.errors }} errors, {{ request.report.warnings }} warnings<template
             v-if="request.report.messages"
             >; {{ request.report.messages }} messages proofed with {{ request.report.set }}</template
-          >
+          ><template v-if="request.report.lookedAt">; {{ request.report.lookedAt }} cases looked at</template>
         </summary>
         <ul>
           <li v-for="(finding, index) in request.report.findings" :key="index">{{ finding }}</li>
@@ -68,6 +70,13 @@ const stateOf = ({ mine, state, answeredBy }: Request): string =>
         <template v-if="!request.mine">
           <RouterLink v-slot="{ navigate }" :to="{ name: 'publish', params: { name: request.text } }" custom
             ><button @click="navigate()">Look at it</button></RouterLink
+          >
+          <RouterLink
+            v-if="isTemplate(request)"
+            v-slot="{ navigate }"
+            :to="{ name: 'proof', params: { name: request.text, view: 'report' } }"
+            custom
+            ><button @click="navigate()">Proof report</button></RouterLink
           >
           <button class="main" @click="accept(request)">Publish it</button>
           <button @click="returning = request.id">Return…</button>

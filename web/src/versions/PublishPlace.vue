@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Publishing: the note, what stands against it, what changed, and what it does to other messages. */
-import { HOUSE_NAME, type Remark, type State } from '@vocabula/contract';
+import { HOUSE_NAME, type Ask, type Remark, type State } from '@vocabula/contract';
 import type { Finding } from '@vocabula/core';
 import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -71,7 +71,7 @@ async function go(): Promise<void> {
   try {
     const { revision } = now;
     if (!now.mayPublish) {
-      await api.ask(name, { revision, note: note.value, report: report() });
+      await api.ask(name, { revision, note: note.value, report: await report() });
       notice.sayThere(`Asked. Those who may publish “${now.title}” see it in the catalogue.`);
       await router.push(back.value);
       return;
@@ -90,10 +90,11 @@ async function go(): Promise<void> {
     busy.value = false;
   }
 }
-/** What goes along with a request: what the checker says, for whoever answers it. */
-const report = (): Parameters<typeof api.ask>[1]['report'] => ({
+/** What goes along with a request: what the checker says and how much was looked at, for whoever answers it. */
+const report = async (): Promise<Ask['report']> => ({
   messages: 0,
   set: '',
+  lookedAt: isHouse ? 0 : await api.proofRecord(name).then(({ lookedAt }) => lookedAt.length),
   errors: errors.value.length,
   warnings: findings.value.filter(({ level }) => level === 'warning').length,
   findings: findings.value.slice(0, 200).map(({ level, message }) => `${level}: ${message}`),

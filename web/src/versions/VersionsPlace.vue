@@ -67,7 +67,7 @@ const usual = computed((): [string, string] => {
   const now = standing.value;
   const [last, earlier] = now?.versions ?? [];
   const of = (version: { number: number } | undefined): string => (version ? `version:${version.number}` : 'working');
-  if (now?.mayWrite && now.changed) return [of(now.published ?? last), 'working'];
+  if (now?.mayWrite && (now.changed || !earlier)) return [of(now.published ?? last), 'working'];
   return [of(earlier ?? last), of(last)];
 });
 const chosen = computed(() => moments.value.find(({ state }) => state === after.value));
