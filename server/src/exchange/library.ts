@@ -6,11 +6,9 @@ import type { Folder, LibraryItem, LibraryLook, LibraryTaken, TakeLibrary } from
 import { nameFromTitle, sameValue, type TextDocument } from '@vocabula/core';
 import { readHouse, writeHouse } from '@vocabula/core/house';
 import { writeText } from '@vocabula/core/markdown';
-import { PackedProblem, unpackWithin } from '@vocabula/core/zip';
 import { eq, inArray, isNull } from 'drizzle-orm';
-import { strFromU8, strToU8, zipSync } from 'fflate';
-import { parse, stringify } from 'yaml';
-import * as z from 'zod';
+import { strToU8, zipSync } from 'fflate';
+import { stringify } from 'yaml';
 import type { AssetService } from '../assets/service.js';
 import { note } from '../audit/service.js';
 import { publishedVersions, rowOf, workingCopy, type Row } from '../catalogue/current.js';
@@ -23,37 +21,9 @@ import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, ROOT, type Access } from '../rights/access.js';
 import type { FolderService } from '../rights/folders.js';
-import { readFile, refusals, takeText, type ReadFile } from './files.js';
+import { refusals, takeText } from './files.js';
 import { renamed } from './renamed.js';
-
-/** The most that a library may unpack to, in bytes. */
-const MAX_UNPACKED = 400_000_000;
-const HOUSE = 'house.yaml';
-const CATALOGUE = 'catalogue.yaml';
-const ASSETS = 'assets/';
-
-const catalogueSchema = z.object({
-  vocabula: z.literal(1),
-  /** By path: what a folder is called, and where it stands. */
-  folders: z
-    .record(z.string().max(400), z.object({ title: z.string().min(1).max(80), position: z.int().min(0).optional() }))
-    .default({}),
-  /** By name: tags, and where a text stands in its folder. */
-  texts: z
-    .record(
-      z.string().max(80),
-      z.object({ tags: z.array(z.string().max(40)).default([]), position: z.int().min(0).optional() }),
-    )
-    .default({}),
-});
-type Catalogue = z.infer<typeof catalogueSchema>;
-
-interface Library {
-  readonly texts: readonly (ReadFile & { readonly folder: string })[];
-  readonly assets: ReadonlyMap<string, Uint8Array>;
-  readonly house: string | undefined;
-  readonly catalogue: Catalogue;
-}
+import { ASSETS, CATALOGUE, HOUSE, unpacked, type Catalogue, type Library } from './unpacked.js';
 
 export class LibraryService {
   constructor(
@@ -325,52 +295,3 @@ const titleOf = (path: string): string => {
   const words = path.replace(/-/g, ' ');
   return words.charAt(0).toUpperCase() + words.slice(1);
 };
-
-/** Reads a zip. Throws words for one that is damaged, too large, or no library. */
-async function unpacked(bytes: Uint8Array): Promise<Library> {
-  const parts = await unpackWithin(
-    bytes,
-    /(?:^|\/)(?:[^/]+\.md|house\.yaml|catalogue\.yaml)$|(?:^|\/)assets\/[^/]+$/,
-    MAX_UNPACKED,
-    60_000,
-  ).catch((problem: unknown) => {
-    if (!(problem instanceof PackedProblem)) throw problem;
-    throw problem.why === 'damaged'
-      ? new RequestProblem(422, 'bad-file', 'This is not a zip file that can be read.')
-      : new RequestProblem(413, 'too-large', `This unpacks to more than ${MAX_UNPACKED / 1_000_000} MB.`);
-  });
-  // A library that was packed with the folder it stood in comes out of it.
-  const names = Object.keys(parts).filter(
-    (name) => !name.split('/').some((part) => part === '..' || part.startsWith('.') || part === '__MACOSX'),
-  );
-  const house = names.find((name) => name.endsWith(HOUSE) && name.split('/').length <= 2);
-  const root = (names.find((name) => name.endsWith(CATALOGUE) && name.split('/').length <= 2) ?? house ?? '').replace(
-    /[^/]*$/,
-    '',
-  );
-  const inside = names.filter((name) => name.startsWith(root));
-  const of = (name: string): Uint8Array => parts[`${root}${name}`] ?? new Uint8Array();
-  const paths = inside.map((name) => name.slice(root.length));
-  const texts = paths
-    .filter((path) => path.endsWith('.md') && !path.startsWith(ASSETS))
-    .map((path) => ({ ...readFile(path, strFromU8(of(path))), folder: path.split('/').slice(0, -1).join('/') }));
-  const assets = new Map(paths.filter((path) => path.startsWith(ASSETS)).map((path) => [path, of(path)]));
-  if (texts.length === 0 && assets.size === 0 && house === undefined)
-    throw new RequestProblem(422, 'bad-file', 'There is no text in this zip: texts are files that end in .md.');
-  return {
-    texts,
-    assets,
-    house: paths.includes(HOUSE) ? strFromU8(of(HOUSE)) : undefined,
-    catalogue: paths.includes(CATALOGUE)
-      ? catalogueOf(strFromU8(of(CATALOGUE)))
-      : { vocabula: 1, folders: {}, texts: {} },
-  };
-}
-
-function catalogueOf(source: string): Catalogue {
-  try {
-    return catalogueSchema.parse(parse(source, { maxAliasCount: 0 }));
-  } catch {
-    throw new RequestProblem(422, 'bad-file', `${CATALOGUE} cannot be read. Nothing was taken.`);
-  }
-}

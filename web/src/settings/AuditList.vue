@@ -4,6 +4,7 @@ import type { AuditEntry, Person } from '@vocabula/contract';
 import { computed, onMounted, ref, watch } from 'vue';
 import { api, auditUrl } from '../api/client';
 import { useNotice } from '../ui/notice';
+import PartHead from './PartHead.vue';
 import { momentInFigures } from '../versions/useStanding';
 
 const notice = useNotice();
@@ -43,11 +44,9 @@ watch(filter, () => {
 </script>
 
 <template>
-  <header class="part-head">
-    <h2>Audit trail</h2>
-    <span class="quiet small">it cannot be changed, by anybody</span>
+  <PartHead title="Audit trail" about="it cannot be changed, by anybody">
     <a class="right" :href="auditUrl(filter)" download>Export as CSV</a>
-  </header>
+  </PartHead>
   <div class="filter">
     <label class="field"><span>Words</span><input v-model="q" type="search" /></label>
     <label class="field"
@@ -90,15 +89,6 @@ watch(filter, () => {
 </template>
 
 <style scoped>
-.part-head {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  margin-bottom: 16px;
-}
-h2 {
-  font: 500 1.125rem/1.5rem var(--serif);
-}
 .filter {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 168px 128px 144px 144px;

@@ -4,6 +4,7 @@ import type { Group, Person } from '@vocabula/contract';
 import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useNotice } from '../ui/notice';
+import PartHead from './PartHead.vue';
 
 const notice = useNotice();
 const groups = ref<Group[]>([]);
@@ -39,11 +40,9 @@ const nameOf = (id: string): string => people.value.find((person) => person.id =
 </script>
 
 <template>
-  <header class="part-head">
-    <h2>Groups</h2>
-    <span class="quiet small">rights in folders are given to people or to groups</span>
+  <PartHead title="Groups" about="rights in folders are given to people or to groups">
     <button class="main right" @click="edit(undefined)">New group</button>
-  </header>
+  </PartHead>
   <form v-if="open" class="sheet form" @submit.prevent="save" @keydown.esc="open = undefined">
     <label class="field"
       ><span>Name of the group</span><input v-model="title" maxlength="80" required autofocus
@@ -73,15 +72,6 @@ const nameOf = (id: string): string => people.value.find((person) => person.id =
 </template>
 
 <style scoped>
-.part-head {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  margin-bottom: 16px;
-}
-h2 {
-  font: 500 1.125rem/1.5rem var(--serif);
-}
 .form {
   padding: 16px 20px;
   display: grid;

@@ -5,6 +5,7 @@ import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import PartHead from './PartHead.vue';
 import { momentInFigures } from '../versions/useStanding';
 
 const me = useMe();
@@ -55,12 +56,9 @@ async function end(key: Key): Promise<void> {
 </script>
 
 <template>
-  <header class="part-head">
-    <h2>For other programs</h2>
-    <span class="quiet small"
-      >a key acts for you, within what it may do · <a href="/api/v1">what can be called</a></span
-    >
-  </header>
+  <PartHead title="For other programs" about="a key acts for you, within what it may do">
+    <template #about>· <a href="/api/v1">what can be called</a></template>
+  </PartHead>
   <section v-if="fresh" class="fresh sheet" aria-label="The new key">
     <p>This is the key. It is shown now and never again.</p>
     <code>{{ fresh }}</code>
@@ -95,15 +93,6 @@ async function end(key: Key): Promise<void> {
 </template>
 
 <style scoped>
-.part-head {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  margin-bottom: 16px;
-}
-h2 {
-  font: 500 1.125rem/1.5rem var(--serif);
-}
 h3 {
   font-size: 0.8125rem;
   margin: 0;

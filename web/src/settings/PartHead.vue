@@ -3,7 +3,16 @@
 import { HOUSE_NAME } from '@vocabula/contract';
 import { useHouse } from '../ui/house';
 
-defineProps<{ title: string; about: string; changed: boolean; house?: boolean }>();
+withDefaults(
+  defineProps<{
+    title: string;
+    about: string;
+    /** Whether there is something to keep; left out where each act is kept by itself. */
+    changed?: boolean | undefined;
+    house?: boolean;
+  }>(),
+  { changed: undefined },
+);
 const stored = useHouse();
 const emit = defineEmits<{ save: [] }>();
 </script>
@@ -11,8 +20,9 @@ const emit = defineEmits<{ save: [] }>();
 <template>
   <header class="part-head">
     <h2>{{ title }}</h2>
-    <span class="quiet small">{{ about }}</span>
-    <button class="main right" :disabled="!changed" @click="emit('save')">Save</button>
+    <span class="quiet small">{{ about }} <slot name="about" /></span>
+    <slot />
+    <button v-if="changed !== undefined" class="main right" :disabled="!changed" @click="emit('save')">Save</button>
     <template v-if="house && (stored.stored?.revision ?? 0) > 0">
       <RouterLink class="small" :to="{ name: 'versions', params: { name: HOUSE_NAME } }">{{
         stored.stored?.version ? `version ${stored.stored.version} is in use` : 'not published yet'

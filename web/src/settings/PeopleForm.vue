@@ -5,6 +5,7 @@ import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import PartHead from './PartHead.vue';
 import { momentInFigures } from '../versions/useStanding';
 
 const me = useMe();
@@ -51,10 +52,7 @@ async function copy(): Promise<void> {
 </script>
 
 <template>
-  <header class="part-head">
-    <h2>People</h2>
-    <span class="quiet small">administrators look after people, authors write, colleagues fill</span>
-  </header>
+  <PartHead title="People" about="administrators look after people, authors write, colleagues fill" />
   <section v-if="link" class="sheet link" aria-label="The link">
     <p>
       Give this link to {{ link.who }}. It is shown once, can be followed once, and ends
@@ -121,15 +119,6 @@ async function copy(): Promise<void> {
 </template>
 
 <style scoped>
-.part-head {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  margin-bottom: 16px;
-}
-h2 {
-  font: 500 1.125rem/1.5rem var(--serif);
-}
 h3 {
   font-size: 0.8125rem;
   margin: 0;

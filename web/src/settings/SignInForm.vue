@@ -5,6 +5,7 @@ import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import PartHead from './PartHead.vue';
 import { momentInFigures } from '../versions/useStanding';
 
 const me = useMe();
@@ -42,11 +43,9 @@ function browserOf(agent: string): string {
 </script>
 
 <template>
-  <header class="part-head">
-    <h2>Signing in</h2>
-    <span class="quiet small">you sign in as {{ me.who?.address }}</span>
+  <PartHead title="Signing in" :about="`you sign in as ${me.who?.address}`">
     <button class="right" @click="signOut">Sign out</button>
-  </header>
+  </PartHead>
   <form class="form" @submit.prevent="change">
     <input type="hidden" autocomplete="username" :value="me.who?.address" />
     <label class="field"
@@ -80,15 +79,6 @@ function browserOf(agent: string): string {
 </template>
 
 <style scoped>
-.part-head {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  margin-bottom: 16px;
-}
-h2 {
-  font: 500 1.125rem/1.5rem var(--serif);
-}
 h3 {
   font-size: 0.8125rem;
   margin: 28px 0 4px;
