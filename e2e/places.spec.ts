@@ -30,6 +30,20 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
   ),
   ['Fill, nothing open', '/fill', (page) => expect(page.getByRole('option').first()).toBeVisible()],
   ['Fill', FILLING, (page) => expect(page.getByLabel('Recipient', { exact: true })).toBeVisible()],
+  [
+    'Publish',
+    '/publish/opening-hours',
+    (page) => expect(page.getByText(/of the 3 templates|read differently/)).toBeVisible(),
+  ],
+  ['Versions', '/versions/opening-hours', (page) => expect(page.getByRole('option').first()).toBeVisible()],
+  [
+    'Requests',
+    '/catalogue?view=asked',
+    (page) => expect(page.getByRole('navigation', { name: 'Folders' })).toBeVisible(),
+  ],
+  ['Signing in, set', '/settings/sign-in', (page) => expect(page.getByText('this one', { exact: true })).toBeVisible()],
+  ['Keys', '/settings/programs', (page) => expect(page.getByLabel('What it is for')).toBeVisible()],
+  ['Sign in', '/sign-in', (page) => expect(page.getByLabel('Address')).toBeVisible()],
   ['Settings', '/settings', (page) => expect(page.getByLabel(/^Name/)).toBeVisible()],
 ];
 

@@ -12,6 +12,11 @@ export type Writer = Parameters<Parameters<Reader['transaction']>[0]>[0];
 /** Milliseconds that the driver itself waits for another process, which blocks this one; the rest is waited for asynchronously. */
 const BUSY_MS = 100;
 const BUSY_TRIES = 40;
+/**
+ * After so many tries the connections are opened anew: one on which a transaction could not begin while another process
+ * held the database may go on failing at once after that is over.
+ */
+const ANEW_EVERY = 12;
 
 export class Database {
   private queue: Promise<unknown> = Promise.resolve();
@@ -37,7 +42,13 @@ export class Database {
    * awaited but the database: concurrent transactions on this driver end in SQLITE_BUSY.
    */
   write<T>(change: (writer: Writer) => Promise<T>): Promise<T> {
-    const result = this.queue.then(() => patiently(() => this.transaction(change)));
+    const result = this.queue.then(() =>
+      patiently(
+        () => this.transaction(change),
+        // Changes are made one after the other, so no transaction of ours is under way.
+        () => this.client.reconnect(),
+      ),
+    );
     this.queue = result.catch(() => undefined);
     return result;
   }
@@ -73,7 +84,7 @@ export class Database {
 }
 
 /** Tries again while another process holds the database. */
-async function patiently<T>(work: () => Promise<T>): Promise<T> {
+async function patiently<T>(work: () => Promise<T>, anew: () => void = () => undefined): Promise<T> {
   for (let attempt = 1; ; attempt += 1) {
     try {
       return await work();
@@ -82,6 +93,7 @@ async function patiently<T>(work: () => Promise<T>): Promise<T> {
         `${String(error)} ${String((error as { cause?: unknown }).cause ?? '')}`,
       );
       if (!busy || attempt >= BUSY_TRIES) throw error;
+      if (attempt % ANEW_EVERY === 0) anew();
       await wait(25 + 10 * attempt);
     }
   }

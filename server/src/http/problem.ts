@@ -99,7 +99,7 @@ function describe(error: unknown): { status: number; code: string; message: stri
   const said = `${String(error)} ${String((error as { cause?: unknown }).cause ?? '')}`;
   if (/SQLITE_FULL|database or disk is full|ENOSPC/.test(said))
     return { status: 507, code: 'disk-full', message: 'The disk of the server is full. Nothing was changed.' };
-  if (/SQLITE_BUSY|database is locked/.test(said))
+  if (/SQLITE_BUSY|database is locked|CLIENT_CLOSED/.test(said))
     return { status: 503, code: 'busy', message: 'The database is busy. Nothing was changed; try again in a moment.' };
   return { status: 500, code: 'failed', message: 'Something went wrong here. Nothing was changed.' };
 }
