@@ -132,8 +132,11 @@ test('any two states are compared, and one is restored as a new working copy', a
   await page.goto(`/versions/${name}`);
   await expect(page.getByText('version 1 compared with version 2')).toBeVisible();
   await expect(page.getByRole('region', { name: 'Words' }).locator('mark')).toContainText('Written since.');
-  await page.getByRole('option', { name: /^Version 1/ }).click();
-  await page.getByRole('button', { name: 'Compare with Version 2' }).click();
+  await page
+    .getByRole('list', { name: 'History' })
+    .getByRole('button', { name: /^Version 1/ })
+    .click();
+  await page.getByRole('button', { name: 'compare with Version 2' }).click();
   await expect(page.getByText('version 2 compared with version 1')).toBeVisible();
   await page.getByRole('button', { name: 'Restore version 1' }).click();
   await expect(page.getByText(/The working copy is as version 1 was/)).toBeVisible();

@@ -28,56 +28,52 @@ function onKey(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <ul class="rows" role="listbox" aria-label="History" tabindex="0" @keydown="onKey">
-    <li
-      v-for="moment in moments"
-      :key="moment.state"
-      class="row moment"
-      role="option"
-      :aria-selected="moment.state === after"
-      @click="emit('compare', { after: moment.state })"
-    >
-      <span
-        ><strong>{{ moment.title }}</strong
-        ><span v-if="moment.used" class="small used"> colleagues use it</span
-        ><span v-if="moment.version?.withdrawn" class="small warning"> withdrawn</span></span
-      >
+  <ul class="rows" aria-label="History" @keydown="onKey">
+    <li v-for="moment in moments" :key="moment.state" class="moment" :class="{ selected: moment.state === after }">
+      <button class="row" :aria-current="moment.state === after" @click="emit('compare', { after: moment.state })">
+        <span
+          ><strong>{{ moment.title }}</strong
+          ><span v-if="moment.used" class="small used"> colleagues use it</span
+          ><span v-if="moment.version?.withdrawn" class="small warning"> withdrawn</span></span
+        >
+        <span class="words small">{{ moment.words }}</span>
+        <span v-if="moment.by" class="quiet small words"
+          >{{ moment.by }} · {{ momentInFigures(moment.at)
+          }}<template v-if="moment.version?.sent"> · {{ moment.version.sent }} sent</template></span
+        >
+      </button>
       <button
         class="plain small beside"
         :aria-pressed="moment.state === before"
-        :aria-label="`Compare with ${moment.title}`"
-        @click.stop="emit('compare', { before: moment.state })"
+        @click="emit('compare', { before: moment.state })"
       >
-        {{ moment.state === before ? 'compared with' : 'compare' }}
+        {{ moment.state === before ? 'compared' : 'compare' }}<span class="unseen"> with {{ moment.title }}</span>
       </button>
-      <span class="words small">{{ moment.words }}</span>
-      <span v-if="moment.by" class="quiet small words"
-        >{{ moment.by }} · {{ momentInFigures(moment.at)
-        }}<template v-if="moment.version?.sent"> · {{ moment.version.sent }} sent</template></span
-      >
     </li>
   </ul>
 </template>
 
 <style scoped>
 .moment {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 0 12px;
-  padding: 8px 8px 8px 16px;
-  cursor: pointer;
+  position: relative;
 }
-.moment strong {
+.row {
+  display: grid;
+  padding: 8px 92px 8px 16px;
+}
+.row strong {
   font-weight: 500;
 }
 .words {
-  grid-column: 1 / -1;
   overflow-wrap: anywhere;
 }
 .used {
   color: var(--action);
 }
 .beside {
+  position: absolute;
+  right: 8px;
+  top: 6px;
   height: 24px;
 }
 .beside[aria-pressed='true'] {

@@ -71,6 +71,11 @@ const usual = computed((): [string, string] => {
   return [of(earlier ?? last), of(last)];
 });
 const chosen = computed(() => moments.value.find(({ state }) => state === after.value));
+/** The version that would be withdrawn: the one that is looked at, else the one in use. */
+const toWithdraw = computed(() => {
+  const version = chosen.value?.version ?? standing.value?.published;
+  return version && !version.withdrawn ? version : undefined;
+});
 const compare = (change: { before?: string; after?: string }): void =>
   void router.replace({ query: { before: before.value, after: after.value, ...change } });
 
@@ -104,7 +109,7 @@ const restore = (): Promise<void> =>
     `The working copy is as ${titleOf(after.value)} was. What it was before is kept as a checkpoint.`,
   );
 async function withdraw(because: string): Promise<void> {
-  const version = chosen.value?.version;
+  const version = toWithdraw.value;
   if (!version) return;
   withdrawing.value = false;
   await act(
@@ -159,17 +164,12 @@ const takeBack = (id: string): Promise<void> =>
           <button v-if="standing.mayWrite && after !== 'working'" class="right" @click="restore">
             Restore {{ titleOf(after) }}
           </button>
-          <button
-            v-if="standing.mayPublish && chosen?.version && !chosen.version.withdrawn"
-            @click="withdrawing = !withdrawing"
-          >
-            Withdraw…
-          </button>
+          <button v-if="standing.mayPublish && toWithdraw" @click="withdrawing = !withdrawing">Withdraw…</button>
         </div>
         <WithdrawForm
-          v-if="withdrawing && chosen?.version"
-          :version="chosen.version"
-          :used="chosen.used ?? false"
+          v-if="withdrawing && toWithdraw"
+          :version="toWithdraw"
+          :used="toWithdraw.number === standing.published?.number"
           @withdraw="withdraw"
           @close="withdrawing = false"
         />
