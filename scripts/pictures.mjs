@@ -101,7 +101,7 @@ Dogs are welcome on a lead.
   async start(page) {
     await page.goto('/write');
     await page.getByRole('radio', { name: 'A starter' }).check();
-    await page.getByRole('option').nth(2).click();
+    await page.locator('[role=option]').nth(2).click();
   },
   async facts(page) {
     await page.goto('/settings/facts');
