@@ -6,10 +6,13 @@
 import { spawn } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
 import { quantile, startServer, stopServer, temporaryFolder } from './server.js';
 
 const READERS = 200;
 const WRITERS = 20;
+/** Milliseconds between one person’s beginning and the next’s. */
+const STAGGER = 15;
 const SECONDS = Number(process.env.SECONDS ?? 60);
 
 interface Outcome {
@@ -19,7 +22,9 @@ interface Outcome {
 const outcome = (): Outcome => ({ times: [], errors: 0 });
 
 /** Calls again and again until the time is up. */
-async function keepCalling(until: number, into: Outcome, call: () => Promise<Response>): Promise<void> {
+async function keepCalling(until: number, into: Outcome, call: () => Promise<Response>, at: number): Promise<void> {
+  // One after the other, as people come: a crowd at one moment waits in the queue of the system, not in ours.
+  await wait(at * STAGGER);
   while (performance.now() < until) {
     const begun = performance.now();
     try {
@@ -61,7 +66,7 @@ async function bare(database: string, folder: string): Promise<Outcome> {
   const found = outcome();
   const until = performance.now() + (SECONDS / 4) * 1000;
   const call = (): Promise<Response> => fetch(`${base}text/group-visit-confirmed`);
-  await Promise.all(Array.from({ length: READERS }, () => keepCalling(until, found, call)));
+  await Promise.all(Array.from({ length: READERS }, (_, at) => keepCalling(until, found, call, at)));
   child.kill();
   rmSync(file, { force: true });
   return found;
@@ -115,9 +120,9 @@ export async function bench(): Promise<void> {
   await Promise.all([
     ...Array.from({ length: READERS }, (_, at) => {
       let turn = at;
-      return keepCalling(until, reads, () => (READS[(turn += 1) % READS.length] as () => Promise<Response>)());
+      return keepCalling(until, reads, () => (READS[(turn += 1) % READS.length] as () => Promise<Response>)(), at);
     }),
-    ...mine.map((save) => keepCalling(until, writes, save)),
+    ...mine.map((save, at) => keepCalling(until, writes, save, at * 10)),
   ]);
   await stopServer(server);
   const plain = await bare(server.database, folder);
@@ -127,6 +132,8 @@ export async function bench(): Promise<void> {
   console.log(
     `${READERS} reading, ${WRITERS} writing, ${SECONDS} s: ${reads.times.length} reads, ${writes.times.length} writes`,
   );
+  const median = ({ times }: Outcome): string => (quantile(times, 0.5) / quantile(plain.times, 0.5)).toFixed(2);
+  console.log(`median: reading ${median(reads)}×, writing ${median(writes)}× of bare Express`);
   console.log(`errors: ${reads.errors} reading, ${writes.errors} writing; bare: ${plain.errors}`);
   console.log(
     `throughput: ${((rate(reads, SECONDS) + rate(writes, SECONDS)) / plainRate).toFixed(2)}× of bare Express with one query`,
