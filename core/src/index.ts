@@ -35,6 +35,8 @@ export {
   valuesOf,
   type Envelope,
   type Fields,
+  type Invitation,
+  type Offered,
   type Message,
   type RenderInput,
   type RenderOptions,
@@ -67,6 +69,7 @@ export { questions, type Question } from './questions/questions.js';
 export { check, checkMessage, checkProgram } from './check/index.js';
 export { findMarkers, guessVariable, type Marker, type MarkerKind } from './check/markers.js';
 export { findSignOff, isClosing, isGreeting } from './words/closing.js';
+export { showDay, understandDay } from './words/days.js';
 export { fold, holdsWords } from './words/fold.js';
 export { likeness, near, shinglesOf } from './words/near.js';
 export { sameValue } from './words/same.js';

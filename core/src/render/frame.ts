@@ -22,14 +22,22 @@ export interface RenderInput {
   readonly sender?: Fields;
   /** Answers by key, in the form the format notes give. */
   readonly answers?: Readonly<Record<string, unknown>>;
+  /** Values for what nobody has answered and no field gives, by key; one that does not fit is passed over. */
+  readonly offered?: Readonly<Record<string, Offered>>;
   /** The asker's day, ISO. */
   readonly today: string;
   /** The asker's zone, for moments whose variable and file name none. */
   readonly zone?: string;
 }
 
+/** A value taken over from an earlier message to the same recipient, to anybody, or from the clipboard. */
+export interface Offered {
+  readonly value: unknown;
+  readonly source: 'last' | 'memory' | 'clipboard';
+}
+
 /** Where a value came from. */
-export type Source = 'answer' | 'recipient' | 'sender' | 'default' | 'computed' | 'none';
+export type Source = 'answer' | 'recipient' | 'sender' | Offered['source'] | 'default' | 'computed' | 'none';
 
 interface Settled {
   readonly value: Value | undefined;
@@ -140,7 +148,18 @@ export class Frame {
         if (!isMissing(cell)) return this.accept(slot, cell, source);
       }
     }
-    return isMissing(fallback) ? NOTHING : this.accept(slot, fallback, 'default');
+    return this.offered(slot) ?? (isMissing(fallback) ? NOTHING : this.accept(slot, fallback, 'default'));
+  }
+
+  /** What is offered for a slot, if it fits: nobody has said it of this message, so it is no finding if it does not. */
+  private offered(slot: Slot): Settled | undefined {
+    const { offered } = this.input;
+    const given = offered && Object.hasOwn(offered, slot.key) ? offered[slot.key] : undefined;
+    if (!given || isMissing(given.value)) return undefined;
+    const fits = slot.declarations.every(
+      ({ variable, locale, type }) => !('problem' in type.parse(given.value, variable, this.contextFor(locale))),
+    );
+    return fits ? this.accept(slot, given.value, given.source) : undefined;
   }
 
   /** Parses a value by every declaration; the first words against it make it missing. */

@@ -1,6 +1,16 @@
 /** Writes a body as HTML: self-contained, styles inline, with what mail programs keep. */
 import { escapeHtml } from '../words/escape.js';
-import type { BlockUnit, CellUnit, Governed, ItemUnit, NoteUnit, RowUnit, Unit } from '../compile/program.js';
+import type {
+  BlockUnit,
+  CellUnit,
+  Governed,
+  ItemUnit,
+  Line,
+  NoteUnit,
+  RowUnit,
+  Test,
+  Unit,
+} from '../compile/program.js';
 import { direction } from '../values/intl.js';
 import type { Frame } from './frame.js';
 import { htmlStyles, openTag, panelTags, type HtmlStyles } from './styles.js';
@@ -28,13 +38,17 @@ export class HtmlWriter {
       this.frame,
       this.collected,
       (unit) => this.block(unit),
-      this.collected.proof ? (test, children, path) => this.fold(test.label, children, path) : undefined,
+      this.collected.proof ? (test, children, path) => this.fold(test, children, path) : undefined,
     );
   }
 
   /** In a proof, what is left out is a line with its name that opens to show it. */
-  private fold(label: string, children: readonly Governed<BlockUnit>[], path: readonly number[]): void {
-    this.out += `<details class="vx-left-out" data-p="${path.join('.')}"><summary>left out: ${escapeHtml(label)}</summary>`;
+  private fold(
+    { label, condition: { of } }: Test,
+    children: readonly Governed<BlockUnit>[],
+    path: readonly number[],
+  ): void {
+    this.out += `<details class="vx-left-out" data-p="${path.join('.')}" data-of="${escapeHtml(of)}"><summary>left out: ${escapeHtml(label)}</summary>`;
     const units = children.flatMap((child) => ('node' in child ? [child.node] : []));
     // Shown as it would read; what it lacks is nobody's blank.
     const inner = new HtmlWriter(this.frame, {
@@ -43,6 +57,7 @@ export class HtmlWriter {
       findings: [],
       trace: undefined,
       proof: false,
+      editing: false,
     });
     for (const unit of units) inner.block(unit);
     this.out += `${inner.out}</details>`;
@@ -61,7 +76,7 @@ export class HtmlWriter {
       case 'line': {
         const { tag, line } = unit;
         const open = this.collected.proof
-          ? `<${tag}${this.attributes(unit, styles[tag] + unit.style)}>`
+          ? `<${tag}${this.attributes(unit, styles[tag] + unit.style)}${this.address(line)}>`
           : openTag(styles, tag, unit.style);
         // A line that leaving out has emptied has written nothing, so there is nothing to take back.
         const html = this.writer.write(line, this.out.length + open.length);
@@ -156,7 +171,9 @@ export class HtmlWriter {
       children.length === 1 && only && 'node' in only && only.node.kind === 'line' && only.node.tag === 'p'
         ? only.node
         : undefined;
-    const open = this.collected.proof ? `<li${this.attributes(item, this.styles.item)}>` : this.styles.open.li;
+    const open = this.collected.proof
+      ? `<li${this.attributes(item, this.styles.item)}${tight ? this.address(tight.line) : ''}>`
+      : this.styles.open.li;
     const notes = (): void => item.notes.forEach((note) => this.note(note));
     if (!tight)
       return this.around(open, '</li>', () => {
@@ -203,7 +220,7 @@ export class HtmlWriter {
     let emptied = false;
     let filled = always || row.spanned;
     for (const cell of row.cells) {
-      this.out += this.openCell(cell);
+      this.out += this.openCell(cell, this.address(cell.line));
       const html = this.writer.write(cell.line, this.out.length);
       if (html === undefined) emptied = true;
       else if (html !== '') filled = true;
@@ -213,9 +230,16 @@ export class HtmlWriter {
     else this.out += '</tr>';
   }
 
-  private openCell({ align, head, colspan, rowspan }: CellUnit): string {
+  /** Where a line that is to be edited stands: `data-l`, the name of its text and its path there. */
+  private address({ leaves }: Line): string {
+    const [first] = leaves;
+    if (!this.collected.editing || !first) return '';
+    return ` data-l="${escapeHtml(first.origin.text)}:${first.origin.path.slice(0, -1).join('.')}"`;
+  }
+
+  private openCell({ align, head, colspan, rowspan }: CellUnit, address: string): string {
     const spans = `${colspan > 1 ? ` colspan="${colspan}"` : ''}${rowspan > 1 ? ` rowspan="${rowspan}"` : ''}`;
     const style = head ? this.styles.th : this.styles.td;
-    return `<${head ? 'th' : 'td'}${spans} style="${style};text-align:${align ?? 'left'}">`;
+    return `<${head ? 'th' : 'td'}${spans} style="${style};text-align:${align ?? 'left'}"${address}>`;
   }
 }

@@ -8,11 +8,13 @@ import { Frame, type RenderInput } from './frame.js';
 import { direction } from '../values/intl.js';
 import { HtmlWriter } from './html.js';
 import { darkRules, htmlStyles } from './styles.js';
+import { invitationOf, type Invitation } from './invitation.js';
 import { shortHtml } from './short.js';
 import { TextWriter } from './text.js';
 import { plainLine, type Collected, type Stretch } from './writer.js';
 
-export type { Fields, RenderInput } from './frame.js';
+export type { Fields, Offered, RenderInput } from './frame.js';
+export type { Invitation } from './invitation.js';
 export type { Stretch } from './writer.js';
 
 export interface Envelope {
@@ -36,6 +38,8 @@ export interface Message extends Envelope {
   readonly blanks: readonly string[];
   /** What this message's values brought about; the template's own findings are the program's. */
   readonly findings: readonly Finding[];
+  /** Of invitations: when and where; none while it cannot be told. */
+  readonly invitation?: Invitation;
   /** Where every stretch of `fragment` that is words comes from, if asked for. */
   readonly trace?: readonly Stretch[];
   /** The same of `subject`. */
@@ -46,6 +50,10 @@ export interface RenderOptions {
   readonly trace?: boolean;
   /** Marks placeholders, blanks and what was left out in the HTML. For proofs only. */
   readonly proof?: boolean;
+  /** With `proof`: also says where each line and each of its runs comes from, for lines that are edited in the page. */
+  readonly editing?: boolean;
+  /** Leaves signatures out, for a mail program that adds its own. */
+  readonly unsigned?: boolean;
 }
 
 function collecting(options: RenderOptions): Collected {
@@ -54,7 +62,8 @@ function collecting(options: RenderOptions): Collected {
     blanks: new Set(),
     trace: options.trace ? [] : undefined,
     proof: options.proof ?? false,
-    signed: false,
+    editing: options.editing ?? false,
+    signed: options.unsigned ?? false,
   };
 }
 
@@ -74,7 +83,7 @@ export function renderFrame(
   const subject = plainLine(program.subject, frame, collected, subjectTrace);
   const fragment = fragmentOf(program, frame, collected);
   // The same findings and blanks come of the text; only its words are wanted.
-  const quiet: Collected = { findings: [], blanks: new Set(), trace: undefined, proof: false, signed: false };
+  const quiet = collecting({ unsigned: options.unsigned ?? false });
   const text = `${new TextWriter(frame, quiet).blocks(program.body).join('\n\n')}\n`;
   const addresses = (lines: readonly Line[]): string[] =>
     lines.map((line) => plainLine(line, frame, collected).trim()).filter((address) => address !== '');
@@ -89,7 +98,7 @@ export function renderFrame(
       name: plainLine(name, frame, collected).replace(/[/\\]/g, '-') || (file.split('/').at(-1) ?? file),
     })),
   };
-  for (const line of [program.start, program.length, program.place]) plainLine(line, frame, collected);
+  const invitation = invitationOf(program, frame, collected);
   if (collected.blanks.size === 0) checkAddresses(envelope, collected.findings);
   const findings = collected.findings.length > 0 ? distinct(collected.findings) : collected.findings;
   const message: Message = {
@@ -100,6 +109,7 @@ export function renderFrame(
     text: text === '\n' ? '' : text,
     blanks: [...collected.blanks],
     findings,
+    ...(invitation ? { invitation } : {}),
     ...(collected.trace ? { trace: collected.trace } : {}),
     ...(subjectTrace ? { subjectTrace: shifted(subjectTrace, subject) } : {}),
   };

@@ -28,6 +28,8 @@ export interface Collected {
   readonly trace: Stretch[] | undefined;
   /** True for proofs: placeholders, blanks and what is left out are marked in the HTML. */
   readonly proof: boolean;
+  /** True where lines are to be edited in the page: each run says which inline node of its line it is of. */
+  readonly editing?: boolean;
   signed: boolean;
 }
 
@@ -52,6 +54,9 @@ export class LineWriter {
   private everLeftOut = false;
   private breaks = 0;
   private breakFrom: Leaf | undefined;
+  /** While lines are written for editing: the leaves of the line itself, and the one that is being written. */
+  private own: ReadonlySet<Leaf> | undefined;
+  private writing: Leaf | undefined;
 
   constructor(
     private readonly frame: Frame,
@@ -72,6 +77,7 @@ export class LineWriter {
     this.waitingFrom = this.breakFrom = undefined;
     this.seam = this.emitted = this.anything = this.leftOut = this.everLeftOut = false;
     this.breaks = 0;
+    this.own = this.collected.editing && this.dialect === 'html' ? new Set(line.leaves) : undefined;
     this.line(line);
     const written = this.finish();
     // A line that is gone has come from nowhere, whatever breaks it had.
@@ -83,6 +89,7 @@ export class LineWriter {
     const { leaves } = line;
     for (let index = 0; index < leaves.length; index += 1) {
       const leaf = leaves[index] as Leaf;
+      if (this.own?.has(leaf)) this.writing = leaf;
       if (leaf.tests.length > 0 && !this.kept(leaf.tests)) this.vanish(leaf);
       else if (leaf.kind === 'text') this.text(leaf, line.spacesPunctuation);
       else if (leaf.kind === 'value') this.value(leaf);
@@ -203,7 +210,8 @@ export class LineWriter {
       if (goesOn) trace.pop();
       trace.push({ from: goesOn ? last.from : from, to: from + text.length, origin: leaf.origin });
     }
-    this.out += text;
+    const of = this.own && text !== '' ? (leaf && this.own.has(leaf) ? leaf : this.writing) : undefined;
+    this.out += of ? `<span data-i="${of.origin.path.at(-1)}">${text}</span>` : text;
   }
 
   private escape(text: string): string {

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** What a fact is worth: now, and from which days on something else. */
-import { isDay, valueType, type Fact } from '@vocabula/core';
+import { type Fact, isDay, showDay, understandDay, valueType } from '@vocabula/core';
 import { computed } from 'vue';
-import { showDay, understandDay } from '../ui/dates';
 import { today } from '../ui/today';
 
 const props = defineProps<{ fact: Fact; locale: string }>();

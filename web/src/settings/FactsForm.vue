@@ -12,7 +12,7 @@ import {
 } from '@vocabula/core';
 import { computed, nextTick, ref } from 'vue';
 import AttributeFields from '../ui/AttributeFields.vue';
-import { showDay } from '../ui/dates';
+import { showDay } from '@vocabula/core';
 import { today } from '../ui/today';
 import TypeMark from '../ui/TypeMark.vue';
 import FactValues from './FactValues.vue';

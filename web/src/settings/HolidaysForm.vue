@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Days that do not count as working days. */
 import { computed, ref } from 'vue';
-import { showDay, understandDay } from '../ui/dates';
+import { showDay, understandDay } from '@vocabula/core';
 import { today } from '../ui/today';
 import PartHead from './PartHead.vue';
 import { useHouseDraft } from './useHouseDraft';

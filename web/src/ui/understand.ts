@@ -1,6 +1,5 @@
 /** What people type for a value, in the form its type reads, and back: one place for every field and cell. */
-import { isDay, timeFormatter, type TypeName } from '@vocabula/core';
-import { showDay, understandDay } from './dates';
+import { isDay, showDay, timeFormatter, type TypeName, understandDay } from '@vocabula/core';
 import { understandTime } from './times';
 import { today } from './today';
 

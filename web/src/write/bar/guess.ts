@@ -1,6 +1,5 @@
 /** What selected words most likely are, when they are about to become a variable. */
-import { isEmail, labelFromKey, safeUrl, type Variable } from '@vocabula/core';
-import { understandDay } from '../../ui/dates';
+import { isEmail, labelFromKey, safeUrl, understandDay, type Variable } from '@vocabula/core';
 
 const SYMBOLS: Readonly<Record<string, string>> = { '€': 'EUR', '£': 'GBP', $: 'USD', '¥': 'JPY' };
 

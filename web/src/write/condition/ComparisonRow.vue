@@ -10,7 +10,7 @@ import {
   type ComparisonName,
 } from '@vocabula/core';
 import { computed } from 'vue';
-import { understandDay } from '../../ui/dates';
+import { understandDay } from '@vocabula/core';
 import { today } from '../../ui/today';
 import { firstComparison, firstValue, type Named } from './names';
 

@@ -1,5 +1,6 @@
 /** Understands dates as people type them, in the reader's order of day and month. */
-import { dayFormatter, dayFromNumber, dayNumber, fold, isDay } from '@vocabula/core';
+import { dayFormatter, dayFromNumber, dayNumber, isDay } from '../values/date.js';
+import { fold } from './fold.js';
 
 /** The number of the month, from 1, that some letters begin, in the reader's language or in English; 0 if none. */
 function monthOf(letters: string, locale: string): number {

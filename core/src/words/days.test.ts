@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { showDay, understandDay } from './dates';
+import { showDay, understandDay } from './days.js';
 
 it.each<[typed: string, locale: string, day: string | undefined]>([
   ['2027-05-11', 'en-IE', '2027-05-11'],

@@ -1,0 +1,7 @@
+/** What happens to a message between its template and its being handed over. */
+export * from './changes.js';
+export * from './difference.js';
+export * from './found.js';
+export * from './joins.js';
+export * from './rewording.js';
+export * from './unconfirmed.js';
