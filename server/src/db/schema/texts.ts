@@ -1,0 +1,129 @@
+/** Texts, their folders, what they use and are found by; the house and its assets. */
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+/** Working copies of templates, blocks and signatures. */
+export const texts = sqliteTable(
+  'texts',
+  {
+    name: text().primaryKey(),
+    kind: text({ enum: ['message', 'block', 'signature'] }).notNull(),
+    title: text().notNull(),
+    subject: text().notNull(),
+    call: text(),
+    locale: text(),
+    document: text().notNull(),
+    revision: integer().notNull(),
+    updatedAt: text().notNull(),
+    binnedAt: text(),
+    folder: text().notNull().default('root'),
+    /** Where it stands among the texts of its folder; ties go by title. */
+    position: integer().notNull().default(0),
+    /** Words that texts are grouped by, as a JSON array. */
+    tags: text().notNull().default('[]'),
+    /** Who made it, by id. */
+    madeBy: text(),
+    /** As its file says: the address or name of who answers for it. */
+    owner: text(),
+    reviewBy: text(),
+    validFrom: text(),
+    validUntil: text(),
+    /** How many findings its working copy had when it was saved: errors, warnings, notes. */
+    findings: text().notNull().default('[0,0,0]'),
+    /** The number of the version that colleagues use; none before the first, and after it was withdrawn. */
+    published: integer(),
+    /** The revision that version was made from. */
+    publishedRevision: integer(),
+    /** Title, subject, call word and dates of that version, as JSON. */
+    publishedAs: text(),
+    /** Ids of those who changed it since it was published, as a JSON array. */
+    writtenBy: text().notNull().default('[]'),
+    retiredAt: text(),
+    /** The name of what takes the place of a retired one. */
+    replacedBy: text(),
+  },
+  (table) => [index('texts_folder').on(table.folder), index('texts_call').on(table.call)],
+);
+
+/** Folders, one in another; `root` holds all but the private ones. */
+export const folders = sqliteTable('folders', {
+  id: text().primaryKey(),
+  parent: text(),
+  title: text().notNull(),
+  position: integer().notNull().default(0),
+  /** Whose private folder it is. */
+  owner: text(),
+  /** Whether what is granted above holds here too. */
+  inherits: integer({ mode: 'boolean' }).notNull().default(true),
+  /** Whether another person than the last author must publish. */
+  secondPerson: integer({ mode: 'boolean' }).notNull().default(false),
+});
+
+/** Who may do what in a folder. */
+export const grants = sqliteTable(
+  'grants',
+  {
+    folder: text()
+      .notNull()
+      .references(() => folders.id, { onDelete: 'cascade' }),
+    /** `everyone`, `authors`, `person:` or `group:` and an id. */
+    holder: text().notNull(),
+    right: text({ enum: ['fill', 'write', 'publish', 'manage'] }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.folder, table.holder] })],
+);
+
+/** Which texts, facts and assets each state of a text needs. */
+export const uses = sqliteTable(
+  'uses',
+  {
+    text: text().notNull(),
+    state: text({ enum: ['working', 'published'] }).notNull(),
+    what: text({ enum: ['text', 'fact', 'asset'] }).notNull(),
+    target: text().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.text, table.state, table.what, table.target] }),
+    index('uses_target').on(table.what, table.target),
+  ],
+);
+
+/** Which row of the full-text index (`search`, see the migrations) holds which state of a text. */
+export const searched = sqliteTable(
+  'searched',
+  {
+    id: integer().primaryKey({ autoIncrement: true }),
+    name: text().notNull(),
+    state: text({ enum: ['working', 'published'] }).notNull(),
+  },
+  (table) => [uniqueIndex('searched_name').on(table.name, table.state)],
+);
+
+/** The words that stand in texts, folded, for what a slip away from them was typed. Words that are gone stay. */
+export const knownWords = sqliteTable('known_words', { word: text().primaryKey() });
+
+/** Files that texts show or attach. The same bytes are kept once. */
+export const assets = sqliteTable(
+  'assets',
+  {
+    path: text().primaryKey(),
+    type: text().notNull(),
+    size: integer().notNull(),
+    digest: text().notNull(),
+    content: blob({ mode: 'buffer' }).notNull(),
+    createdAt: text().notNull(),
+    /** Ids of those who brought it, as a JSON array. */
+    addedBy: text(),
+  },
+  (table) => [uniqueIndex('assets_digest').on(table.digest)],
+);
+
+/** The house: one row. */
+export const houses = sqliteTable('houses', {
+  id: text().primaryKey(),
+  house: text().notNull(),
+  revision: integer().notNull(),
+  updatedAt: text().notNull(),
+  published: integer(),
+  publishedRevision: integer(),
+  writtenBy: text().notNull().default('[]'),
+});

@@ -1,0 +1,114 @@
+/** What becomes of working copies: versions, checkpoints, requests, remarks. Frozen documents and versions never change. */
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+/** Published versions of texts and of the house (`house.yaml`), each a frozen document. */
+export const versions = sqliteTable(
+  'versions',
+  {
+    text: text().notNull(),
+    number: integer().notNull(),
+    frozen: text().notNull(),
+    revision: integer().notNull(),
+    note: text().notNull(),
+    who: text().notNull(),
+    whoName: text().notNull(),
+    at: text().notNull(),
+    withdrawnAt: text(),
+    withdrawnBy: text(),
+    withdrawnBecause: text(),
+  },
+  (table) => [primaryKey({ columns: [table.text, table.number] })],
+);
+
+/** Versions that are to be made at a time, and what became of that. */
+export const timed = sqliteTable(
+  'timed',
+  {
+    id: text().primaryKey(),
+    text: text().notNull(),
+    frozen: text().notNull(),
+    revision: integer().notNull(),
+    note: text().notNull(),
+    who: text().notNull(),
+    due: text().notNull(),
+    state: text({ enum: ['waiting', 'done', 'taken back', 'stopped'] }).notNull(),
+    /** Why it was stopped. */
+    words: text(),
+  },
+  (table) => [index('timed_due').on(table.state, table.due)],
+);
+
+/** States of working copies that are kept for a while. */
+export const checkpoints = sqliteTable(
+  'checkpoints',
+  {
+    id: text().primaryKey(),
+    text: text().notNull(),
+    frozen: text().notNull(),
+    revision: integer().notNull(),
+    reason: text().notNull(),
+    who: text().notNull(),
+    whoName: text().notNull(),
+    at: text().notNull(),
+  },
+  (table) => [index('checkpoints_text').on(table.text, table.at)],
+);
+
+/** Requests to publish, from people who may not. */
+export const requests = sqliteTable(
+  'requests',
+  {
+    id: text().primaryKey(),
+    text: text().notNull(),
+    frozen: text().notNull(),
+    revision: integer().notNull(),
+    note: text().notNull(),
+    /** The proof report that went with it, as JSON. */
+    report: text().notNull(),
+    who: text().notNull(),
+    whoName: text().notNull(),
+    at: text().notNull(),
+    state: text({ enum: ['open', 'accepted', 'returned', 'taken back'] }).notNull(),
+    answeredBy: text(),
+    answeredAt: text(),
+    remark: text(),
+  },
+  (table) => [index('requests_state').on(table.state)],
+);
+
+/** Remarks on words of a working copy; never rendered. */
+export const remarks = sqliteTable(
+  'remarks',
+  {
+    id: text().primaryKey(),
+    text: text().notNull(),
+    /** The words, and what stands before and after them, so that they are found again when the text has changed. */
+    exact: text().notNull(),
+    prefix: text().notNull(),
+    suffix: text().notNull(),
+    body: text().notNull(),
+    who: text().notNull(),
+    whoName: text().notNull(),
+    at: text().notNull(),
+    /** What was said to it, as JSON. */
+    answers: text().notNull().default('[]'),
+    settledAt: text(),
+    settledBy: text(),
+  },
+  (table) => [index('remarks_text').on(table.text)],
+);
+
+/** Documents as they were: in a version, at a checkpoint, or when a message was begun on them. */
+export const frozen = sqliteTable(
+  'frozen',
+  {
+    id: text().primaryKey(),
+    name: text().notNull(),
+    revision: integer().notNull(),
+    /** SHA-256 of the document, so that one state is kept once. */
+    digest: text().notNull(),
+    document: text().notNull(),
+    createdAt: text().notNull(),
+  },
+  (table) => [uniqueIndex('frozen_name_digest').on(table.name, table.digest)],
+);
