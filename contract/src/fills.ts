@@ -1,6 +1,8 @@
 /** Fills: unfinished messages and what became of them. */
 import * as z from 'zod';
-import type { Finding, House } from '@vocabula/core';
+import type { Finding, House, Offered } from '@vocabula/core';
+import type { FillChanges } from '@vocabula/core/filling';
+import { inlineSchema } from '@vocabula/core/schema';
 import { nameSchema, type WorkingCopy } from './texts.js';
 
 const key = z.string().max(80);
@@ -14,23 +16,106 @@ const zone = z
   .refine((value) => Intl.supportedValuesOf('timeZone').includes(value) || value === 'UTC', 'there is no such zone')
   .optional();
 
-export const startFillSchema = z.strictObject({
-  text: nameSchema,
-  recipient: fields.optional(),
-  answers: answers.optional(),
+const path = z.array(z.int().min(0)).min(1).max(60);
+const content = inlineSchema.max(2000);
+export const changesSchema: z.ZodType<FillChanges> = z.strictObject({
+  parts: z.array(z.strictObject({ name: nameSchema, at: z.int().min(0).max(10_000) })).max(20),
+  reworded: z
+    .array(
+      z.strictObject({
+        text: nameSchema,
+        path,
+        before: content,
+        after: content.nullable(),
+        over: z.record(key, z.string().max(2000)),
+      }),
+    )
+    .max(400),
+}) as z.ZodType<FillChanges>;
+
+/** A mail that is answered: what a reply carries over of it. */
+export const originalSchema = z.strictObject({
+  subject: z.string().max(2000),
+  /** Mailboxes: `Ann Lee <ann@x.example>`. */
+  from: z.string().max(1000),
+  replyTo: z.array(z.string().max(1000)).max(50).optional(),
+  to: z.array(z.string().max(1000)).max(500).optional(),
+  cc: z.array(z.string().max(1000)).max(500).optional(),
+  /** ISO moment; none where it is not told. */
+  date: z.string().max(60).optional(),
+  text: z.string().max(200_000),
+  messageId: z.string().max(1000).optional(),
+  references: z.string().max(8000).optional(),
 });
+export type Original = z.infer<typeof originalSchema>;
+
+/** What `POST /fills/read` finds in a mail that was pasted or dropped. */
+export interface ReadOriginal {
+  readonly original: Original;
+  /** Who wrote it, as recipient fields, completed from lists and people where they are known. */
+  readonly recipient: Readonly<Record<string, string>>;
+  /** Templates that are likely meant, the likeliest first. */
+  readonly likely: readonly { readonly name: string; readonly title: string; readonly why: string }[];
+}
+
+export const startFillSchema = z
+  .strictObject({
+    text: nameSchema.optional(),
+    /** A call word, in place of a name. */
+    call: z.string().max(80).optional(),
+    recipient: fields.optional(),
+    /** Typed words that mean a recipient: an address, a name. */
+    to: z.string().max(500).optional(),
+    answers: answers.optional(),
+    changes: changesSchema.optional(),
+    original: originalSchema.optional(),
+    /** A letter of the mailroom that is answered. */
+    letter: z.string().max(60).optional(),
+    all: z.boolean().optional(),
+  })
+  .refine(({ text, call }) => (text === undefined) !== (call === undefined), 'a name or a call word');
 export type StartFill = z.infer<typeof startFillSchema>;
-export const saveFillSchema = z.strictObject({ recipient: fields, answers });
+const offered = z.record(
+  key,
+  z.strictObject({ value: z.json(), source: z.enum(['last', 'memory', 'clipboard']), from: z.string().max(200) }),
+);
+export const saveFillSchema = z.strictObject({
+  recipient: fields,
+  answers,
+  offered: offered.optional(),
+  confirmed: z.array(key).max(500).optional(),
+  changes: changesSchema.optional(),
+  original: originalSchema.nullable().optional(),
+  all: z.boolean().optional(),
+});
 export type SaveFill = z.infer<typeof saveFillSchema>;
+/** Ways out of Fill: the clipboard, files, a mail program, the mail service. */
+export const WAYS = ['copy', 'draft', 'mailto', 'ics', 'html', 'txt', 'print', 'service', 'many'] as const;
+export type Way = (typeof WAYS)[number];
 /** `incomplete` hands over although something is blank. */
 export const handOverSchema = z.strictObject({
-  way: z.enum(['copy', 'draft']),
+  way: z.enum(WAYS),
   timezone: zone,
   incomplete: z.boolean().optional(),
+  /** Of `service`: when it goes; at once where it is left out. `draft` keeps it in the mailroom. */
+  at: z.union([z.iso.datetime(), z.literal('draft')]).optional(),
 });
 export type HandOver = z.infer<typeof handOverSchema>;
 
-export type FillState = 'unfinished' | 'handed over';
+export const stitchSchema = z.strictObject({ name: nameSchema, at: z.int().min(0).max(10_000) });
+export type Stitch = z.infer<typeof stitchSchema>;
+/** A rewording of an unfinished message, offered to who answers for the text. */
+export const suggestSchema = z.strictObject({ text: nameSchema, path });
+export type Suggest = z.infer<typeof suggestSchema>;
+
+/** What somebody answered before, for the present recipient or for anybody. */
+export interface OfferedValue extends Offered {
+  /** In words: `3 March`. */
+  readonly from: string;
+}
+export type OfferedValues = Readonly<Record<string, OfferedValue>>;
+
+export type FillState = 'unfinished' | 'handed over' | 'sent';
 export interface FillSummary {
   readonly id: string;
   readonly text: string;
@@ -54,6 +139,18 @@ export interface Fill extends FillSummary {
   readonly house: House;
   /** The sender's signature at the time it was begun. */
   readonly signature: string | undefined;
+  readonly offered: OfferedValues;
+  readonly confirmed: readonly string[];
+  readonly changes: FillChanges;
+  readonly original: Original | undefined;
+  /** Whether the reply goes to all. */
+  readonly all: boolean;
+  /** Names of texts whose words are not to be changed here. */
+  readonly fixed: readonly string[];
+  /** The last time it was handed over. */
+  readonly last: { readonly way: Way; readonly at: string } | undefined;
+  /** What was said on beginning it, such as values that no question takes. */
+  readonly notes: readonly string[];
 }
 
 /** A message as the server rendered it for handing over. */
@@ -65,4 +162,8 @@ export interface HandedOver {
   readonly blanks: readonly string[];
   readonly findings: readonly Finding[];
   readonly at: string;
+  readonly cc: readonly string[];
+  readonly bcc: readonly string[];
+  /** Of what goes through the mail service: what it is known by there. */
+  readonly outgoing: string | undefined;
 }

@@ -12,3 +12,5 @@ export * from './proofs.js';
 export * from './tables.js';
 export * from './texts.js';
 export * from './versions.js';
+export * from './mailroom.js';
+export * from './sending.js';

@@ -35,6 +35,34 @@ export const EMPTY_PROFILE: Profile = {
   reply_signature: '',
 };
 
+/** How somebody hands over, found out by trying it. */
+export const waysSchema = z.strictObject({
+  /** Their mail program adds a signature of its own. */
+  signs: z.boolean(),
+  /** Subject and body on the clipboard together, or the subject first and the body at the second press. */
+  order: z.enum(['together', 'subject first']),
+  look: z.enum(['house', 'structure', 'plain']),
+  /** Images arrive. */
+  images: z.boolean(),
+  /** False until it was tried once. */
+  tried: z.boolean(),
+  /** Working hours on the wall clock, and the weekdays, 1 for Monday. */
+  from: z.string().regex(/^\d\d:\d\d$/),
+  to: z.string().regex(/^\d\d:\d\d$/),
+  days: z.array(z.int().min(1).max(7)).max(7),
+});
+export type HandOverWays = z.infer<typeof waysSchema>;
+export const USUAL_WAYS: HandOverWays = {
+  signs: false,
+  order: 'together',
+  look: 'house',
+  images: true,
+  tried: false,
+  from: '09:00',
+  to: '17:00',
+  days: [1, 2, 3, 4, 5],
+};
+
 /** The profile as sender fields of a message. */
 export function senderFields({
   own,
@@ -91,6 +119,8 @@ export interface Me {
   readonly role: Role;
   readonly address: string;
   readonly profile: Profile;
+  readonly ways: HandOverWays;
+  readonly workspace: { readonly counting: boolean };
 }
 
 export interface Person {

@@ -52,16 +52,3 @@ export interface SentProof {
   readonly sent: number;
   readonly to: readonly string[];
 }
-
-/** A letter that the stand-in for a mail service has taken. */
-export interface LetterSummary {
-  readonly id: string;
-  readonly sender: string;
-  readonly recipients: readonly string[];
-  readonly subject: string;
-  readonly at: string;
-}
-export interface Letter extends LetterSummary {
-  readonly html: string;
-  readonly text: string;
-}

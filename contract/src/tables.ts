@@ -87,6 +87,7 @@ export const changeTableSchema = z.strictObject({
     .array(
       z.discriminatedUnion('what', [
         z.strictObject({ what: z.literal('title'), title }),
+        z.strictObject({ what: z.literal('keep-until'), day: z.iso.date().nullable() }),
         z.strictObject({ what: z.literal('cells'), position: z.int().min(0), cells: z.record(key, cell) }),
         z.strictObject({ what: z.literal('add-rows'), rows: z.array(z.record(key, cell)).min(1).max(10_000) }),
         z.strictObject({ what: z.literal('remove-rows'), positions: z.array(z.int().min(0)).min(1).max(100_000) }),
@@ -119,6 +120,9 @@ export interface TableSummary {
   readonly updatedAt: string;
   /** Templates whose own set it is. */
   readonly ownOf: readonly string[];
+  /** Of recipient lists: whose it is, and the day after which its rows go. */
+  readonly owner: string | undefined;
+  readonly keepUntil: string | undefined;
 }
 export interface StoredTable extends TableSummary {
   readonly columns: readonly SampleColumn[];

@@ -165,4 +165,6 @@ export interface Hit {
   readonly folder: string;
   /** Whether a message can be begun on it now. */
   readonly offered: boolean;
+  /** Why it comes before others: used for this recipient, at hand, used last. */
+  readonly why?: string;
 }

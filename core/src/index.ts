@@ -9,7 +9,7 @@ export * from './values/index.js';
 export { labelOf, MOST_OPTIONS, tooManyOptions } from './values/choice.js';
 export { dayFormatter, dayFromNumber, dayIn, dayNumber, isDay } from './values/date.js';
 export { isImageSource } from './values/image.js';
-export { isZone } from './values/zone.js';
+export { instantOf, isZone, offsetAt, wallAt } from './values/zone.js';
 export { timeFormatter } from './values/time.js';
 export { isEmail, isMailbox, safeUrl } from './values/address.js';
 export { escapeHtml } from './words/escape.js';
@@ -44,6 +44,7 @@ export {
 } from './render/render.js';
 export type { Source } from './render/frame.js';
 export { direction } from './values/intl.js';
+export { structureOnly, withoutImages } from './render/plainer.js';
 export { darkRules, htmlStyles } from './render/styles.js';
 export {
   comparisonInWords,

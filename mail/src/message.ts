@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto';
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import type { Message } from '@vocabula/core';
+import { toIcs } from './invitation.js';
 import { attachmentsOf, embedded, type AssetSource, type MimePart } from './assets.js';
 
 export interface MimeOptions {
@@ -12,10 +13,16 @@ export interface MimeOptions {
   readonly draft?: boolean;
   /** The library's assets: attachments and images are brought from there. */
   readonly assets?: AssetSource;
+  /** It goes to a mail service now: nobody sees blind copies. */
+  readonly goes?: boolean;
+  /** What it is known by; made of what it says where it is left out. */
+  readonly messageId?: string;
+  /** The mail it answers: its thread goes on. */
+  readonly answers?: { readonly messageId: string; readonly references?: string };
 }
 
 export type MailMessage = Pick<Message, 'subject' | 'to' | 'cc' | 'bcc' | 'replyTo' | 'html' | 'text'> &
-  Partial<Pick<Message, 'attachments'>>;
+  Partial<Pick<Message, 'attachments' | 'invitation'>>;
 
 const NO_ASSETS: AssetSource = () => undefined;
 
@@ -29,6 +36,8 @@ export async function toEml(message: MailMessage, options: MimeOptions): Promise
   const { html, images } = embedded(message.html, assets);
   const parts = [...images, ...attachmentsOf(message.attachments ?? [], assets)];
   const id = digest(message, options, parts);
+  const messageId = options.messageId ?? `<${id.slice(0, 32)}@vocabula.example>`;
+  const calendar = message.invitation && toIcs(message, options, messageId);
   const composer = new MailComposer({
     ...(options.from ? { from: options.from } : {}),
     to: [...message.to],
@@ -39,7 +48,9 @@ export async function toEml(message: MailMessage, options: MimeOptions): Promise
     text: message.text,
     html,
     date: options.date,
-    messageId: `<${id.slice(0, 32)}@vocabula.example>`,
+    messageId,
+    ...threadOf(options.answers),
+    ...(calendar ? { icalEvent: { method: 'REQUEST', filename: 'invitation.ics', content: calendar } } : {}),
     baseBoundary: id.slice(32, 56),
     headers: options.draft ? { 'X-Unsent': '1' } : {},
     attachments: parts.map(({ name, content, type, cid }) => ({
@@ -53,9 +64,16 @@ export async function toEml(message: MailMessage, options: MimeOptions): Promise
     disableUrlAccess: true,
   } as ConstructorParameters<typeof MailComposer>[0]);
   const node = composer.compile();
-  // A draft keeps its blind copies; they are taken off when it is sent.
-  (node as { keepBcc?: boolean }).keepBcc = true;
+  // Blind copies are taken off when it goes; until then they are part of it.
+  (node as { keepBcc?: boolean }).keepBcc = !(options.goes ?? false);
   return new Promise((resolve, reject) => node.build((problem, built) => (problem ? reject(problem) : resolve(built))));
+}
+
+/** The headers by which a reply stands in its thread (RFC 5322, 3.6.4). */
+function threadOf(answers: MimeOptions['answers']): { inReplyTo?: string; references?: string[] } {
+  if (!answers) return {};
+  const before = (answers.references ?? '').match(/<[^<>\s]+>/g) ?? [];
+  return { inReplyTo: answers.messageId, references: [...new Set([...before, answers.messageId])].slice(-40) };
 }
 
 /** What a message is known by: everything that it says and brings. */

@@ -8,6 +8,12 @@ export interface ReadMail {
   readonly cc: readonly string[];
   readonly bcc: readonly string[];
   readonly replyTo: readonly string[];
+  /** As the headers have them, in angle brackets. */
+  readonly messageId: string | undefined;
+  readonly inReplyTo: string | undefined;
+  readonly references: string | undefined;
+  /** ISO moment. */
+  readonly date: string | undefined;
   readonly html: string | undefined;
   readonly text: string | undefined;
   readonly files: readonly {
@@ -37,6 +43,11 @@ export async function readEml(bytes: Uint8Array): Promise<ReadMail> {
     cc: addresses(mail.cc),
     bcc: addresses(mail.bcc),
     replyTo: addresses(mail.replyTo),
+    messageId: mail.messageId?.trim() || undefined,
+    inReplyTo: mail.inReplyTo?.trim() || undefined,
+    references: mail.references?.trim() || undefined,
+    date:
+      mail.date === undefined || Number.isNaN(Date.parse(mail.date)) ? undefined : new Date(mail.date).toISOString(),
     html: mail.html,
     text: mail.text,
     files: mail.attachments.map(({ filename, mimeType, content, contentId }, at) => ({

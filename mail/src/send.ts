@@ -1,5 +1,5 @@
 /** Gives finished mail to a mail service. */
-import { createTransport } from 'nodemailer';
+import { createTransport, type Transporter } from 'nodemailer';
 
 export interface OutgoingMail {
   /** A bare address: what the service is told, whatever the message says. */
@@ -9,32 +9,101 @@ export interface OutgoingMail {
   readonly eml: Uint8Array;
 }
 
+/**
+ * Why mail did not go. `later`: it was not taken and may be given again. `refused`: it never will be taken. `unknown`:
+ * the service was lost after the message and before its answer, so that it may have been taken.
+ */
+export type SendFailure = 'later' | 'refused' | 'unknown';
+
 /** The service could not be reached, or did not take the mail. */
-export class SendProblem extends Error {}
+export class SendProblem extends Error {
+  constructor(
+    message: string,
+    readonly kind: SendFailure = 'later',
+  ) {
+    super(message);
+  }
+}
+
+/** How long the service may take, in milliseconds. */
+const PATIENCE = { connectionTimeout: 10_000, greetingTimeout: 10_000, socketTimeout: 30_000 };
+const QUIET = (): void => undefined;
+
+/** A connection to a mail service, kept open between mails, which go one after the other. */
+export class MailService {
+  private readonly transport: Transporter;
+  /** Whether all of the present mail was given, so that only the answer is missing. */
+  private given = false;
+  private turn: Promise<unknown> = Promise.resolve();
+
+  /** @param url `smtp://` or `smtps://`, with user and password where the service wants them */
+  constructor(url: string, patience: Partial<typeof PATIENCE> = {}) {
+    // The transport says in its log, and nowhere else, that a message has gone over the line whole.
+    const info = ({ tnx }: { tnx?: string }): void => void (this.given ||= tnx === 'message');
+    // Options beside an address given as text would be those of messages, not of the connection.
+    this.transport = createTransport({
+      url,
+      pool: true,
+      maxConnections: 1,
+      // A message whose connection was lost is never given again by itself: that is for whoever knows what became of it.
+      maxRequeues: 0,
+      ...PATIENCE,
+      ...patience,
+      logger: { level: QUIET, trace: QUIET, debug: QUIET, info, warn: QUIET, error: QUIET, fatal: QUIET },
+      disableFileAccess: true,
+      disableUrlAccess: true,
+    } as Parameters<typeof createTransport>[0]);
+  }
+
+  /**
+   * Resolves when the service has taken the mail, with the recipients that it did not take.
+   * @throws SendProblem with words for people
+   */
+  send(mail: OutgoingMail): Promise<readonly string[]> {
+    const sent = this.turn.then(() => this.sendNow(mail));
+    this.turn = sent.catch(QUIET);
+    return sent;
+  }
+
+  private async sendNow({ from, to, eml }: OutgoingMail): Promise<readonly string[]> {
+    this.given = false;
+    try {
+      const info = (await this.transport.sendMail({
+        envelope: { from, to: [...to] },
+        raw: Buffer.from(eml),
+      })) as { readonly rejected?: readonly unknown[] };
+      return (info.rejected ?? []).map(String);
+    } catch (problem) {
+      throw sendProblem(problem, this.given);
+    }
+  }
+
+  close(): void {
+    this.transport.close();
+  }
+}
+
+function sendProblem(problem: unknown, given: boolean): SendProblem {
+  const { code, responseCode, message } = (problem ?? {}) as { code?: string; responseCode?: number; message?: string };
+  const said = message?.split('\n')[0] ?? 'it gave no reason';
+  if (responseCode !== undefined)
+    return new SendProblem(`The mail service did not take it: ${said}`, responseCode >= 500 ? 'refused' : 'later');
+  if (code === 'EENVELOPE' || code === 'EMESSAGE')
+    return new SendProblem(`The mail service did not take it: ${said}`, 'refused');
+  return given
+    ? new SendProblem(`The mail service was lost before it said whether it took the message: ${said}`, 'unknown')
+    : new SendProblem(`The mail service cannot be reached: ${said}`, 'later');
+}
 
 /**
  * Sends mail one after the other over one connection.
- * @param url `smtp://` or `smtps://`, with user and password where the service wants them
  * @throws SendProblem with words for people; what was sent before it is sent
  */
 export async function sendAll(url: string, mails: readonly OutgoingMail[]): Promise<void> {
-  const transport = createTransport(url, {
-    pool: true,
-    maxConnections: 1,
-    connectionTimeout: 10_000,
-    greetingTimeout: 10_000,
-    socketTimeout: 30_000,
-    disableFileAccess: true,
-    disableUrlAccess: true,
-  } as Parameters<typeof createTransport>[1]);
+  const service = new MailService(url);
   try {
-    for (const { from, to, eml } of mails)
-      await transport.sendMail({ envelope: { from, to: [...to] }, raw: Buffer.from(eml) });
-  } catch (problem) {
-    throw new SendProblem(
-      `The mail service did not take it: ${problem instanceof Error ? problem.message.split('\n')[0] : 'it gave no reason'}`,
-    );
+    for (const mail of mails) await service.send(mail);
   } finally {
-    transport.close();
+    service.close();
   }
 }

@@ -6,7 +6,7 @@ import { Database } from './db/database.js';
 import { makeApp, makeServices } from './http/app.js';
 import { adopt } from './db/adopt.js';
 import { demoAccounts, loadDemo } from './demo.js';
-import { startStandIn } from './mailroom/stand-in.js';
+import { startStandIn, type StandIn } from './mailroom/stand-in.js';
 
 const host = process.env.HOST ?? '127.0.0.1';
 const port = Number(process.env.PORT ?? 4180);
@@ -18,8 +18,15 @@ const database = await Database.open(url);
 await adopt(database);
 // Without a mail service of its own, mail goes to the stand-in, which keeps it and delivers nothing.
 let smtp = process.env.SMTP_URL || undefined;
-const services = makeServices(database, () => smtp);
-const standIn = smtp === undefined ? await startStandIn(services.letters) : undefined;
+let standIn: StandIn | undefined;
+let origin = process.env.PUBLIC_URL ?? '';
+const services = makeServices(database, {
+  smtp: () => smtp,
+  isStandIn: () => standIn !== undefined,
+  origin: () => origin,
+  log,
+});
+standIn = smtp === undefined ? await startStandIn(services.letters) : undefined;
 smtp ??= standIn?.url;
 const demo = process.env.VOCABULA_DEMO ? resolve(process.env.VOCABULA_DEMO) : undefined;
 if (demo !== undefined) await loadDemo(database, services, demo, log);
@@ -28,6 +35,7 @@ const accounts = demo === undefined ? [] : demoAccounts(demo);
 const server = makeApp(services, log, undefined, accounts).listen(port, host, () => {
   const address = server.address();
   const actual = typeof address === 'object' && address ? address.port : port;
+  origin ||= `http://${host}:${actual}`;
   log.info({ host, port: actual }, 'listening');
   process.stdout.write(`Vocabula is at http://${host}:${actual}/\n`);
   for (const { name, address, role, password } of accounts)
@@ -40,19 +48,32 @@ server.on('error', (error) => {
 
 /** How often what is due is looked for, in milliseconds. */
 const TICK = 5000;
+/** How often what is due to be sent is looked for. */
+const SENDING_TICK = 1000;
+/** How often lists that are kept no longer are looked for. */
+const FORGETTING_TICK = 3_600_000;
+const forget = (): void =>
+  void services.recipients
+    .tick(new Date().toISOString().slice(0, 10))
+    .catch((error: unknown) => log.error({ err: error }, 'emptying old lists failed'));
 const ticking = setInterval(() => {
   services.versions.tick().catch((error: unknown) => log.error({ err: error }, 'publishing at a time failed'));
+  services.clock.tick().catch((error: unknown) => log.error({ err: error }, 'the mailroom’s recipients failed'));
 }, TICK);
+const sending = setInterval(services.wake, SENDING_TICK);
+services.wake();
+const forgetting = setInterval(forget, FORGETTING_TICK);
+forget();
 await services.versions.forgetOld();
 
 let stopping = false;
 const stop = (): void => {
   if (stopping) return;
   stopping = true;
-  clearInterval(ticking);
+  for (const each of [ticking, sending, forgetting]) clearInterval(each);
   server.close(
     () =>
-      void Promise.resolve(standIn?.close())
+      void Promise.all([services.courier.stop(), standIn?.close()])
         .then(() => database.close())
         .then(() => process.exit(0)),
   );

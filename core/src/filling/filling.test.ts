@@ -67,9 +67,7 @@ const runs = (answers: Record<string, unknown>): EditedRun[] => {
 describe('a line changed by typing', () => {
   it('keeps its placeholders, so that an answer that changes later still comes through', () => {
     const shown = runs({ party: 12 });
-    const edited = shown.map((run) =>
-      run.words === 'We expect' ? { ...run, words: 'We look forward to' } : run,
-    );
+    const edited = shown.map((run) => (run.words === 'We expect' ? { ...run, words: 'We look forward to' } : run));
     const after = readEdited(line, shown, edited);
     const changes = { parts: [], reworded: [reworded(after)] };
     expect(read(composed(texts, changes), { party: 12 })).toContain('We look forward to 12 of you.');

@@ -3,5 +3,7 @@ export * from './changes.js';
 export * from './difference.js';
 export * from './found.js';
 export * from './joins.js';
+export * from './recipient.js';
+export * from './reply.js';
 export * from './rewording.js';
 export * from './unconfirmed.js';

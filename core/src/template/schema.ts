@@ -48,7 +48,8 @@ const common = (marks: z.ZodType) =>
 export const lineSchema = z.array(z.discriminatedUnion('type', common(marksOf(phrase))));
 
 const marks = marksOf(mark);
-const inline = z.array(
+/** Inline content of rich text. */
+export const inlineSchema = z.array(
   z.discriminatedUnion('type', [
     ...common(marks),
     z.strictObject({ type: z.literal('hardBreak'), marks }),
@@ -71,7 +72,7 @@ const layout = { align: align.optional(), indent: z.int().min(0).max(MAX_INDENT)
 const paragraph = z.strictObject({
   type: z.literal('paragraph'),
   attrs: z.strictObject(layout).optional(),
-  content: inline.optional(),
+  content: inlineSchema.optional(),
 });
 const span = z.int().min(1).max(200);
 const cell = z.strictObject({
@@ -98,7 +99,7 @@ const blockUnion = z.discriminatedUnion('type', [
   z.strictObject({
     type: z.literal('heading'),
     attrs: z.strictObject({ level: z.union([z.literal(1), z.literal(2), z.literal(3)]), ...layout }),
-    content: inline.optional(),
+    content: inlineSchema.optional(),
   }),
   z.strictObject({
     type: z.literal('button'),
@@ -160,7 +161,7 @@ const variableShape = {
   zone: z.string().max(80).optional(),
   words: z.strictObject({ yes: z.string().optional(), no: z.string().optional() }).optional(),
   options: z
-    .array(z.strictObject({ key: z.string().max(80), label: z.string().optional(), wording: inline.optional() }))
+    .array(z.strictObject({ key: z.string().max(80), label: z.string().optional(), wording: inlineSchema.optional() }))
     .max(2000)
     .optional(),
   other: z.boolean().optional(),

@@ -30,10 +30,26 @@ export type Act =
   | 'asked to publish'
   | 'returned'
   | 'imported'
-  | 'exported';
+  | 'exported'
+  | 'forgot'
+  | 'refused'
+  | 'allowed'
+  | 'wrote to'
+  | 'stopped';
 
 /** Of what kind it was done to. */
-export type Subject = 'person' | 'group' | 'folder' | 'text' | 'house' | 'key' | 'catalogue' | 'table';
+export type Subject =
+  | 'person'
+  | 'group'
+  | 'folder'
+  | 'text'
+  | 'house'
+  | 'key'
+  | 'catalogue'
+  | 'table'
+  | 'recipient'
+  | 'mailing'
+  | 'workspace';
 
 const { audit } = schema;
 const PAGE = 200;

@@ -9,7 +9,12 @@ import type { CatalogueService } from './service.js';
 import type { UseService } from './uses.js';
 
 const purpose = z.enum(['fill', 'write']);
-const searchSchema = z.object({ q: z.string().max(200).default(''), for: purpose.default('fill') });
+const searchSchema = z.object({
+  q: z.string().max(200).default(''),
+  for: purpose.default('fill'),
+  /** The address of who is written to: what went to them comes first. */
+  to: z.string().max(320).default(''),
+});
 const closureSchema = z.object({ for: purpose.default('write') });
 const targetSchema = z.union([nameSchema, z.string().regex(/^house\.yaml\/[a-z][a-z0-9_]{0,79}$/)]);
 const LIMIT = { fill: 12, write: 200 } as const;
@@ -44,8 +49,8 @@ export function catalogueRoutes({
   router.get(
     '/search',
     route('colleague', async (request, response, asker) => {
-      const { q, for: wanted } = parsed(searchSchema, request.query);
-      response.json(await search.search(q, asker, { purpose: wanted, limit: LIMIT[wanted] }));
+      const { q, for: wanted, to } = parsed(searchSchema, request.query);
+      response.json(await search.search(q, asker, { purpose: wanted, limit: LIMIT[wanted], to }));
     }),
   );
   router.get(

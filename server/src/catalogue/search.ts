@@ -1,8 +1,9 @@
 /** Finding texts by what one types: SQLite's full-text index, tolerant of slips. */
 import type { Hit } from '@vocabula/contract';
 import { dayIn, fold, near } from '@vocabula/core';
-import { and, eq, getTableColumns, inArray, isNotNull, isNull, max, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, getTableColumns, inArray, isNotNull, isNull, max, sql, type SQL } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
+import { usedFor } from '../fills/likely.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from '../rights/access.js';
 import { publishedVersions, type Purpose, type Row } from './current.js';
@@ -25,6 +26,8 @@ export interface SearchOptions {
   /** `fill` finds templates that can be filled now; `write` all texts, working copies where one may write. */
   readonly purpose: Purpose;
   readonly limit: number;
+  /** The address of who is written to. */
+  readonly to?: string;
 }
 interface Found {
   readonly name: string;
@@ -45,11 +48,11 @@ export class SearchService {
    * Texts that all typed words are in, best first. The last word may be begun only. What the asker may not see is not
    * found.
    */
-  async search(query: string, asker: Asker, { purpose, limit }: SearchOptions): Promise<Hit[]> {
+  async search(query: string, asker: Asker, { purpose, limit, to = '' }: SearchOptions): Promise<Hit[]> {
     const { read } = this.database;
     const words = wordsOf(query);
     const access = await accessOf(read, asker);
-    if (words.length === 0) return purpose === 'fill' ? this.usual(asker, access, limit) : [];
+    if (words.length === 0) return purpose === 'fill' ? this.usual(asker, access, limit, to) : [];
     const may = (right: 'fill' | 'write'): string[] => [...access.folders.keys()].filter((id) => access.may(right, id));
     const folders = { seen: may('fill'), written: purpose === 'fill' ? [] : may('write') };
     let found = await this.matching(
@@ -68,10 +71,21 @@ export class SearchService {
     return this.hits(found, access.folders, folders.written, purpose);
   }
 
-  /** With nothing typed: what the asker used last, then the other templates by their titles. */
-  private async usual(asker: Asker, access: Access, limit: number): Promise<Hit[]> {
-    const { fills, texts } = schema;
+  /**
+   * With nothing typed: what went to this recipient before, what is at hand, what the asker used last, then the other
+   * templates by their titles.
+   */
+  private async usual(asker: Asker, access: Access, limit: number, to: string): Promise<Hit[]> {
+    const { fills, texts, atHand } = schema;
     const { read } = this.database;
+    const before = to === '' ? [] : await usedFor(read, to);
+    const near = (
+      await read
+        .select({ name: atHand.text })
+        .from(atHand)
+        .where(eq(atHand.person, asker.id))
+        .orderBy(asc(atHand.position))
+    ).map(({ name }) => name);
     const used = await read
       .select({ name: fills.text, last: max(fills.updatedAt) })
       .from(fills)
@@ -84,15 +98,29 @@ export class SearchService {
       .where(
         and(eq(texts.kind, 'message'), isNotNull(texts.published), isNull(texts.retiredAt), isNull(texts.binnedAt)),
       );
+    const first = new Map([...before, ...near].map((name, _at, all) => [name, all.indexOf(name)]));
+    const rank = (name: string): number => first.get(name) ?? first.size + 1;
     const found = rows
       .filter(({ folder }) => access.may('fill', folder))
       .sort(
         (a, b) =>
-          (last.get(b.name) ?? '').localeCompare(last.get(a.name) ?? '') || a.title.localeCompare(b.title, 'en'),
+          rank(a.name) - rank(b.name) ||
+          (last.get(b.name) ?? '').localeCompare(last.get(a.name) ?? '') ||
+          a.title.localeCompare(b.title, 'en'),
       )
       .slice(0, limit)
       .map(({ name }) => ({ name, found: [] }));
-    return this.hits(found, access.folders, [], 'fill');
+    const hits = await this.hits(found, access.folders, [], 'fill');
+    return hits.map((hit) => {
+      const why = before.includes(hit.name)
+        ? 'went to them before'
+        : near.includes(hit.name)
+          ? `at hand ${near.indexOf(hit.name) + 1}`
+          : last.has(hit.name)
+            ? 'used lately'
+            : undefined;
+      return why ? { ...hit, why } : hit;
+    });
   }
 
   /**

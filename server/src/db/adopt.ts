@@ -4,9 +4,10 @@
  */
 import type { House, TextDocument } from '@vocabula/core';
 import { HOUSE_NAME } from '@vocabula/contract';
-import { eq, isNull } from 'drizzle-orm';
+import { and, eq, isNull } from 'drizzle-orm';
 import { derive } from '../catalogue/store.js';
 import { houseRow } from '../house/current.js';
+import { foldedRow } from '../samples/changes.js';
 import { publishState } from '../versions/publishing.js';
 import { schema, type Database } from './database.js';
 
@@ -15,6 +16,7 @@ const WHO = { id: 'me', name: 'Vocabula' };
 
 /** Does nothing where it was done. */
 export async function adopt(database: Database): Promise<void> {
+  await makeFindable(database);
   const { texts, searched, people, fills } = schema;
   const unknown = await database.read
     .select({ name: texts.name })
@@ -56,5 +58,23 @@ export async function adopt(database: Database): Promise<void> {
       await publishState(writer, { name, title: row.title, revision: row.revision, document }, NOTE, WHO);
       await writer.update(fills).set({ version: 1 }).where(eq(fills.text, name));
     }
+  });
+}
+
+/** People of recipient lists from before lists were searched by an index of their own. */
+async function makeFindable(database: Database): Promise<void> {
+  const { tables, tableRows } = schema;
+  const rows = await database.read
+    .select({ tableId: tableRows.tableId, position: tableRows.position, cells: tableRows.cells })
+    .from(tableRows)
+    .innerJoin(tables, eq(tables.id, tableRows.tableId))
+    .where(and(eq(tables.use, 'recipients'), eq(tableRows.folded, '')));
+  if (rows.length === 0) return;
+  await database.write(async (writer) => {
+    for (const { tableId, position, cells } of rows)
+      await writer
+        .update(tableRows)
+        .set({ folded: foldedRow(JSON.parse(cells) as Record<string, string>) })
+        .where(and(eq(tableRows.tableId, tableId), eq(tableRows.position, position)));
   });
 }

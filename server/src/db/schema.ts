@@ -9,3 +9,4 @@ export * from './schema/tables.js';
 export * from './schema/messages.js';
 export * from './schema/proofs.js';
 export * from './schema/mailroom.js';
+export * from './schema/sending.js';

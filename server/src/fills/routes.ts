@@ -1,12 +1,18 @@
-import { handOverSchema, saveFillSchema, startFillSchema } from '@vocabula/contract';
+import { handOverSchema, saveFillSchema, startFillSchema, stitchSchema, suggestSchema } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import * as z from 'zod';
 import { parsed, route } from '../http/problem.js';
+import { bytesOf, rawFile } from '../http/raw.js';
+import type { HandOverService } from './handing-over.js';
 import type { FillService } from './service.js';
+
+const MAIL_LIMIT = 30_000_000;
+const addressQuery = z.object({ address: z.string().max(320).default('') });
 
 const idOf = (request: Request): string => parsed(z.string().max(60), request.params.id);
 
-export function fillRoutes(fills: FillService): Router {
+/** @param wake called when something may be due */
+export function fillRoutes(fills: FillService, handOvers: HandOverService, wake: () => void): Router {
   const router = Router();
   router.get(
     '/',
@@ -18,6 +24,22 @@ export function fillRoutes(fills: FillService): Router {
       'colleague',
       async (request, response, asker) =>
         void response.status(201).json(await fills.start(parsed(startFillSchema, request.body), asker)),
+    ),
+  );
+  router.post(
+    '/read',
+    rawFile(MAIL_LIMIT),
+    route(
+      'colleague',
+      async (request, response, asker) => void response.json(await fills.readOriginal(bytesOf(request), asker)),
+    ),
+  );
+  router.get(
+    '/read/:letter',
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.json(await fills.readLetter(parsed(z.string().max(60), request.params.letter), asker)),
     ),
   );
   router.get(
@@ -32,12 +54,42 @@ export function fillRoutes(fills: FillService): Router {
         void response.json(await fills.save(idOf(request), parsed(saveFillSchema, request.body), asker)),
     ),
   );
+  router.get(
+    '/:id/memory',
+    route('colleague', async (request, response, asker) => {
+      response.json(await fills.memory(idOf(request), parsed(addressQuery, request.query).address, asker));
+    }),
+  );
+  router.get(
+    '/:id/newest',
+    route(
+      'colleague',
+      async (request, response, asker) => void response.json(await fills.newest(idOf(request), asker)),
+    ),
+  );
+  router.post(
+    '/:id/parts',
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.status(201).json(await fills.stitch(idOf(request), parsed(stitchSchema, request.body), asker)),
+    ),
+  );
+  router.post(
+    '/:id/suggest',
+    route('colleague', async (request, response, asker) => {
+      await fills.suggest(idOf(request), parsed(suggestSchema, request.body), asker);
+      response.status(204).end();
+    }),
+  );
   router.post(
     '/:id/hand-over',
     route('colleague', async (request, response, asker) => {
-      const { result, eml, name } = await fills.handOver(idOf(request), parsed(handOverSchema, request.body), asker);
-      if (eml) response.attachment(name).type('message/rfc822').send(Buffer.from(eml));
-      else response.json(result);
+      const given = parsed(handOverSchema, request.body);
+      const { result, file } = await handOvers.handOver(idOf(request), given, asker);
+      if (given.way === 'service') wake();
+      if (!file) response.json(result);
+      else response.attachment(file.name).type(file.type).send(Buffer.from(file.content));
     }),
   );
   router.delete(

@@ -1,76 +1,87 @@
-/** Messages being filled: begun on frozen documents, kept at every change, rendered here when handed over. */
+/** Messages being filled: begun on frozen documents, kept at every change, stitched, answered, offered to be reworded. */
 import { randomUUID } from 'node:crypto';
-import {
-  senderFields,
-  HOUSE_NAME,
-  type Fill,
-  type FillStanding,
-  type FillSummary,
-  type HandedOver,
-  type HandOver,
-  type SaveFill,
-  type StartFill,
-  type WorkingCopy,
+import type {
+  Fill,
+  FillSummary,
+  OfferedValues,
+  Original,
+  ReadOriginal,
+  SaveFill,
+  StartFill,
+  Stitch,
+  Suggest,
 } from '@vocabula/contract';
-import { compile, dayIn, PLAIN_HOUSE, render, type House, type Message, type TextDocument } from '@vocabula/core';
-import { inlined, toEml } from '@vocabula/mail';
-import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
-import { assetsOf, withAssets } from '../assets/brought.js';
-import type { AssetService } from '../assets/service.js';
+import { plainWords } from '@vocabula/core';
+import { NO_CHANGES, type FillChanges } from '@vocabula/core/filling';
+import { readHtml } from '@vocabula/core/html';
+import { MailProblem, readEml } from '@vocabula/mail';
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { closure, rowOf } from '../catalogue/current.js';
-import { isOffered } from '../catalogue/store.js';
-import { schema, type Database, type Reader, type Writer } from '../db/database.js';
-import { currentHouse } from '../house/current.js';
+import { demanded } from '../catalogue/seen.js';
+import { schema, type Database } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { mailboxOf } from '../people/names.js';
-import type { PeopleService } from '../people/service.js';
+import type { RecipientService } from '../recipients/service.js';
 import { accessOf } from '../rights/access.js';
-import { freeze } from '../versions/frozen.js';
+import { begin, calledBy, frozenAll } from './beginning.js';
+import { checkChanges } from './changes.js';
+import { likelyFor } from './likely.js';
+import { offeredFor } from './memory.js';
+import { fillOf, frozenOf, ownFill, standingsOf, summary, type Row } from './rows.js';
+import { plainOf } from './original.js';
 
-type Row = typeof schema.fills.$inferSelect;
+const { fills } = schema;
 
 export class FillService {
   constructor(
     private readonly database: Database,
-    private readonly people: PeopleService,
-    private readonly assets: AssetService,
+    private readonly recipients: RecipientService,
   ) {}
 
-  /** Begins a message. What it was compiled from is frozen, so that later edits do not change it under the hands. */
-  async start({ text, recipient = {}, answers = {} }: StartFill, asker: Asker): Promise<Fill> {
-    const profile = await this.people.profile(asker);
+  /** Begins a message on the version that is in use. */
+  async start(given: StartFill, asker: Asker): Promise<Fill> {
+    const { read } = this.database;
+    const text = given.text ?? (await calledBy(read, given.call ?? '', asker));
+    const original = given.letter ? await this.letter(given.letter, asker) : given.original;
+    const recipient =
+      given.recipient ??
+      (await this.recipients.meant(given.to ?? original?.replyTo?.[0] ?? original?.from ?? '', asker));
+    const changes = given.changes ?? NO_CHANGES;
+    const stitched = changes.parts.map(({ name }) => name);
     return this.database.write(async (writer) => {
-      const zoned = dayIn(new Date(), 'UTC');
-      await demandOffered(writer, text, zoned, asker);
-      const own = await closure(writer, text, asker, 'fill');
-      const { front } = own[0]?.document.attrs ?? {};
-      if (!front || front.kind !== 'message') throw notFound('template');
-      const wanted = front.purpose === 'reply' ? profile.reply_signature : profile.signature;
-      const texts = wanted ? await closure(writer, text, asker, 'fill', [wanted]) : own;
+      const begun = await begin(writer, text, asker, stitched);
+      const { texts } = await frozenOf(writer, { ...begun, frozen: JSON.stringify(begun.frozen) });
+      const { kept, lost } = checkChanges(texts, changes);
       const now = new Date().toISOString();
-      const frozen: string[] = [];
-      for (const each of texts) frozen.push(await freeze(writer, each));
-      const { house, revision } = await currentHouse(writer, 'fill');
-      const frozenHouse = await freeze(writer, { name: HOUSE_NAME, revision, document: house });
       const row: Row = {
+        ...begun,
         id: randomUUID(),
-        text,
-        title: front.title,
-        frozen: JSON.stringify(frozen),
-        house: frozenHouse,
-        signature: wanted || null,
+        frozen: JSON.stringify(begun.frozen),
         person: asker.id,
-        version: (await rowOf(writer, text))?.published ?? null,
         recipient: JSON.stringify(recipient),
-        answers: JSON.stringify(answers),
+        answers: JSON.stringify(given.answers ?? {}),
+        offered: JSON.stringify(await offeredFor(writer, asker, texts, recipient.email ?? '')),
+        confirmed: '[]',
+        changes: JSON.stringify(kept),
+        original: original ? JSON.stringify(original) : null,
+        letter: given.letter ?? null,
+        replyAll: given.all ?? false,
         state: 'unfinished',
         createdAt: now,
         updatedAt: now,
         binnedAt: null,
       };
-      await writer.insert(schema.fills).values(row);
-      return { ...summary(row, 'current'), fields: recipient, answers, texts, house, signature: wanted || undefined };
+      await writer.insert(fills).values(row);
+      const declared = new Set(texts.flatMap(({ document }) => document.attrs.variables.map(({ key }) => key)));
+      const unknown = Object.keys(given.answers ?? {}).filter((key) => !declared.has(key));
+      return fillOf(writer, row, [
+        ...(unknown.length > 0 ? [`Nothing here asks for ${unknown.join(', ')}.`] : []),
+        ...(lost > 0
+          ? [
+              `${lost === 1 ? 'One rewording' : `${lost} rewordings`} could not be carried over: the text says something else there now.`,
+            ]
+          : []),
+      ]);
     });
   }
 
@@ -78,217 +89,233 @@ export class FillService {
   async list(asker: Asker): Promise<FillSummary[]> {
     const rows = await this.database.read
       .select()
-      .from(schema.fills)
-      .where(and(isNull(schema.fills.binnedAt), eq(schema.fills.person, asker.id)))
-      .orderBy(desc(schema.fills.updatedAt))
+      .from(fills)
+      .where(and(isNull(fills.binnedAt), eq(fills.person, asker.id)))
+      .orderBy(desc(fills.updatedAt))
       .limit(60);
     const standings = await standingsOf(this.database.read, rows);
     return rows.map((row) => summary(row, standings.get(row.id) ?? 'current'));
   }
 
   async get(id: string, asker: Asker): Promise<Fill> {
-    const row = await this.row(id, asker);
-    const ids = JSON.parse(row.frozen) as string[];
-    const rows = await this.database.read
-      .select()
-      .from(schema.frozen)
-      .where(inArray(schema.frozen.id, row.house === null ? ids : [...ids, row.house]));
-    const house = rows.find((each) => each.id === row.house);
-    const texts = ids.flatMap((each): WorkingCopy[] => {
-      const found = rows.find((other) => other.id === each);
-      return found
-        ? [
-            {
-              name: found.name,
-              revision: found.revision,
-              updatedAt: found.createdAt,
-              document: JSON.parse(found.document) as TextDocument,
-            },
-          ]
-        : [];
-    });
-    return {
-      ...summary(row, (await standingsOf(this.database.read, [row])).get(id) ?? 'current'),
-      fields: JSON.parse(row.recipient) as Record<string, string>,
-      answers: JSON.parse(row.answers) as Record<string, unknown>,
-      texts,
-      // Messages begun before there was a house are in the plain one.
-      house: house ? (JSON.parse(house.document) as House) : PLAIN_HOUSE,
-      signature: row.signature ?? undefined,
-    };
+    return fillOf(this.database.read, await this.row(id, asker));
   }
 
-  save(id: string, { recipient, answers }: SaveFill, asker: Asker): Promise<FillSummary> {
+  save(id: string, given: SaveFill, asker: Asker): Promise<FillSummary> {
     return this.database.write(async (writer) => {
-      const [row] = await writer.select().from(schema.fills).where(ownFill(id, asker));
+      const [row] = await writer.select().from(fills).where(ownFill(id, asker));
       if (!row) throw notFound('message');
+      if (given.changes) {
+        const { texts } = await frozenOf(writer, row);
+        const { lost } = checkChanges(texts, given.changes);
+        if (lost > 0) throw new RequestProblem(422, 'bad-changes', 'The text does not say there what was reworded.');
+      }
       const changed: Row = {
         ...row,
-        recipient: JSON.stringify(recipient),
-        answers: JSON.stringify(answers),
+        recipient: JSON.stringify(given.recipient),
+        answers: JSON.stringify(given.answers),
+        ...(given.offered ? { offered: JSON.stringify(given.offered) } : {}),
+        ...(given.confirmed ? { confirmed: JSON.stringify(given.confirmed) } : {}),
+        ...(given.changes ? { changes: JSON.stringify(given.changes) } : {}),
+        ...(given.original === undefined
+          ? {}
+          : { original: given.original === null ? null : JSON.stringify(given.original) }),
+        ...(given.all === undefined ? {} : { replyAll: given.all }),
         state: 'unfinished',
         updatedAt: new Date().toISOString(),
       };
-      await writer.update(schema.fills).set(changed).where(eq(schema.fills.id, id));
+      await writer.update(fills).set(changed).where(eq(fills.id, id));
       return summary(changed, (await standingsOf(writer, [changed])).get(id) ?? 'current');
     });
+  }
+
+  /** What the asker answered before, for a recipient. */
+  async memory(id: string, address: string, asker: Asker): Promise<OfferedValues> {
+    const { texts } = await frozenOf(this.database.read, await this.row(id, asker));
+    return offeredFor(this.database.read, asker, texts, address);
+  }
+
+  /** Stitches another text to a message: it is frozen with all it includes, as the template was. */
+  stitch(id: string, { name, at }: Stitch, asker: Asker): Promise<Fill> {
+    return this.database.write(async (writer) => {
+      const [row] = await writer.select().from(fills).where(ownFill(id, asker));
+      if (!row) throw notFound('message');
+      const { texts } = await frozenOf(writer, row);
+      if (texts[0]?.name === name)
+        throw new RequestProblem(422, 'itself', 'This is the template itself: it cannot stand in itself.');
+      const more = await closure(writer, name, asker, 'fill');
+      if (more.length === 0) throw notFound('text');
+      // What is frozen already stays as it is: one message speaks with one state of each text.
+      const added = more.filter((each) => !texts.some((known) => known.name === each.name));
+      const frozen = [...(JSON.parse(row.frozen) as string[]), ...(await frozenAll(writer, added))];
+      const changes = JSON.parse(row.changes) as FillChanges;
+      const changed: Row = {
+        ...row,
+        frozen: JSON.stringify(frozen),
+        changes: JSON.stringify({ ...changes, parts: [...changes.parts, { name, at }] } satisfies FillChanges),
+        state: 'unfinished',
+        updatedAt: new Date().toISOString(),
+      };
+      await writer.update(fills).set(changed).where(eq(fills.id, id));
+      return fillOf(writer, changed);
+    });
+  }
+
+  /** The state in use of the text that a message was begun on, and what it includes: to say what would change. */
+  async newest(id: string, asker: Asker): Promise<Fill> {
+    const row = await this.row(id, asker);
+    return this.database.write(async (writer) => {
+      const parts = (JSON.parse(row.changes) as FillChanges).parts.map(({ name }) => name);
+      const begun = await begin(writer, row.text, asker, parts);
+      const { texts } = await frozenOf(writer, { ...begun, frozen: JSON.stringify(begun.frozen) });
+      const { kept } = checkChanges(texts, JSON.parse(row.changes) as FillChanges);
+      return fillOf(writer, { ...row, ...begun, frozen: JSON.stringify(begun.frozen), changes: JSON.stringify(kept) });
+    });
+  }
+
+  /** Offers a rewording to who answers for the text, as a remark on the words. It holds nothing of the recipient's. */
+  async suggest(id: string, { text, path }: Suggest, asker: Asker): Promise<void> {
+    const row = await this.row(id, asker);
+    const changes = JSON.parse(row.changes) as FillChanges;
+    const found = changes.reworded.find((each) => each.text === text && each.path.join('.') === path.join('.'));
+    if (!found || found.after === null) throw notFound('rewording');
+    await this.database.write(async (writer) => {
+      await demanded(writer, text, asker, 'fill');
+      const target = await rowOf(writer, text);
+      await writer.insert(schema.remarks).values({
+        id: randomUUID(),
+        text,
+        exact: plainWords(found.before).slice(0, 2000),
+        prefix: '',
+        suffix: '',
+        body: `Suggested wording${target?.owner ? ` for ${target.owner}` : ''}: “${withoutValues(plainWords(found.after ?? []), JSON.parse(row.recipient) as Record<string, string>)}”`.slice(
+          0,
+          4000,
+        ),
+        who: asker.id,
+        whoName: asker.name,
+        at: new Date().toISOString(),
+        answers: '[]',
+        settledAt: null,
+        settledBy: null,
+      });
+    });
+  }
+
+  /** Reads a mail that was pasted or dropped, and says who wrote it and what is likely meant to answer it. */
+  async readOriginal(bytes: Uint8Array, asker: Asker): Promise<ReadOriginal> {
+    const original = await originalOf(bytes);
+    return this.answerable(original, asker);
+  }
+
+  private async answerable(original: Original, asker: Asker): Promise<ReadOriginal> {
+    const { read } = this.database;
+    const recipient = await this.recipients.meant(original.replyTo?.[0] ?? original.from, asker);
+    const likely = await likelyFor(read, original);
+    const access = await accessOf(read, asker);
+    const rows =
+      likely.length === 0
+        ? []
+        : await read
+            .select({
+              name: schema.texts.name,
+              title: schema.texts.title,
+              folder: schema.texts.folder,
+              published: schema.texts.published,
+            })
+            .from(schema.texts)
+            .where(
+              and(
+                isNull(schema.texts.binnedAt),
+                inArray(
+                  schema.texts.name,
+                  likely.map(({ name }) => name),
+                ),
+              ),
+            );
+    return {
+      original,
+      recipient,
+      likely: likely.flatMap(({ name, why }) => {
+        const row = rows.find((each) => each.name === name);
+        return row && row.published !== null && access.may('fill', row.folder) ? [{ name, title: row.title, why }] : [];
+      }),
+    };
+  }
+
+  /** A letter of the asker's mailbox as a mail that is answered. */
+  private async letter(id: string, { address }: Asker): Promise<Original> {
+    const [row] = await this.database.read
+      .select({ raw: schema.letters.raw })
+      .from(schema.letters)
+      .innerJoin(schema.deliveries, eq(schema.deliveries.letter, schema.letters.id))
+      .where(and(eq(schema.letters.id, id), eq(schema.deliveries.address, address)));
+    if (!row) throw notFound('letter');
+    return originalOf(row.raw);
+  }
+
+  /** The letter as something to answer, with what is likely meant. */
+  async readLetter(id: string, asker: Asker): Promise<ReadOriginal> {
+    return this.answerable(await this.letter(id, asker), asker);
   }
 
   bin(id: string, binned: boolean, asker: Asker): Promise<void> {
     return this.database.write(async (writer) => {
       const changed = await writer
-        .update(schema.fills)
+        .update(fills)
         .set({ binnedAt: binned ? new Date().toISOString() : null })
-        .where(and(eq(schema.fills.id, id), eq(schema.fills.person, asker.id)));
+        .where(and(eq(fills.id, id), eq(fills.person, asker.id)));
       if (changed.rowsAffected === 0) throw notFound('message');
     });
   }
 
-  /** Renders the message and records that it was handed over. With blanks only when asked to. */
-  async handOver(
-    id: string,
-    { way, timezone, incomplete }: HandOver,
-    asker: Asker,
-  ): Promise<{ result: HandedOver; eml: Uint8Array | undefined; name: string }> {
-    const fill = await this.get(id, asker);
-    if (fill.standing === 'withdrawn')
-      throw new RequestProblem(
-        409,
-        'withdrawn',
-        'This wording was withdrawn and must not be sent. Begin the message anew.',
-      );
-    const profile = await this.people.profile(asker);
-    const now = new Date();
-    const zone = timezone ?? 'UTC';
-    const message = this.render(fill, senderFields(profile), dayIn(now, zone), zone);
-    if (!message.ready && !incomplete)
-      throw new RequestProblem(422, 'not-ready', this.whyNot(message), {
-        blanks: message.blanks,
-        findings: message.findings,
-      });
-    const from = mailboxOf(profile);
-    // What a message shows was seen when its template was: it needs no right of its own.
-    const assets = await this.assets.source(assetsOf(message));
-    const eml =
-      way === 'draft'
-        ? await withAssets(() => toEml(message, { date: now, draft: true, assets, ...(from ? { from } : {}) }))
-        : undefined;
-    const at = now.toISOString();
-    await this.database.write(async (writer) => {
-      await writer.insert(schema.handedOver).values({
-        id: randomUUID(),
-        fillId: id,
-        way,
-        subject: message.subject,
-        recipients: JSON.stringify(message.to),
-        html: message.html,
-        plain: message.text,
-        at,
-      });
-      await writer.update(schema.fills).set({ state: 'handed over', updatedAt: at }).where(eq(schema.fills.id, id));
-    });
-    const { subject, to, text, blanks, findings } = message;
-    // A clipboard takes no files along.
-    const html = inlined(message.html, assets);
-    return { result: { subject, to, html, text, blanks, findings, at }, eml, name: `${fill.text}.eml` };
-  }
-
-  private render(fill: Fill, sender: Record<string, string>, today: string, zone: string): Message {
-    const [own] = fill.texts;
-    if (!own) throw notFound('template');
-    const library = { get: (name: string) => fill.texts.find((each) => each.name === name)?.document };
-    return render(compile(own, { library, house: fill.house, senderSignature: fill.signature }), {
-      recipient: fill.fields,
-      sender,
-      answers: fill.answers,
-      today,
-      zone,
-    });
-  }
-
-  private whyNot(message: Message): string {
-    if (message.blanks.length > 0) return `Still blank: ${message.blanks.join(', ')}.`;
-    return message.findings.find((finding) => finding.level === 'error')?.message ?? 'The message is not ready.';
-  }
-
   private async row(id: string, asker: Asker): Promise<Row> {
-    const [row] = await this.database.read.select().from(schema.fills).where(ownFill(id, asker));
+    const [row] = await this.database.read.select().from(fills).where(ownFill(id, asker));
     if (!row) throw notFound('message');
     return row;
   }
 }
 
-function summary(row: Row, standing: FillStanding): FillSummary {
-  const fields = JSON.parse(row.recipient) as Record<string, string>;
-  const name = [fields.first_name, fields.last_name].filter(Boolean).join(' ') || fields.name || fields.email || '';
+/** Words without anything that is the recipient's: their values stand as their fields' names. */
+function withoutValues(words: string, recipient: Readonly<Record<string, string>>): string {
+  const values = Object.entries(recipient)
+    .filter(([, value]) => value.trim().length > 1)
+    .sort(([, a], [, b]) => b.length - a.length);
+  return values.reduce((text, [key, value]) => text.replaceAll(value, `[recipient.${key}]`), words);
+}
+
+/** A mail in whatever state it is, or words that are none: then they are its text. */
+async function originalOf(bytes: Uint8Array): Promise<Original> {
+  const text = new TextDecoder().decode(bytes);
+  // Only a mail begins with a header; a stretch of conversation does not.
+  const mail = /^(?:From |[A-Za-z][\w-]*:[ \t])/.test(text.trimStart())
+    ? await readEml(bytes).catch((problem: unknown) => {
+        if (problem instanceof MailProblem) return undefined;
+        throw problem;
+      })
+    : undefined;
+  if (!mail || mail.from === undefined) return plainOf(text);
   return {
-    id: row.id,
-    text: row.text,
-    title: row.title,
-    recipient: name,
-    state: row.state,
-    updatedAt: row.updatedAt,
-    version: row.version ?? undefined,
-    standing,
+    subject: mail.subject,
+    from: mail.from,
+    replyTo: [...mail.replyTo],
+    to: [...mail.to],
+    cc: [...mail.cc],
+    date: mail.date,
+    text: (mail.text ?? wordsOfHtml(mail.html ?? '')).slice(0, 200_000),
+    messageId: mail.messageId,
+    references: mail.references,
   };
 }
 
-/** Unfinished and handed-over messages are seen by nobody but whose they are. */
-const ownFill = (id: string, asker: Asker) =>
-  and(eq(schema.fills.id, id), eq(schema.fills.person, asker.id), isNull(schema.fills.binnedAt));
-
-/** Throws words where no message can be begun: a 404 where the asker may not see the text. */
-async function demandOffered(reader: Reader | Writer, name: string, today: string, asker: Asker): Promise<void> {
-  const row = await rowOf(reader, name);
-  const access = await accessOf(reader, asker);
-  if (!row || row.binnedAt !== null || row.kind !== 'message' || !access.may('fill', row.folder))
-    throw notFound('template');
-  if (isOffered(row, today)) return;
-  if (row.published === null) {
-    if (!access.may('write', row.folder)) throw notFound('template');
-    throw new RequestProblem(
-      422,
-      'not-published',
-      `“${row.title}” is not published yet. Publish it, then it can be filled.`,
-    );
-  }
-  throw new RequestProblem(
-    422,
-    'not-offered',
-    row.retiredAt !== null
-      ? `“${row.title}” is retired.${row.replacedBy ? ` “${row.replacedBy}” takes its place.` : ''}`
-      : `“${row.title}” is outside the dates it is offered for.`,
-  );
-}
-
-/** What became of the versions that messages were begun on. A withdrawn block withdraws them as their template would. */
-async function standingsOf(reader: Reader | Writer, rows: readonly Row[]): Promise<Map<string, FillStanding>> {
-  const { texts, versions } = schema;
-  const found = new Map<string, FillStanding>();
-  if (rows.length === 0) return found;
-  const names = [...new Set(rows.map((row) => row.text))];
-  const current = new Map(
-    (
-      await reader
-        .select({ name: texts.name, published: texts.published })
-        .from(texts)
-        .where(inArray(texts.name, names))
-    ).map((each) => [each.name, each.published]),
-  );
-  const withdrawn = await reader
-    .select({ text: versions.text, number: versions.number, frozen: versions.frozen })
-    .from(versions)
-    .where(isNotNull(versions.withdrawnAt));
-  for (const row of rows) {
-    const frozen = new Set(JSON.parse(row.frozen) as string[]);
-    const published = current.get(row.text) ?? undefined;
-    const gone = withdrawn.some(
-      (each) =>
-        (each.text === row.text && each.number === row.version) || (each.text !== row.text && frozen.has(each.frozen)),
-    );
-    if (gone) found.set(row.id, 'withdrawn');
-    else if (published !== undefined && row.version !== null && published > row.version) found.set(row.id, 'newer');
-    else found.set(row.id, 'current');
-  }
-  return found;
-}
+const wordsOfHtml = (html: string): string =>
+  readHtml(html)
+    .blocks.map((block) => blockWords(block))
+    .join('\n\n');
+const blockWords = (block: unknown): string => {
+  const node = block as { text?: string; type?: string; content?: readonly unknown[] };
+  if (node.text !== undefined) return node.text;
+  if (node.type === 'hardBreak') return '\n';
+  const inline = node.type === 'paragraph' || node.type === 'heading';
+  return (node.content ?? []).map(blockWords).join(inline ? '' : '\n');
+};

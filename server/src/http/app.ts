@@ -4,13 +4,14 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
-import type { Logger } from 'pino';
+import { pino, type Logger } from 'pino';
 import { auditRoutes } from '../audit/routes.js';
 import { AuditService } from '../audit/service.js';
 import { apiRoutes } from '../api/routes.js';
 import { assetRoutes } from '../assets/routes.js';
 import { AssetService } from '../assets/service.js';
 import { catalogueRoutes } from '../catalogue/routes.js';
+import { AtHandService } from '../catalogue/at-hand.js';
 import { AlikeService } from '../catalogue/alike.js';
 import { SearchService } from '../catalogue/search.js';
 import { CatalogueService } from '../catalogue/service.js';
@@ -23,11 +24,15 @@ import { FileService } from '../exchange/files.js';
 import { LibraryService } from '../exchange/library.js';
 import { libraryRoutes } from '../exchange/routes.js';
 import { fillRoutes } from '../fills/routes.js';
+import { HandOverService } from '../fills/handing-over.js';
 import { FillService } from '../fills/service.js';
 import { houseRoutes } from '../house/routes.js';
 import { HouseService } from '../house/service.js';
+import { ClockService } from '../mailroom/clock.js';
 import { mailroomRoutes } from '../mailroom/routes.js';
 import { LetterService } from '../mailroom/service.js';
+import { mailingRoutes } from '../mailings/routes.js';
+import { MailingService } from '../mailings/service.js';
 import { KeyService } from '../people/keys.js';
 import { doorRoutes, meRoutes, peopleRoutes } from '../people/routes.js';
 import { PeopleService } from '../people/service.js';
@@ -35,10 +40,16 @@ import { SessionService } from '../people/sessions.js';
 import { SignInService } from '../people/sign-in.js';
 import { proofRoutes } from '../proofs/routes.js';
 import { ProofService } from '../proofs/service.js';
+import { recipientRoutes } from '../recipients/routes.js';
+import { RecipientService } from '../recipients/service.js';
 import { FolderService } from '../rights/folders.js';
 import { folderRoutes } from '../rights/routes.js';
 import { tableRoutes } from '../samples/routes.js';
 import { TableService } from '../samples/service.js';
+import { countingRoutes } from '../sending/counting.js';
+import { Courier } from '../sending/courier.js';
+import { Outbox } from '../sending/outbox.js';
+import { outgoingRoutes } from '../sending/routes.js';
 import { ImpactService } from '../versions/impact.js';
 import { RemarkService } from '../versions/remarks.js';
 import { RequestService } from '../versions/requests.js';
@@ -75,14 +86,47 @@ export interface Services {
   readonly requests: RequestService;
   readonly remarks: RemarkService;
   readonly impact: ImpactService;
+  readonly recipients: RecipientService;
+  readonly handOvers: HandOverService;
+  readonly atHand: AtHandService;
+  readonly outbox: Outbox;
+  readonly courier: Courier;
+  readonly mailings: MailingService;
+  readonly clock: ClockService;
+  /** Looks for what is due to be sent. */
+  readonly wake: () => void;
 }
 
-/** @param smtp the mail service's address, asked for when there is something to send */
-export function makeServices(database: Database, smtp: () => string | undefined = () => undefined): Services {
+export interface Surroundings {
+  /** The mail service's address, asked for when there is something to send. */
+  readonly smtp?: () => string | undefined;
+  /** Whether that is the stand-in of this process. */
+  readonly isStandIn?: () => boolean;
+  /** Where this server is reached from outside; empty while that is not known. */
+  readonly origin?: () => string;
+  readonly log?: Logger;
+}
+
+export function makeServices(
+  database: Database,
+  {
+    smtp = () => undefined,
+    isStandIn = () => false,
+    origin = () => '',
+    log = pino({ level: 'silent' }),
+  }: Surroundings = {},
+): Services {
   const people = new PeopleService(database);
   const catalogue = new CatalogueService(database);
   const assets = new AssetService(database);
   const folders = new FolderService(database);
+  const tables = new TableService(database);
+  const recipients = new RecipientService(database);
+  const fills = new FillService(database, recipients);
+  const outbox = new Outbox(database, smtp, origin);
+  const courier = new Courier(database, outbox, assets, smtp, isStandIn, log);
+  const wake = (): void =>
+    void courier.run().catch((error: unknown) => log.error({ err: error }, 'sending what is due failed'));
   return {
     database,
     people,
@@ -90,8 +134,16 @@ export function makeServices(database: Database, smtp: () => string | undefined 
     assets,
     houses: new HouseService(database),
     converter: new ConvertService(assets),
-    tables: new TableService(database),
-    fills: new FillService(database, people, assets),
+    tables,
+    recipients,
+    fills,
+    handOvers: new HandOverService(database, fills, assets, outbox),
+    atHand: new AtHandService(database),
+    outbox,
+    courier,
+    mailings: new MailingService(database, fills, tables, outbox, wake),
+    clock: new ClockService(database, isStandIn, origin),
+    wake,
     letters: new LetterService(database),
     proofs: new ProofService(database, people, assets, smtp),
     sessions: new SessionService(database),
@@ -136,6 +188,7 @@ export function makeApp(services: Services, log: Logger, pages = PAGES, demo: Do
       strictTransportSecurity: false,
     }),
   );
+  app.use(countingRoutes(services.database));
   app.use(logged(log), sameOrigin, identified(services.sessions));
   app.get('/api/health', (_request, response) => void response.json({ ok: true }));
   app.use('/api/tables', tableRoutes(services.tables));
@@ -146,9 +199,12 @@ export function makeApp(services: Services, log: Logger, pages = PAGES, demo: Do
   app.use('/api/v1', apiRoutes(services));
   app.use('/api/texts', catalogueRoutes(services));
   app.use('/api/house', houseRoutes(services.houses));
-  app.use('/api/fills', fillRoutes(services.fills));
+  app.use('/api/fills', fillRoutes(services.fills, services.handOvers, services.wake));
+  app.use('/api/recipients', recipientRoutes(services.recipients));
+  app.use('/api/outgoing', outgoingRoutes(services.outbox, services.wake));
+  app.use('/api/mailings', mailingRoutes(services.mailings));
   app.use('/api/proofs', proofRoutes(services.proofs));
-  app.use('/api/mailroom', mailroomRoutes(services.letters));
+  app.use('/api/mailroom', mailroomRoutes(services));
   app.use('/api/folders', folderRoutes(services.folders));
   app.use('/api/versions', versionRoutes(services));
   app.use('/api/requests', requestRoutes(services.requests));

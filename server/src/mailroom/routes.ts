@@ -1,21 +1,54 @@
-import { Router } from 'express';
+import { forwardSchema, letterDoneSchema } from '@vocabula/contract';
+import { Router, type Request } from 'express';
 import * as z from 'zod';
 import { parsed, route } from '../http/problem.js';
+import { bytesOf, rawFile } from '../http/raw.js';
+import type { ClockService } from './clock.js';
 import type { LetterService } from './service.js';
 
-export function mailroomRoutes(letters: LetterService): Router {
+const MAILBOX_LIMIT = 30_000_000;
+const idOf = (request: Request): string => parsed(z.string().max(60), request.params.id);
+const inboxQuery = z.object({ done: z.enum(['true', 'false']).default('false') });
+
+export function mailroomRoutes({ letters, clock }: { letters: LetterService; clock: ClockService }): Router {
   const router = Router();
   router.get(
     '/letters',
-    route('author', async (_request, response, asker) => void response.json(await letters.list(asker))),
+    route('colleague', async (_request, response, asker) => void response.json(await letters.list(asker))),
   );
   router.get(
     '/letters/:id',
-    route(
-      'author',
-      async (request, response, asker) =>
-        void response.json(await letters.get(parsed(z.string().max(60), request.params.id), asker)),
-    ),
+    route('colleague', async (request, response, asker) => void response.json(await letters.get(idOf(request), asker))),
+  );
+  router.patch(
+    '/letters/:id',
+    route('colleague', async (request, response, asker) => {
+      await letters.done(idOf(request), parsed(letterDoneSchema, request.body).done, asker);
+      response.status(204).end();
+    }),
+  );
+  router.get(
+    '/inbox',
+    route('colleague', async (request, response, asker) => {
+      response.json(await letters.inbox(asker, parsed(inboxQuery, request.query).done === 'true'));
+    }),
+  );
+  router.post(
+    '/drop',
+    rawFile(MAILBOX_LIMIT),
+    route('colleague', async (request, response, asker) => {
+      response.status(201).json(await letters.drop(bytesOf(request), asker));
+    }),
+  );
+  router.get(
+    '/clock',
+    route('colleague', async (_request, response) => void response.json(await clock.clock())),
+  );
+  router.post(
+    '/clock',
+    route('colleague', async (request, response) => {
+      response.json(await clock.forward(parsed(forwardSchema, request.body).hours));
+    }),
   );
   return router;
 }

@@ -1,4 +1,5 @@
 import {
+  atHandSchema,
   changePasswordSchema,
   changePersonSchema,
   firstPersonSchema,
@@ -8,10 +9,14 @@ import {
   profileSchema,
   setPasswordSchema,
   signInSchema,
+  waysSchema,
+  workspaceSchema,
   type Door,
 } from '@vocabula/contract';
 import { Router, type Request, type Response } from 'express';
 import * as z from 'zod';
+import type { AtHandService } from '../catalogue/at-hand.js';
+import type { Database } from '../db/database.js';
 import { openRoute, parsed, RequestProblem, route } from '../http/problem.js';
 import { clearSession, setSession } from '../http/session.js';
 import type { Asker } from './asker.js';
@@ -19,6 +24,7 @@ import type { KeyService } from './keys.js';
 import type { PeopleService } from './service.js';
 import type { SessionService } from './sessions.js';
 import type { SignInService } from './sign-in.js';
+import { changeWorkspace } from './workspace.js';
 
 const idOf = (request: Request): string => parsed(z.string().max(60), request.params.id);
 
@@ -27,6 +33,8 @@ export interface PeopleParts {
   readonly sessions: SessionService;
   readonly signIns: SignInService;
   readonly keys: KeyService;
+  readonly atHand: AtHandService;
+  readonly database: Database;
   /** Accounts that the sign-in page lists; those of the demo. */
   readonly demo: Door['demo'];
 }
@@ -81,8 +89,36 @@ export function doorRoutes({ people, sessions, signIns, demo }: PeopleParts): Ro
 }
 
 /** The person who asks. */
-export function meRoutes({ people, sessions, keys }: PeopleParts): Router {
+export function meRoutes({ people, sessions, keys, atHand, database }: PeopleParts): Router {
   const router = Router();
+  router.put(
+    '/ways',
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.json(await people.saveWays(asker, parsed(waysSchema, request.body))),
+    ),
+  );
+  router.get(
+    '/at-hand',
+    route('colleague', async (_request, response, asker) => void response.json(await atHand.list(asker))),
+  );
+  router.put(
+    '/at-hand',
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.json(await atHand.save(parsed(atHandSchema, request.body), asker)),
+    ),
+  );
+  router.put(
+    '/workspace',
+    route(
+      'administrator',
+      async (request, response, asker) =>
+        void response.json(await changeWorkspace(database, parsed(workspaceSchema, request.body), asker)),
+    ),
+  );
   router.get(
     '/',
     route('colleague', async (_request, response, asker) => void response.json(await people.me(asker))),

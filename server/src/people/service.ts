@@ -2,10 +2,12 @@
 import { randomUUID } from 'node:crypto';
 import {
   EMPTY_PROFILE,
+  USUAL_WAYS,
   type ChangePassword,
   type ChangePerson,
   type FirstPerson,
   type Group,
+  type HandOverWays,
   type Invite,
   type LinkFor,
   type Me,
@@ -24,6 +26,7 @@ import type { Asker } from './asker.js';
 import { nameOfRow } from './names.js';
 import { digestOf, hashed, isPassword, newToken } from './secrets.js';
 import { endAll } from './sessions.js';
+import { workspaceOf } from './workspace.js';
 
 const { people, links, groups, members, sessions } = schema;
 type Row = typeof people.$inferSelect;
@@ -66,7 +69,13 @@ export class PeopleService {
   }
 
   async me(asker: Asker): Promise<Me> {
-    return { id: asker.id, role: asker.role, address: asker.address, profile: await this.profile(asker) };
+    const { read } = this.database;
+    const [profile, ways, workspace] = [
+      await this.profile(asker),
+      await waysOf(read, asker.id),
+      await workspaceOf(read),
+    ];
+    return { id: asker.id, role: asker.role, address: asker.address, profile, ways, workspace };
   }
 
   profile(asker: Pick<Asker, 'id'>): Promise<Profile> {
@@ -81,6 +90,16 @@ export class PeopleService {
         .where(eq(people.id, asker.id)),
     );
     return profile;
+  }
+
+  async saveWays(asker: Asker, ways: HandOverWays): Promise<HandOverWays> {
+    await this.database.write((writer) =>
+      writer
+        .update(people)
+        .set({ ways: JSON.stringify(ways) })
+        .where(eq(people.id, asker.id)),
+    );
+    return ways;
   }
 
   async list(): Promise<Person[]> {
@@ -257,6 +276,12 @@ export async function profileOf(reader: Reader | Writer, id: string): Promise<Pr
   return row ? { ...EMPTY_PROFILE, ...(JSON.parse(row.profile) as Profile) } : EMPTY_PROFILE;
 }
 
+/** How somebody hands over. */
+export async function waysOf(reader: Reader | Writer, id: string): Promise<HandOverWays> {
+  const [row] = await reader.select({ ways: people.ways }).from(people).where(eq(people.id, id));
+  return { ...USUAL_WAYS, ...(JSON.parse(row?.ways ?? '{}') as Partial<HandOverWays>) };
+}
+
 /** Adds a person with a private folder, or gives an account to one who is known without. */
 export async function addPerson(
   writer: Writer,
@@ -280,6 +305,7 @@ export async function addPerson(
     createdAt: now,
     updatedAt: now,
     endedAt: null,
+    ways: '{}',
   };
   await writer.insert(people).values(row).onConflictDoUpdate({ target: people.id, set: row });
   await addPrivateFolder(writer, id);

@@ -1,5 +1,6 @@
 /** Changes of a set, made one after the other inside one transaction. */
 import type { TableChange } from '@vocabula/contract';
+import { fold } from '@vocabula/core';
 import type { SampleColumn } from '@vocabula/core/proof';
 import { MAX_COLUMNS, MAX_ROWS, type TableRow } from '@vocabula/core/tables';
 import { and, count, eq, inArray, max } from 'drizzle-orm';
@@ -14,6 +15,7 @@ const CHUNK = 500;
 export interface Head {
   title: string;
   columns: SampleColumn[];
+  keepUntil: string | null;
 }
 
 const refuse = (words: string): RequestProblem => new RequestProblem(422, 'bad-table', words);
@@ -23,6 +25,9 @@ export async function makeChange(writer: Writer, tableId: string, head: Head, ch
   switch (change.what) {
     case 'title':
       head.title = change.title;
+      return;
+    case 'keep-until':
+      head.keepUntil = change.day;
       return;
     case 'cells':
       return changeCells(writer, tableId, head, change);
@@ -58,9 +63,11 @@ async function changeCells(
   const where = and(eq(tableRows.tableId, tableId), eq(tableRows.position, position));
   const [row] = await writer.select().from(tableRows).where(where);
   if (!row) throw refuse('This row is not there any more.');
+  const changed = { ...(JSON.parse(row.cells) as TableRow), ...cells };
+  const folded = row.folded === '' ? '' : foldedRow(changed);
   await writer
     .update(tableRows)
-    .set({ cells: JSON.stringify({ ...(JSON.parse(row.cells) as TableRow), ...cells }) })
+    .set({ cells: JSON.stringify(changed), folded })
     .where(where);
 }
 
@@ -73,15 +80,24 @@ export async function addRows(writer: Writer, tableId: string, rows: readonly Ta
   const { last, rows: there } = found ?? { last: null, rows: 0 };
   if (there + rows.length > MAX_ROWS) throw refuse(`A set has ${MAX_ROWS} rows at most.`);
   const begin = (last ?? -1) + 1;
+  const [table] = await writer
+    .select({ use: schema.tables.use })
+    .from(schema.tables)
+    .where(eq(schema.tables.id, tableId));
+  const wordsOf = table?.use === 'recipients' ? foldedRow : (): string => '';
   for (let from = 0; from < rows.length; from += CHUNK)
     await writer.insert(tableRows).values(
       rows.slice(from, from + CHUNK).map((cells, index) => ({
         tableId,
         position: begin + from + index,
         cells: JSON.stringify(cells),
+        folded: wordsOf(cells),
       })),
     );
 }
+
+/** The words by which a person of a list is found. */
+export const foldedRow = (cells: TableRow): string => fold(Object.values(cells).join(' '));
 
 function putColumn(head: Head, { value, ...given }: Extract<TableChange, { what: 'column' }>['column']): void {
   const column: SampleColumn = { ...given, ...(value ? { value } : {}) };

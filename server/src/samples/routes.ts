@@ -67,16 +67,6 @@ export function tableRoutes(tables: TableService): Router {
     }),
   );
   router.get(
-    '/recipients',
-    route(
-      'colleague',
-      async (request, response, asker) =>
-        void response.json(
-          await tables.recipients(parsed(z.object({ q: z.string().max(200).default('') }), request.query).q, asker),
-        ),
-    ),
-  );
-  router.get(
     '/:id',
     route('author', async (request, response, asker) => void response.json(await tables.get(idOf(request), asker))),
   );

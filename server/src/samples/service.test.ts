@@ -79,9 +79,9 @@ describe('a table', () => {
 
   it('of samples is never where recipients are looked up', async () => {
     await take('first_name,email\nAnn,ann@x.example\n');
-    expect((await server.call.get('/api/tables/recipients?q=ann')).body).toEqual([]);
+    expect((await server.call.get('/api/recipients?q=ann')).body).toEqual([]);
     await post('/api/tables?use=recipients&title=People', 'Vorname,Nachname,Mail\nZoë,Groß,zoe@x.example\n');
-    expect((await server.call.get('/api/tables/recipients?q=zoe%20gros')).body).toMatchObject([
+    expect((await server.call.get('/api/recipients?q=zoe%20gros')).body).toMatchObject([
       { name: 'Zoë Groß', email: 'zoe@x.example', list: 'People' },
     ]);
   });
@@ -174,7 +174,7 @@ describe('a set that is worked on', () => {
       .send({ title: 'Like people', disguise: true });
     expect(body.use).toBe('sample');
     expect(JSON.stringify((await stored(body.id)).cells)).not.toMatch(/Real|firm/i);
-    expect((await server.call.get('/api/tables/recipients?q=guest')).body).toEqual([]);
+    expect((await server.call.get('/api/recipients?q=guest')).body).toEqual([]);
   });
 
   it('can be a template’s own; a list cannot', async () => {

@@ -5,13 +5,12 @@ import type {
   Choices,
   CopyTable,
   MakeTable,
-  RecipientHit,
   Recognised,
   StoredTable,
   TableSummary,
   Use,
 } from '@vocabula/contract';
-import { dayIn, holdsWords } from '@vocabula/core';
+import { dayIn } from '@vocabula/core';
 import { disguised, withComputed, type SampleColumn } from '@vocabula/core/proof';
 import { writeCsv, writeJson, type TableColumn, type TableRow } from '@vocabula/core/tables';
 import { and, asc, count, eq, isNull } from 'drizzle-orm';
@@ -88,13 +87,13 @@ export class TableService {
     title: string,
     bytes: Uint8Array,
     { accept, choices = {} }: { readonly accept: boolean; readonly choices?: Choices },
-    _asker: Asker,
+    asker: Asker,
   ): Promise<TableSummary> {
     const { columns, rows, notes } = await tableOf(bytes, choices);
     if (notes.length > 0 && !accept)
       throw new RequestProblem(422, 'bad-table', `${notes.join(' ')} Nothing was imported.`, { notes });
     const kept = columns.filter(({ key }) => choices[key]?.into !== '').map(plainColumn);
-    return this.database.write((writer) => insert(writer, use, title, kept, only(rows, kept)));
+    return this.database.write((writer) => insert(writer, use, title, kept, only(rows, kept), asker));
   }
 
   /** Adds the rows of a file to a set; its columns go where the choices say, the rest become new ones. */
@@ -125,9 +124,9 @@ export class TableService {
   }
 
   /** A set that is made rather than imported. */
-  make({ use, title, columns, rows, ownOf }: MakeTable, _asker: Asker): Promise<TableSummary> {
+  make({ use, title, columns, rows, ownOf }: MakeTable, asker: Asker): Promise<TableSummary> {
     return this.database.write(async (writer) => {
-      const made = await insert(writer, use, title, columns, rows);
+      const made = await insert(writer, use, title, columns, rows, asker);
       if (ownOf === undefined) return made;
       await putOwn(writer, ownOf, made.id);
       return { ...made, ownOf: [ownOf] };
@@ -158,11 +157,16 @@ export class TableService {
           'stale-revision',
           'This set was changed elsewhere meanwhile; it is shown as it is now.',
         );
-      const head: Head = { title: table.title, columns: JSON.parse(table.columns) as SampleColumn[] };
+      const head: Head = {
+        title: table.title,
+        columns: JSON.parse(table.columns) as SampleColumn[],
+        keepUntil: table.keepUntil,
+      };
       await work(writer, head);
       const row: Row = {
         ...table,
         title: head.title,
+        keepUntil: head.keepUntil,
         columns: JSON.stringify(head.columns),
         revision: revision + 1,
         updatedAt: new Date().toISOString(),
@@ -181,7 +185,7 @@ export class TableService {
   async copy(id: string, { title, disguise }: CopyTable, asker: Asker): Promise<TableSummary> {
     const { columns, cells } = await this.get(id, asker);
     const rows = disguise ? disguised(columns, cells) : cells;
-    return this.database.write((writer) => insert(writer, 'sample', title, columns, rows));
+    return this.database.write((writer) => insert(writer, 'sample', title, columns, rows, asker));
   }
 
   /** Says which sample set is a template's own. */
@@ -211,28 +215,11 @@ export class TableService {
     const { title, columns, cells } = await this.get(id, asker);
     return { title, content: as === 'csv' ? writeCsv(columns, cells) : writeJson(columns, cells) };
   }
-
-  /** People of the recipient lists whose name, address or other fields hold all typed words. */
-  async recipients(query: string, asker: Asker): Promise<RecipientHit[]> {
-    const hits: RecipientHit[] = [];
-    for (const { id } of await this.list('recipients', asker)) {
-      const table = await this.get(id, asker);
-      const email = table.columns.find((column) => column.type === 'email')?.key;
-      for (const fields of table.cells) {
-        if (hits.length >= 12) return hits;
-        if (holdsWords(Object.values(fields).join(' '), query))
-          hits.push({
-            table: id,
-            list: table.title,
-            name: nameOf(table.columns, fields),
-            email: email ? (fields[email] ?? '') : '',
-            fields,
-          });
-      }
-    }
-    return hits;
-  }
 }
+
+/** How long a recipient list is kept unless its owner says otherwise. */
+const KEPT_DAYS = 365;
+const keptFor = (): string => new Date(Date.now() + KEPT_DAYS * 86_400_000).toISOString().slice(0, 10);
 
 const plainColumn = ({ key, name, type }: TableColumn): TableColumn => ({ key, name, type });
 const only = (rows: readonly TableRow[], columns: readonly TableColumn[]): TableRow[] =>
@@ -244,6 +231,7 @@ async function insert(
   title: string,
   columns: readonly SampleColumn[],
   rows: readonly TableRow[],
+  asker: Asker,
 ): Promise<TableSummary> {
   const row: Row = {
     id: randomUUID(),
@@ -253,6 +241,8 @@ async function insert(
     revision: 1,
     updatedAt: new Date().toISOString(),
     binnedAt: null,
+    owner: use === 'recipients' ? asker.id : null,
+    keepUntil: use === 'recipients' ? keptFor() : null,
   };
   await writer.insert(schema.tables).values(row);
   await addRows(writer, row.id, rows);
@@ -269,7 +259,7 @@ async function putOwn(writer: Writer, text: string, table: string | null): Promi
 }
 
 const summary = (
-  { id, use, title, revision, updatedAt }: Row,
+  { id, use, title, revision, updatedAt, owner, keepUntil }: Row,
   rows: number,
   own: readonly (typeof schema.ownSets.$inferSelect)[],
 ): TableSummary => ({
@@ -280,13 +270,6 @@ const summary = (
   revision,
   updatedAt,
   ownOf: own.filter(({ tableId }) => tableId === id).map(({ text }) => text),
+  owner: owner ?? undefined,
+  keepUntil: keepUntil ?? undefined,
 });
-
-/** What a person is called, from whatever name columns there are. */
-function nameOf(columns: readonly TableColumn[], fields: TableRow): string {
-  const pick = (pattern: RegExp): string => fields[columns.find((column) => pattern.test(column.key))?.key ?? ''] ?? '';
-  return (
-    pick(/^(full_)?name$/) ||
-    [pick(/^(first|given)_name|^vorname/), pick(/^(last|family)_name|^surname|^nachname/)].filter(Boolean).join(' ')
-  );
-}

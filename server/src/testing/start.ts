@@ -9,7 +9,7 @@ import type { Role, WorkingCopy } from '@vocabula/contract';
 import type { TextDocument } from '@vocabula/core';
 import { adopt } from '../db/adopt.js';
 import { Database } from '../db/database.js';
-import { makeApp, makeServices, type Services } from '../http/app.js';
+import { makeApp, makeServices, type Services, type Surroundings } from '../http/app.js';
 import { sessionCookie } from '../http/session.js';
 import type { Asker } from '../people/asker.js';
 import { addPerson } from '../people/service.js';
@@ -36,13 +36,13 @@ export interface Started {
 
 let count = 0;
 
-/** Starts on a database of its own, or on the one at `url`. */
-export async function start(url?: string): Promise<Started> {
+/** Starts on a database of its own, or on the one at `url`. @param around the mail service, if there is one */
+export async function start(url?: string, around: Surroundings = {}): Promise<Started> {
   const folder = url === undefined ? mkdtempSync(join(tmpdir(), 'vocabula-')) : undefined;
   const address = url ?? `file:${join(folder as string, 'test.db')}`;
   const database = await Database.open(address);
   await adopt(database);
-  const services = makeServices(database);
+  const services = makeServices(database, around);
   const app = makeApp(services, pino({ level: 'silent' }), 'no pages');
   const as = async (role: Role, name?: string): Promise<Caller & { readonly asker: Asker }> => {
     count += 1;
@@ -72,6 +72,7 @@ export async function start(url?: string): Promise<Started> {
     nobody: request.agent(app),
     as,
     async stop() {
+      await services.courier.stop();
       await database.close();
       if (folder !== undefined) rmSync(folder, { recursive: true, force: true });
     },

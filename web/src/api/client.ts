@@ -229,7 +229,7 @@ export const api = {
   ownSet: (text: string, table: string | null) => done('PUT', `/tables/own/${text}`, { table }),
   binTable: (id: string) => done('DELETE', `/tables/${id}`),
   restoreTable: (id: string) => done('POST', `/tables/${id}/restore`),
-  recipients: (q: string) => json<RecipientHit[]>('GET', `/tables/recipients?${query({ q })}`),
+  recipients: (q: string) => json<RecipientHit[]>('GET', `/recipients?${query({ q })}`),
 
   fills: () => json<FillSummary[]>('GET', '/fills'),
   fill: (id: string) => json<Fill>('GET', `/fills/${id}`),

@@ -4,7 +4,7 @@ import type { RecipientHit } from '@vocabula/contract';
 import { computed, ref, useId, watch } from 'vue';
 import { api } from '../api/client';
 import { useFound } from '../ui/useFound';
-import { recipientFromWords } from './recipientFromWords';
+import { recipientFromWords } from '@vocabula/core/filling';
 
 const fields = defineModel<Record<string, string>>({ required: true });
 const id = useId();

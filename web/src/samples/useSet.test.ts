@@ -14,6 +14,8 @@ const stored = (change: Partial<StoredTable> = {}): StoredTable => ({
   revision: 1,
   updatedAt: '',
   ownOf: [],
+  owner: undefined,
+  keepUntil: undefined,
   columns: [{ key: 'name', name: 'Name', type: 'text' }],
   cells: [{ name: 'Ann' }, { name: 'Bo' }],
   positions: [0, 4],

@@ -1,5 +1,5 @@
 /** The mailroom, which stands in for a mail service. */
-import { blob, index, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { blob, index, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Mail that the stand-in for a mail service has taken. Never changed. */
 export const letters = sqliteTable(
@@ -11,6 +11,40 @@ export const letters = sqliteTable(
     subject: text().notNull(),
     raw: blob({ mode: 'buffer' }).notNull(),
     at: text().notNull(),
+    /** As its header has it: a mail that is given twice is kept once. */
+    messageId: text().notNull().default(''),
   },
-  (table) => [index('letters_at').on(table.at)],
+  (table) => [index('letters_at').on(table.at), index('letters_message_id').on(table.messageId)],
+);
+
+/** Who has which letter in their mailbox: by bare address, folded. */
+export const deliveries = sqliteTable(
+  'deliveries',
+  {
+    address: text().notNull(),
+    letter: text()
+      .notNull()
+      .references(() => letters.id),
+    at: text().notNull(),
+    /** Since when it is dealt with. */
+    doneAt: text(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.address, table.letter] }),
+    index('deliveries_at').on(table.address, table.at),
+  ],
+);
+
+/** What made-up recipients are going to do, on the stand-in's own clock. */
+export const intentions = sqliteTable(
+  'intentions',
+  {
+    id: text().primaryKey(),
+    letter: text().notNull(),
+    recipient: text().notNull(),
+    what: text({ enum: ['open', 'follow', 'answer', 'bounce'] }).notNull(),
+    due: text().notNull(),
+    doneAt: text(),
+  },
+  (table) => [index('intentions_due').on(table.doneAt, table.due)],
 );

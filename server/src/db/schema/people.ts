@@ -16,7 +16,25 @@ export const people = sqliteTable('people', {
   createdAt: text().notNull().default(''),
   /** Since when they cannot sign in. */
   endedAt: text(),
+  /** How they hand over, as JSON; see the contract. */
+  ways: text().notNull().default('{}'),
 });
+
+/** Somebody's own row of templates, from the left. */
+export const atHand = sqliteTable(
+  'at_hand',
+  {
+    person: text()
+      .notNull()
+      .references(() => people.id),
+    text: text().notNull(),
+    position: integer().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.person, table.text] })],
+);
+
+/** What holds for the whole workspace, by key, as JSON. */
+export const workspace = sqliteTable('workspace', { key: text().primaryKey(), value: text().notNull() });
 
 export const groups = sqliteTable('groups', { id: text().primaryKey(), title: text().notNull() });
 

@@ -10,6 +10,18 @@ export const tables = sqliteTable('tables', {
   revision: integer().notNull().default(1),
   updatedAt: text().notNull(),
   binnedAt: text(),
+  /** Of recipient lists: whose it is, by id, and the day after which its rows go. */
+  owner: text(),
+  keepUntil: text(),
+});
+
+/** Addresses, folded, that nothing is ever sent to. */
+export const doNotWrite = sqliteTable('do_not_write', {
+  address: text().primaryKey(),
+  because: text().notNull(),
+  who: text().notNull(),
+  whoName: text().notNull(),
+  at: text().notNull(),
 });
 
 /** The sample set that is a template's own. */
@@ -28,6 +40,8 @@ export const tableRows = sqliteTable(
       .references(() => tables.id),
     position: integer().notNull(),
     cells: text().notNull(),
+    /** Of recipient lists: all words of the row, folded, to be found by. */
+    folded: text().notNull().default(''),
   },
   (table) => [primaryKey({ columns: [table.tableId, table.position] })],
 );

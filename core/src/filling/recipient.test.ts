@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { recipientFromWords } from './recipientFromWords';
+import { recipientFromWords } from './recipient.js';
 
 it.each([
   ['Ann Lee <ann@x.example>', { first_name: 'Ann', last_name: 'Lee', email: 'ann@x.example' }],

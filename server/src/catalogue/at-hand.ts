@@ -1,0 +1,57 @@
+/** A person's own row of templates, recalled by digits. */
+import type { AtHand } from '@vocabula/contract';
+import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { schema, type Database } from '../db/database.js';
+import type { Asker } from '../people/asker.js';
+import { accessOf } from '../rights/access.js';
+import type { Row } from './current.js';
+import { publishedAs } from './store.js';
+
+const { atHand, texts } = schema;
+
+export class AtHandService {
+  constructor(private readonly database: Database) {}
+
+  /** The row, from the left; what is not offered any more is left out, and back when it is again. */
+  async list(asker: Asker): Promise<AtHand[]> {
+    const { read } = this.database;
+    const rows = await read
+      .select({ text: texts })
+      .from(atHand)
+      .innerJoin(texts, eq(texts.name, atHand.text))
+      .where(
+        and(
+          eq(atHand.person, asker.id),
+          isNull(texts.binnedAt),
+          isNull(texts.retiredAt),
+          isNotNull(texts.published),
+          eq(texts.kind, 'message'),
+        ),
+      )
+      .orderBy(asc(atHand.position));
+    const access = await accessOf(read, asker);
+    return rows
+      .filter(({ text }) => access.may('fill', text.folder))
+      .map(({ text }) => ({ name: text.name, ...shownOf(text) }));
+  }
+
+  async save(names: readonly string[], asker: Asker): Promise<AtHand[]> {
+    const wanted = [...new Set(names)];
+    await this.database.write(async (writer) => {
+      const known =
+        wanted.length === 0
+          ? []
+          : await writer.select({ name: texts.name }).from(texts).where(inArray(texts.name, wanted));
+      const kept = wanted.filter((name) => known.some((each) => each.name === name));
+      await writer.delete(atHand).where(eq(atHand.person, asker.id));
+      if (kept.length > 0)
+        await writer.insert(atHand).values(kept.map((text, position) => ({ person: asker.id, text, position })));
+    });
+    return this.list(asker);
+  }
+}
+
+function shownOf(row: Row): Omit<AtHand, 'name'> {
+  const { title, subject, call } = publishedAs(row) ?? row;
+  return { title, subject, call: call ?? undefined };
+}

@@ -1,0 +1,187 @@
+/** Handing a message over: to the clipboard, as a file, to a mail program, or to the mail service. */
+import { randomUUID } from 'node:crypto';
+import type { Fill, HandedOver, HandOver, HandOverWays, Way } from '@vocabula/contract';
+import { structureOnly, withoutImages, type Message, type Program } from '@vocabula/core';
+import { bareAddress } from '@vocabula/core/filling';
+import { inlined, toEml, toIcs, type AssetSource } from '@vocabula/mail';
+import { eq } from 'drizzle-orm';
+import { assetsOf, withAssets } from '../assets/brought.js';
+import type { AssetService } from '../assets/service.js';
+import { schema, type Database, type Writer } from '../db/database.js';
+import { RequestProblem } from '../http/problem.js';
+import type { Asker } from '../people/asker.js';
+import { mailboxOf } from '../people/names.js';
+import { profileOf, waysOf } from '../people/service.js';
+import { refusedAmong } from '../recipients/service.js';
+import type { Outbox } from '../sending/outbox.js';
+import { inputOf, messageOf, programOf, whyNot, type Answered } from './rendering.js';
+import { nameOfFields } from './rows.js';
+import type { FillService } from './service.js';
+
+export interface HandedOverFile {
+  readonly name: string;
+  readonly type: string;
+  readonly content: Uint8Array | string;
+}
+
+export class HandOverService {
+  constructor(
+    private readonly database: Database,
+    private readonly fills: FillService,
+    private readonly assets: AssetService,
+    private readonly outbox: Outbox,
+  ) {}
+
+  /** Renders the message and records that it was handed over. With blanks only when asked to. */
+  async handOver(
+    id: string,
+    { way, timezone, incomplete, at: due }: HandOver,
+    asker: Asker,
+  ): Promise<{ result: HandedOver; file: HandedOverFile | undefined }> {
+    const fill = await this.fills.get(id, asker);
+    demandInUse(fill);
+    const { read } = this.database;
+    const [profile, ways] = [await profileOf(read, asker.id), await waysOf(read, asker.id)];
+    const moment = { now: new Date(), zone: timezone ?? 'UTC' };
+    const program = programOf(fill);
+    // A mail program that signs by itself would sign a second time.
+    const unsigned = ways.signs && way !== 'service';
+    const message = messageOf(program, fill, profile, moment, unsigned);
+    demandReady(message, program, incomplete ?? false);
+    await demandWritable(read, message);
+    // What a message shows was seen when its template was: it needs no right of its own.
+    const assets = await this.assets.source(assetsOf(message));
+    const record = recordOf(fill, message, inputOf(fill, {}, moment), asker, way);
+    let outgoing: string | undefined;
+    if (way === 'service') {
+      outgoing = await this.outbox.add({ fill, message, assets, profile, moment, record, due, asker });
+    } else {
+      await this.database.write(async (writer) => {
+        await recordHandedOver(writer, { ...record, fillId: id, at: moment.now.toISOString(), outgoing: null });
+        await writer
+          .update(schema.fills)
+          .set({ state: 'handed over', updatedAt: moment.now.toISOString() })
+          .where(eq(schema.fills.id, id));
+      });
+    }
+    const from = mailboxOf(profile);
+    const file = await fileOf(way, fill, message, assets, { date: moment.now, ...(from ? { from } : {}) });
+    const { subject, to, cc, bcc, text, blanks, findings } = message;
+    const at = moment.now.toISOString();
+    const html = clipboardHtml(message, assets, ways);
+    return { result: { subject, to, cc, bcc, html, text, blanks, findings, at, outgoing }, file };
+  }
+}
+
+/** The HTML for a clipboard, which takes no files along, with as much look as arrives. */
+function clipboardHtml(message: Message, assets: AssetSource, { look, images }: HandOverWays): string {
+  const html = images ? inlined(message.html, assets) : withoutImages(message.html);
+  return look === 'house' ? html : structureOnly(html);
+}
+
+async function fileOf(
+  way: Way,
+  fill: Fill,
+  message: Message,
+  assets: AssetSource,
+  options: { readonly date: Date; readonly from?: string },
+): Promise<HandedOverFile | undefined> {
+  switch (way) {
+    case 'draft': {
+      const answers = fill.original?.messageId
+        ? {
+            messageId: fill.original.messageId,
+            ...(fill.original.references ? { references: fill.original.references } : {}),
+          }
+        : undefined;
+      const content = await withAssets(() =>
+        toEml(message, { ...options, draft: true, assets, ...(answers ? { answers } : {}) }),
+      );
+      return { name: `${fill.text}.eml`, type: 'message/rfc822', content };
+    }
+    case 'ics':
+      if (!message.invitation)
+        throw new RequestProblem(
+          422,
+          'no-invitation',
+          'This template is no invitation: it has no time to put in a calendar.',
+        );
+      return {
+        name: `${fill.text}.ics`,
+        type: 'text/calendar; charset=utf-8; method=REQUEST',
+        content: toIcs(message, options),
+      };
+    case 'html':
+      return { name: `${fill.text}.html`, type: 'text/html; charset=utf-8', content: inlined(message.html, assets) };
+    case 'txt':
+      return { name: `${fill.text}.txt`, type: 'text/plain; charset=utf-8', content: message.text };
+    default:
+      return undefined;
+  }
+}
+
+function demandInUse({ standing }: Fill): void {
+  if (standing === 'withdrawn')
+    throw new RequestProblem(
+      409,
+      'withdrawn',
+      'This wording was withdrawn and must not be sent. Begin the message anew.',
+    );
+}
+
+function demandReady(message: Message, program: Program, incomplete: boolean): void {
+  if (message.ready || incomplete) return;
+  throw new RequestProblem(422, 'not-ready', whyNot(message, program), {
+    blanks: message.blanks,
+    findings: message.findings,
+  });
+}
+
+/** Throws where one of a message's addresses is on the do-not-write list. */
+export async function demandWritable(
+  reader: Parameters<typeof refusedAmong>[0],
+  { to, cc, bcc }: Pick<Message, 'to' | 'cc' | 'bcc'>,
+): Promise<void> {
+  const refused = await refusedAmong(reader, [...to, ...cc, ...bcc]);
+  if (refused.size > 0)
+    throw new RequestProblem(
+      422,
+      'do-not-write',
+      `${[...refused].join(', ')}: on the do-not-write list. Nothing was handed over.`,
+    );
+}
+
+export type Recorded = Omit<typeof schema.handedOver.$inferInsert, 'id' | 'fillId' | 'at'>;
+
+/** What is kept of a message that was handed over. */
+export function recordOf(
+  fill: Answered & Pick<Fill, 'text' | 'version' | 'changes'>,
+  message: Message,
+  { offered = {} }: ReturnType<typeof inputOf>,
+  asker: Pick<Asker, 'id'>,
+  way: Way,
+): Recorded {
+  const borrowed = Object.fromEntries(Object.entries(offered).map(([key, { value }]) => [key, value]));
+  return {
+    way,
+    subject: message.subject,
+    recipients: JSON.stringify(message.to),
+    html: message.html,
+    plain: message.text,
+    person: asker.id,
+    text: fill.text,
+    version: fill.version ?? null,
+    address: bareAddress(message.to[0] ?? fill.fields.email ?? ''),
+    name: nameOfFields(fill.fields),
+    answers: JSON.stringify({ ...borrowed, ...fill.answers }),
+    reworded: fill.changes.reworded.length,
+    stitched: fill.changes.parts.length,
+  };
+}
+
+export async function recordHandedOver(
+  writer: Writer,
+  record: Omit<typeof schema.handedOver.$inferInsert, 'id'>,
+): Promise<void> {
+  await writer.insert(schema.handedOver).values({ id: randomUUID(), ...record });
+}

@@ -1,0 +1,51 @@
+/** A mail that was pasted as words: what its first lines say of it. */
+import type { Original } from '@vocabula/contract';
+import { isMailbox } from '@vocabula/core';
+
+/** Lines as mail programs write them above a mail that is shown or forwarded, by language. */
+const LINES: readonly (readonly [RegExp, 'from' | 'subject' | 'date' | 'to'])[] = [
+  [/^\*?(?:from|von|de|da|van)\s*:\*?\s*(.+)$/i, 'from'],
+  [/^\*?(?:subject|betreff|objet|asunto|oggetto|onderwerp)\s*:\*?\s*(.+)$/i, 'subject'],
+  [/^\*?(?:date|sent|gesendet|datum|envoyé|enviado|data|verzonden)\s*:\*?\s*(.+)$/i, 'date'],
+  [/^\*?(?:to|an|à|para|a|aan)\s*:\*?\s*(.+)$/i, 'to'],
+];
+/** How far down such lines are looked for. */
+const HEAD = 12;
+
+/** What can be told of pasted words; all of them are the text. */
+export function plainOf(words: string): Original {
+  const text = words.replace(/\r\n?/g, '\n').trim().slice(0, 200_000);
+  const found: Partial<Record<'from' | 'subject' | 'date' | 'to', string>> = {};
+  const lines = text.split('\n');
+  let last = -1;
+  lines.slice(0, HEAD).forEach((line, at) => {
+    for (const [pattern, what] of LINES) {
+      const value = pattern.exec(line.trim())?.[1];
+      if (value !== undefined && found[what] === undefined) {
+        found[what] = value.trim();
+        last = at;
+      }
+    }
+  });
+  // Two of them are a head; one may be a word that begins so.
+  const headed = Object.keys(found).length >= 2;
+  const named = headed ? (found.from ?? '') : '';
+  const written = /[^\s<>"'(),;:]+@[^\s<>"'(),;:]+\.[\p{L}\d]{2,}/u.exec(text)?.[0] ?? '';
+  const from = isMailbox(named)
+    ? named
+    : named !== '' && written
+      ? `${named.replace(/[<>"]/g, '')} <${written}>`
+      : written;
+  const at = Date.parse(headed ? (found.date ?? '') : '');
+  return {
+    subject: headed ? (found.subject ?? '') : '',
+    from: from.slice(0, 1000),
+    ...(Number.isNaN(at) ? {} : { date: new Date(at).toISOString() }),
+    text: headed
+      ? lines
+          .slice(last + 1)
+          .join('\n')
+          .trim()
+      : text,
+  };
+}

@@ -1,0 +1,117 @@
+/** Messages being filled as they are kept, and as they are given out. */
+import type { Fill, FillStanding, FillSummary, Original, OfferedValues, WorkingCopy } from '@vocabula/contract';
+import { PLAIN_HOUSE, type House, type TextDocument } from '@vocabula/core';
+import type { FillChanges } from '@vocabula/core/filling';
+import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { schema, type Reader, type Writer } from '../db/database.js';
+import type { Asker } from '../people/asker.js';
+
+export type Row = typeof schema.fills.$inferSelect;
+
+/** Unfinished and handed-over messages are seen by nobody but whose they are. */
+export const ownFill = (id: string, asker: Asker) =>
+  and(eq(schema.fills.id, id), eq(schema.fills.person, asker.id), isNull(schema.fills.binnedAt));
+
+/** What a recipient is called. */
+export const nameOfFields = (fields: Readonly<Record<string, string>>): string =>
+  [fields.first_name, fields.last_name].filter(Boolean).join(' ') || fields.name || fields.email || '';
+
+export function summary(row: Row, standing: FillStanding): FillSummary {
+  return {
+    id: row.id,
+    text: row.text,
+    title: row.title,
+    recipient: nameOfFields(JSON.parse(row.recipient) as Record<string, string>),
+    state: row.state,
+    updatedAt: row.updatedAt,
+    version: row.version ?? undefined,
+    standing,
+  };
+}
+
+/** The texts and the house that a message was begun on. */
+export async function frozenOf(
+  reader: Reader | Writer,
+  { frozen, house }: { readonly frozen: string; readonly house: string | null },
+): Promise<{ texts: WorkingCopy[]; house: House }> {
+  const ids = JSON.parse(frozen) as string[];
+  const rows = await reader
+    .select()
+    .from(schema.frozen)
+    .where(inArray(schema.frozen.id, house === null ? ids : [...ids, house]));
+  const texts = ids.flatMap((id): WorkingCopy[] => {
+    const found = rows.find((each) => each.id === id);
+    if (!found) return [];
+    const { name, revision, createdAt, document } = found;
+    return [{ name, revision, updatedAt: createdAt, document: JSON.parse(document) as TextDocument }];
+  });
+  const kept = rows.find((each) => each.id === house);
+  // Messages begun before there was a house are in the plain one.
+  return { texts, house: kept ? (JSON.parse(kept.document) as House) : PLAIN_HOUSE };
+}
+
+/** A message whole. */
+export async function fillOf(reader: Reader | Writer, row: Row, notes: readonly string[] = []): Promise<Fill> {
+  const { texts, house } = await frozenOf(reader, row);
+  const standing = (await standingsOf(reader, [row])).get(row.id) ?? 'current';
+  const { handedOver } = schema;
+  const [last] = await reader
+    .select({ way: handedOver.way, at: handedOver.at })
+    .from(handedOver)
+    .where(eq(handedOver.fillId, row.id))
+    .orderBy(desc(handedOver.at))
+    .limit(1);
+  return {
+    ...summary(row, standing),
+    fields: JSON.parse(row.recipient) as Record<string, string>,
+    answers: JSON.parse(row.answers) as Record<string, unknown>,
+    offered: JSON.parse(row.offered) as OfferedValues,
+    confirmed: JSON.parse(row.confirmed) as string[],
+    changes: JSON.parse(row.changes) as FillChanges,
+    original: row.original === null ? undefined : (JSON.parse(row.original) as Original),
+    all: row.replyAll,
+    texts,
+    house,
+    signature: row.signature ?? undefined,
+    fixed: fixedIn(texts),
+    last,
+    notes,
+  };
+}
+
+/** The names of the blocks whose words are not to be changed in a message. */
+export const fixedIn = (texts: readonly WorkingCopy[]): string[] => [
+  ...new Set(texts.flatMap(({ document }) => document.attrs.front.fixed ?? [])),
+];
+
+/** What became of the versions that messages were begun on. A withdrawn block withdraws them as their template would. */
+export async function standingsOf(reader: Reader | Writer, rows: readonly Row[]): Promise<Map<string, FillStanding>> {
+  const { texts, versions } = schema;
+  const found = new Map<string, FillStanding>();
+  if (rows.length === 0) return found;
+  const names = [...new Set(rows.map((row) => row.text))];
+  const current = new Map(
+    (
+      await reader
+        .select({ name: texts.name, published: texts.published })
+        .from(texts)
+        .where(inArray(texts.name, names))
+    ).map((each) => [each.name, each.published]),
+  );
+  const withdrawn = await reader
+    .select({ text: versions.text, number: versions.number, frozen: versions.frozen })
+    .from(versions)
+    .where(isNotNull(versions.withdrawnAt));
+  for (const row of rows) {
+    const frozen = new Set(JSON.parse(row.frozen) as string[]);
+    const published = current.get(row.text) ?? undefined;
+    const gone = withdrawn.some(
+      (each) =>
+        (each.text === row.text && each.number === row.version) || (each.text !== row.text && frozen.has(each.frozen)),
+    );
+    if (gone) found.set(row.id, 'withdrawn');
+    else if (published !== undefined && row.version !== null && published > row.version) found.set(row.id, 'newer');
+    else found.set(row.id, 'current');
+  }
+  return found;
+}

@@ -1,0 +1,80 @@
+/** Who a mailing goes to, out of what was pasted or chosen: everybody once, and what is nobody set apart with its words. */
+import { isEmail } from '@vocabula/core';
+import { bareAddress, recipientFromWords } from '@vocabula/core/filling';
+import { tableOf } from '../samples/recognise.js';
+
+export interface Given {
+  readonly fields: Readonly<Record<string, string>>;
+  readonly address: string;
+}
+export interface Read {
+  readonly people: readonly Given[];
+  /** Lines that are nobody one can write to, as they were given, with their numbers from 1. */
+  readonly broken: readonly string[];
+}
+
+const ADDRESS = /[^\s<>"'(),;:]+@[^\s<>"'(),;:]+/;
+const MOST_WORDS = 120;
+
+/** Rows of a table with a head, or one person a line, or addresses one after the other. */
+export async function readPasted(words: string): Promise<Read> {
+  const text = words.replace(/\r\n?/g, '\n').trim();
+  const [head = ''] = text.split('\n', 1);
+  const separated = /[\t;,]/.test(head);
+  // A head names columns; it holds no address.
+  if (separated && !head.includes('@') && text.includes('\n')) return readTable(text);
+  const entries = text.includes('\n') ? text.split('\n') : text.split(/[;,]/);
+  return judge(
+    entries.map((entry) => entry.trim()),
+    (entry) => {
+      const named = /<[^<>]*>?/.test(entry);
+      const found = ADDRESS.exec(entry)?.[0] ?? '';
+      if (named) return recipientFromWords(entry);
+      const name = entry
+        .replace(found, ' ')
+        .replace(/[\t;,"]+/g, ' ')
+        .trim();
+      return recipientFromWords(name === '' ? entry.replace(/[\t;,]+$/, '') : `${name} <${found}>`);
+    },
+  );
+}
+
+async function readTable(text: string): Promise<Read> {
+  const { columns, rows } = await tableOf(new TextEncoder().encode(text), {});
+  const column =
+    columns.find(({ key }) => key === 'email') ??
+    columns.find(({ type }) => type === 'email') ??
+    columns.find(({ key }) => /mail|address/.test(key));
+  return fromRows(rows, column?.key ?? 'email', 2);
+}
+
+/** Rows of a list. @param first the number of the first row, for words about it */
+export function fromRows(rows: readonly Readonly<Record<string, string>>[], email: string, first = 1): Read {
+  const people: Given[] = [];
+  const broken: string[] = [];
+  rows.forEach((row, at) => {
+    if (Object.values(row).every((cell) => cell.trim() === '')) return;
+    const address = (row[email] ?? '').trim();
+    if (isWritable(address)) people.push({ fields: { ...row, email: address }, address: bareAddress(address) });
+    else broken.push(said(at + first, address === '' ? Object.values(row).filter(Boolean).join(', ') : address));
+  });
+  return { people, broken };
+}
+
+function judge(entries: readonly string[], read: (entry: string) => Record<string, string>): Read {
+  const people: Given[] = [];
+  const broken: string[] = [];
+  entries.forEach((entry, at) => {
+    if (entry === '') return;
+    const fields = read(entry);
+    const address = fields.email ?? '';
+    if (isWritable(address)) people.push({ fields, address: bareAddress(address) });
+    else broken.push(said(at + 1, entry));
+  });
+  return { people, broken };
+}
+
+/** An address without anything that could be read as more than one, or as another line of a header. */
+const isWritable = (address: string): boolean => isEmail(address) && !/[\s\p{Cc}<>,;]/u.test(address);
+const said = (line: number, words: string): string =>
+  `line ${line}: ${words.replace(/[\s\p{Cc}]+/gu, ' ').slice(0, MOST_WORDS)}`;

@@ -1,0 +1,90 @@
+import {
+  addRecipientsSchema,
+  changeMailedSchema,
+  changeMailingSchema,
+  driveMailingSchema,
+  makeMailingSchema,
+} from '@vocabula/contract';
+import { Router, type Request } from 'express';
+import * as z from 'zod';
+import { parsed, route } from '../http/problem.js';
+import type { MailingService } from './service.js';
+
+const idOf = (request: Request, name: 'id' | 'row' = 'id'): string => parsed(z.string().max(60), request.params[name]);
+
+export function mailingRoutes(mailings: MailingService): Router {
+  const router = Router();
+  router.get(
+    '/',
+    route('colleague', async (_request, response, asker) => void response.json(await mailings.list(asker))),
+  );
+  router.post(
+    '/',
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.status(201).json(await mailings.make(parsed(makeMailingSchema, request.body), asker)),
+    ),
+  );
+  router.get(
+    '/:id',
+    route(
+      'colleague',
+      async (request, response, asker) => void response.json(await mailings.get(idOf(request), asker)),
+    ),
+  );
+  router.get(
+    '/:id/progress',
+    route(
+      'colleague',
+      async (request, response, asker) => void response.json(await mailings.progress(idOf(request), asker)),
+    ),
+  );
+  router.get(
+    '/:id/rows',
+    route(
+      'colleague',
+      async (request, response, asker) => void response.json(await mailings.rows(idOf(request), asker)),
+    ),
+  );
+  router.patch(
+    '/:id',
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.json(await mailings.change(idOf(request), parsed(changeMailingSchema, request.body), asker)),
+    ),
+  );
+  router.post(
+    '/:id/recipients',
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.json(await mailings.add(idOf(request), parsed(addRecipientsSchema, request.body), asker)),
+    ),
+  );
+  router.patch(
+    '/:id/rows/:row',
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.json(
+          await mailings.changeRow(
+            idOf(request),
+            idOf(request, 'row'),
+            parsed(changeMailedSchema, request.body),
+            asker,
+          ),
+        ),
+    ),
+  );
+  router.post(
+    '/:id/drive',
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.json(await mailings.drive(idOf(request), parsed(driveMailingSchema, request.body), asker)),
+    ),
+  );
+  return router;
+}

@@ -1,0 +1,442 @@
+/** One message each to many: made from an unfinished message, looked through, and sent so that nobody gets two. */
+import { randomUUID } from 'node:crypto';
+import {
+  MOST_RECIPIENTS,
+  type AddRecipients,
+  type ChangeMailed,
+  type ChangeMailing,
+  type DriveMailing,
+  type MailedRow,
+  type Mailing,
+  type MailingSummary,
+  type MakeMailing,
+  type OutgoingState,
+} from '@vocabula/contract';
+import { fold } from '@vocabula/core';
+import { and, asc, count, desc, eq, inArray, max } from 'drizzle-orm';
+import { note } from '../audit/service.js';
+import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { checkChanges } from '../fills/changes.js';
+import { messageOf, whyNot } from '../fills/rendering.js';
+import { frozenOf, nameOfFields } from '../fills/rows.js';
+import type { FillService } from '../fills/service.js';
+import { notFound, RequestProblem } from '../http/problem.js';
+import type { Asker } from '../people/asker.js';
+import { refusedAmong } from '../recipients/service.js';
+import { envelopeOf, newMessageId, type Outbox } from '../sending/outbox.js';
+import type { TableService } from '../samples/service.js';
+import { preparedOf } from './prepared.js';
+import { fromRows, readPasted, type Given, type Read } from './recipients.js';
+import { answeredFor, mailedRow, type MailedOutgoing, type MailingRow } from './rows.js';
+
+const { mailings, outgoing, tables } = schema;
+/** Rows put into one statement. */
+const CHUNK = 300;
+/** Messages that are judged before others get their turn. */
+const TURN = 200;
+/** States of rows that have not gone, and may still be judged anew. */
+const OPEN: OutgoingState[] = ['ready', 'apart'];
+const NONE = '{"parts":[],"reworded":[]}';
+const LEFT_OUT = 'left out';
+
+export class MailingService {
+  constructor(
+    private readonly database: Database,
+    private readonly fills: FillService,
+    private readonly lists: TableService,
+    private readonly outbox: Outbox,
+    /** Called when there is something to send. */
+    private readonly wake: () => void,
+  ) {}
+
+  /** Begins with an unfinished message: its version, its answers, what was reworded in it. */
+  async make({ fill: id, timezone }: MakeMailing, asker: Asker): Promise<Mailing> {
+    this.outbox.demandService();
+    const fill = await this.fills.get(id, asker);
+    if (fill.standing === 'withdrawn')
+      throw new RequestProblem(409, 'withdrawn', 'This wording was withdrawn and must not be sent.');
+    const [row] = await this.database.read.select().from(schema.fills).where(eq(schema.fills.id, id));
+    if (!row || row.house === null) throw notFound('message');
+    const mailing: MailingRow = {
+      id: randomUUID(),
+      person: asker.id,
+      text: row.text,
+      title: row.title,
+      version: row.version,
+      fill: id,
+      frozen: row.frozen,
+      house: row.house,
+      signature: row.signature,
+      zone: timezone ?? 'UTC',
+      changes: row.changes,
+      answers: row.answers,
+      differing: '[]',
+      state: 'preparing',
+      broken: '[]',
+      revision: 1,
+      createdAt: new Date().toISOString(),
+      startedAt: null,
+      endedAt: null,
+    };
+    await this.database.write((writer) => writer.insert(mailings).values(mailing));
+    return this.whole(mailing);
+  }
+
+  async list(asker: Asker): Promise<MailingSummary[]> {
+    const rows = await this.database.read
+      .select()
+      .from(mailings)
+      .where(eq(mailings.person, asker.id))
+      .orderBy(desc(mailings.createdAt))
+      .limit(40);
+    return Promise.all(rows.map((row) => this.summary(row)));
+  }
+
+  async get(id: string, asker: Asker): Promise<Mailing> {
+    return this.whole(await this.own(id, asker));
+  }
+
+  /** How far it is; asked for again and again while it goes. */
+  async progress(id: string, asker: Asker): Promise<MailingSummary> {
+    return this.summary(await this.own(id, asker));
+  }
+
+  async rows(id: string, asker: Asker): Promise<MailedRow[]> {
+    await this.own(id, asker);
+    const rows = await this.database.read
+      .select()
+      .from(outgoing)
+      .where(eq(outgoing.mailing, id))
+      .orderBy(asc(outgoing.position));
+    return rows.map(mailedRow);
+  }
+
+  /** Adds people of a list, or pasted ones; whoever is among them already stays once. */
+  async add(id: string, given: AddRecipients, asker: Asker): Promise<Mailing> {
+    const mailing = await this.own(id, asker);
+    demandPreparing(mailing);
+    const read = 'paste' in given ? await readPasted(given.paste) : await this.fromList(given, asker);
+    await this.database.write(async (writer) => {
+      const known = new Set(
+        (await writer.select({ address: outgoing.address }).from(outgoing).where(eq(outgoing.mailing, id))).map(
+          ({ address }) => address,
+        ),
+      );
+      const twice: string[] = [];
+      const fresh: Given[] = [];
+      for (const person of read.people) {
+        if (known.has(person.address)) twice.push(`${person.address}: there already`);
+        else {
+          known.add(person.address);
+          fresh.push(person);
+        }
+      }
+      if (known.size > MOST_RECIPIENTS)
+        throw new RequestProblem(422, 'too-many', `One mailing writes to ${MOST_RECIPIENTS} people at most.`);
+      await insertRows(writer, mailing, fresh, asker);
+      const broken = [...(JSON.parse(mailing.broken) as string[]), ...read.broken, ...twice].slice(0, 2000);
+      await writer
+        .update(mailings)
+        .set({ broken: JSON.stringify(broken) })
+        .where(eq(mailings.id, id));
+    });
+    await this.judge(id);
+    return this.get(id, asker);
+  }
+
+  private async fromList({ list, search }: Extract<AddRecipients, { list: string }>, asker: Asker): Promise<Read> {
+    const [table] = await this.database.read.select({ use: tables.use }).from(tables).where(eq(tables.id, list));
+    if (!table) throw notFound('list');
+    // Samples are made up or disguised: nothing is ever sent to them.
+    if (table.use !== 'recipients')
+      throw new RequestProblem(422, 'samples', 'A sample set is never mailed. Choose a recipient list.');
+    const { columns, cells } = await this.lists.get(list, asker);
+    const email = columns.find(({ type, key }) => type === 'email' || key === 'email')?.key ?? 'email';
+    const words = fold(search).split(/\s+/).filter(Boolean);
+    const wanted = cells.filter((row) => {
+      const folded = words.length > 0 ? fold(Object.values(row).join(' ')) : '';
+      return words.every((word) => folded.includes(word));
+    });
+    return fromRows(wanted, email);
+  }
+
+  /** What is asked once, and which questions are asked of each. */
+  async change(id: string, { answers, differing }: ChangeMailing, asker: Asker): Promise<Mailing> {
+    const mailing = await this.own(id, asker);
+    demandPreparing(mailing);
+    await this.database.write((writer) =>
+      writer
+        .update(mailings)
+        .set({
+          ...(answers ? { answers: JSON.stringify(answers) } : {}),
+          ...(differing ? { differing: JSON.stringify(differing) } : {}),
+          revision: mailing.revision + 1,
+        })
+        .where(eq(mailings.id, id)),
+    );
+    await this.judge(id);
+    return this.get(id, asker);
+  }
+
+  /** Changes one message of it by itself, or leaves it out. */
+  async changeRow(id: string, rowId: string, change: ChangeMailed, asker: Asker): Promise<MailedRow> {
+    const mailing = await this.own(id, asker);
+    await this.database.write(async (writer) => {
+      const [row] = await writer
+        .select()
+        .from(outgoing)
+        .where(and(eq(outgoing.id, rowId), eq(outgoing.mailing, id)));
+      if (!row) throw notFound('message');
+      if (![...OPEN, 'taken back'].includes(row.state))
+        throw new RequestProblem(409, 'gone', 'This message is on its way, or has gone.');
+      if (change.changes) {
+        const { lost } = checkChanges((await frozenOf(writer, mailing)).texts, change.changes);
+        if (lost > 0) throw new RequestProblem(422, 'bad-changes', 'The text does not say there what was reworded.');
+      }
+      await writer
+        .update(outgoing)
+        .set({
+          ...(change.answers ? { answers: JSON.stringify(change.answers) } : {}),
+          ...(change.fields ? { fields: JSON.stringify({ ...change.fields, email: row.address }) } : {}),
+          ...(change.changes ? { changes: JSON.stringify(change.changes) } : {}),
+          ...(change.out === undefined
+            ? {}
+            : change.out
+              ? { state: 'taken back' as const, why: LEFT_OUT }
+              : { state: 'ready' as const, why: '' }),
+        })
+        .where(eq(outgoing.id, rowId));
+    });
+    await this.judge(id, [rowId]);
+    const [row] = await this.database.read.select().from(outgoing).where(eq(outgoing.id, rowId));
+    if (!row) throw notFound('message');
+    return mailedRow(row);
+  }
+
+  /** Sends the first, the rest; pauses, goes on, stops. */
+  async drive(id: string, given: DriveMailing, asker: Asker): Promise<MailingSummary> {
+    const mailing = await this.own(id, asker);
+    const { state } = mailing;
+    const to = async (next: MailingRow['state'], from: readonly MailingRow['state'][]): Promise<void> => {
+      if (!from.includes(state))
+        throw new RequestProblem(409, 'state', `This is not possible now: the mailing is ${WORDS[state]}.`);
+      const ended = next === 'stopped' ? { endedAt: new Date().toISOString() } : {};
+      await this.database.write((writer) =>
+        writer
+          .update(mailings)
+          .set({ state: next, ...ended })
+          .where(eq(mailings.id, id)),
+      );
+    };
+    switch (given.act) {
+      case 'first':
+        await this.sendFirst(mailing, given.count, asker);
+        break;
+      case 'rest':
+        await to('going', ['first']);
+        break;
+      case 'pause':
+        await to('paused', ['going', 'first']);
+        break;
+      case 'go on':
+        await to('going', ['paused']);
+        break;
+      case 'stop':
+        await to('stopped', ['going', 'paused', 'first']);
+        await this.database.write(async (writer) => {
+          await writer
+            .update(outgoing)
+            .set({ state: 'taken back', why: 'stopped' })
+            .where(and(eq(outgoing.mailing, id), inArray(outgoing.state, ['ready', 'waiting'])));
+          await note(writer, asker, 'stopped', 'mailing', id, mailing.title);
+        });
+        break;
+    }
+    this.wake();
+    return this.progress(id, asker);
+  }
+
+  private async sendFirst(mailing: MailingRow, typed: number, asker: Asker): Promise<void> {
+    demandPreparing(mailing);
+    this.outbox.demandService();
+    await this.judge(mailing.id);
+    await this.database.write(async (writer) => {
+      const ready = await writer
+        .select({ id: outgoing.id })
+        .from(outgoing)
+        .where(and(eq(outgoing.mailing, mailing.id), eq(outgoing.state, 'ready')))
+        .orderBy(asc(outgoing.position));
+      const [first] = ready;
+      if (!first) throw new RequestProblem(422, 'nobody', 'Nobody is ready to be written to.');
+      if (ready.length < 2) throw new RequestProblem(422, 'one', 'To one person, send the message itself.');
+      if (ready.length !== typed)
+        throw new RequestProblem(
+          422,
+          'count',
+          `${ready.length} messages are ready; you typed ${typed}. Nothing was sent.`,
+        );
+      const now = new Date().toISOString();
+      await writer.update(outgoing).set({ state: 'waiting', due: now }).where(eq(outgoing.id, first.id));
+      await writer.update(mailings).set({ state: 'first', startedAt: now }).where(eq(mailings.id, mailing.id));
+      await note(writer, asker, 'wrote to', 'mailing', mailing.id, `${mailing.title}: ${ready.length} people`);
+    });
+  }
+
+  /** Renders every message that has not gone, and says which are ready and what the others lack. */
+  private async judge(id: string, only?: readonly string[]): Promise<void> {
+    const { read } = this.database;
+    const [mailing] = await read.select().from(mailings).where(eq(mailings.id, id));
+    if (!mailing) return;
+    const rows = await read
+      .select()
+      .from(outgoing)
+      .where(
+        and(
+          eq(outgoing.mailing, id),
+          inArray(outgoing.state, OPEN),
+          only ? inArray(outgoing.id, [...only]) : undefined,
+        ),
+      );
+    const { programFor, profile } = await preparedOf(read, mailing);
+    const refused = await refusedAmong(
+      read,
+      rows.map(({ address }) => address),
+    );
+    const moment = { now: new Date(), zone: mailing.zone };
+    const verdict = (row: MailedOutgoing): string => {
+      if (refused.has(row.address)) return 'on the do-not-write list';
+      const program = programFor(row);
+      const message = messageOf(program, answeredFor(mailing, row), profile, moment);
+      if (!message.ready) return whyNot(message, program);
+      const { to } = envelopeOf(message, profile);
+      return to.includes(row.address) ? '' : 'the template does not write to the recipient';
+    };
+    const changed: { id: string; state: OutgoingState; why: string }[] = [];
+    for (const [at, row] of rows.entries()) {
+      const why = verdict(row);
+      const state = why === '' ? 'ready' : 'apart';
+      if (state !== row.state || why !== row.why) changed.push({ id: row.id, state, why });
+      if (at % TURN === TURN - 1) await new Promise((resolve) => setImmediate(resolve));
+    }
+    if (changed.length === 0) return;
+    await this.database.write(async (writer) => {
+      const groups = new Map<string, { state: OutgoingState; why: string; ids: string[] }>();
+      for (const { id: rowId, state, why } of changed) {
+        const key = `${state}\n${why}`;
+        const group = groups.get(key) ?? { state, why, ids: [] };
+        group.ids.push(rowId);
+        groups.set(key, group);
+      }
+      for (const { state, why, ids } of groups.values()) {
+        for (let at = 0; at < ids.length; at += CHUNK)
+          await writer
+            .update(outgoing)
+            .set({ state, why })
+            .where(
+              and(
+                inArray(outgoing.id, ids.slice(at, at + CHUNK)),
+                // What has been claimed meanwhile stays claimed.
+                inArray(outgoing.state, OPEN),
+              ),
+            );
+      }
+    });
+  }
+
+  private async own(id: string, asker: Asker): Promise<MailingRow> {
+    const [row] = await this.database.read
+      .select()
+      .from(mailings)
+      .where(and(eq(mailings.id, id), eq(mailings.person, asker.id)));
+    if (!row) throw notFound('mailing');
+    return row;
+  }
+
+  private async summary(row: MailingRow): Promise<MailingSummary> {
+    const grouped = await countsOf(this.database.read, row.id);
+    const counts: Partial<Record<OutgoingState, number>> = {};
+    const apart = new Map<string, number>();
+    for (const { state, why, number } of grouped) {
+      counts[state] = (counts[state] ?? 0) + number;
+      if (state !== 'ready' && state !== 'gone' && state !== 'sending' && why !== '')
+        apart.set(why, (apart.get(why) ?? 0) + number);
+    }
+    return {
+      id: row.id,
+      text: row.text,
+      title: row.title,
+      state: row.state,
+      createdAt: row.createdAt,
+      counts,
+      apart: [...apart].map(([why, number]) => ({ why, count: number })),
+      broken: JSON.parse(row.broken) as string[],
+    };
+  }
+
+  private async whole(row: MailingRow): Promise<Mailing> {
+    const { texts, house } = await frozenOf(this.database.read, row);
+    return {
+      ...(await this.summary(row)),
+      version: row.version ?? undefined,
+      texts,
+      house,
+      signature: row.signature ?? undefined,
+      zone: row.zone,
+      changes: JSON.parse(row.changes) as Mailing['changes'],
+      answers: JSON.parse(row.answers) as Record<string, unknown>,
+      differing: JSON.parse(row.differing) as string[],
+    };
+  }
+}
+
+const WORDS: Readonly<Record<MailingRow['state'], string>> = {
+  preparing: 'being made',
+  first: 'waiting for you to look at the first',
+  going: 'going',
+  paused: 'paused',
+  stopped: 'stopped',
+  done: 'done',
+};
+
+function demandPreparing({ state }: MailingRow): void {
+  if (state !== 'preparing')
+    throw new RequestProblem(
+      409,
+      'state',
+      `This mailing is ${WORDS[state]}: who it goes to cannot be changed any more.`,
+    );
+}
+
+const countsOf = (reader: Reader, id: string) =>
+  reader
+    .select({ state: outgoing.state, why: outgoing.why, number: count() })
+    .from(outgoing)
+    .where(eq(outgoing.mailing, id))
+    .groupBy(outgoing.state, outgoing.why);
+
+async function insertRows(writer: Writer, mailing: MailingRow, people: readonly Given[], asker: Asker): Promise<void> {
+  const [last] = await writer
+    .select({ position: max(outgoing.position) })
+    .from(outgoing)
+    .where(eq(outgoing.mailing, mailing.id));
+  const begin = (last?.position ?? -1) + 1;
+  const now = new Date().toISOString();
+  for (let from = 0; from < people.length; from += CHUNK)
+    await writer.insert(outgoing).values(
+      people.slice(from, from + CHUNK).map(({ fields, address }, at) => ({
+        id: randomUUID(),
+        person: asker.id,
+        mailing: mailing.id,
+        position: begin + from + at,
+        address,
+        name: nameOfFields(fields),
+        subject: '',
+        state: 'ready' as const,
+        due: now,
+        messageId: newMessageId(asker.address || 'vocabula@vocabula.example'),
+        fields: JSON.stringify(fields),
+        changes: NONE,
+        createdAt: now,
+      })),
+    );
+}

@@ -1,0 +1,288 @@
+/** Real people: found in lists and among the colleagues, what went to them, whom never to write to, and forgetting. */
+import type { DoNotWrite, Forgotten, NotWritten, PersonRecord, RecipientHit } from '@vocabula/contract';
+import { fold, isMailbox } from '@vocabula/core';
+import { bareAddress, recipientFromWords } from '@vocabula/core/filling';
+import type { TableColumn, TableRow } from '@vocabula/core/tables';
+import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
+import { note } from '../audit/service.js';
+import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { notFound, RequestProblem } from '../http/problem.js';
+import type { Asker } from '../people/asker.js';
+import { nameOfRow } from '../people/names.js';
+
+const { tables, tableRows, people, handedOver, doNotWrite, fills, outgoing } = schema;
+/** As many as are shown. */
+const MOST = 12;
+/** Rows that are read for one search: what is typed next narrows it. */
+const MOST_READ = 400;
+
+interface ListRow {
+  readonly table: string;
+  readonly list: string;
+  readonly columns: readonly TableColumn[];
+  readonly fields: TableRow;
+}
+
+export class RecipientService {
+  constructor(private readonly database: Database) {}
+
+  /** People of the lists and colleagues whose name, address or other fields hold all typed words. */
+  async search(query: string, asker: Asker): Promise<RecipientHit[]> {
+    const words = fold(query).split(/\s+/).filter(Boolean).slice(0, 8);
+    const rows = await this.rowsLike(words);
+    const colleagues = await this.colleagues(asker);
+    const hits = [...rows.map(hitOf), ...colleagues].filter((hit) => {
+      const folded = fold(Object.values(hit.fields).join(' '));
+      return words.every((word) => folded.includes(word));
+    });
+    const first = (hit: RecipientHit): number =>
+      words.some(
+        (word) =>
+          fold(hit.name)
+            .split(/\s+/)
+            .some((part) => part.startsWith(word)) || fold(hit.email).startsWith(word),
+      )
+        ? 0
+        : 1;
+    return hits.sort((a, b) => first(a) - first(b)).slice(0, MOST);
+  }
+
+  /** Rows of lists that may hold the words: the index of names is folded where rows are written. */
+  private async rowsLike(words: readonly string[]): Promise<ListRow[]> {
+    const like = words.map((word) => sql`${tableRows.folded} LIKE ${`%${word.replace(/[%_]/g, '')}%`}`);
+    const rows = await this.database.read
+      .select({ table: tables.id, list: tables.title, columns: tables.columns, cells: tableRows.cells })
+      .from(tableRows)
+      .innerJoin(tables, eq(tables.id, tableRows.tableId))
+      .where(and(eq(tables.use, 'recipients'), isNull(tables.binnedAt), ...like))
+      .orderBy(asc(tables.title), asc(tableRows.position))
+      .limit(MOST_READ);
+    return rows.map(({ table, list, columns, cells }) => ({
+      table,
+      list,
+      columns: JSON.parse(columns) as TableColumn[],
+      fields: JSON.parse(cells) as TableRow,
+    }));
+  }
+
+  private async colleagues({ id }: Asker): Promise<RecipientHit[]> {
+    const rows = await this.database.read.select().from(people).where(isNull(people.endedAt));
+    return rows
+      .filter((row) => row.id !== id && row.address !== null)
+      .map((row) => {
+        const name = nameOfRow(row);
+        const [first_name = '', ...rest] = name.split(' ');
+        const email = row.address ?? '';
+        return { table: '', list: 'colleagues', name, email, fields: { first_name, last_name: rest.join(' '), email } };
+      });
+  }
+
+  /** What is known of an address: the fields of the first list it stands in, else of a colleague. */
+  async byAddress(address: string, asker: Asker): Promise<Record<string, string> | undefined> {
+    const bare = bareAddress(address);
+    if (bare === '') return undefined;
+    const found = (await this.rowsLike([bare])).map(hitOf).find((hit) => bareAddress(hit.email) === bare);
+    const hit = found ?? (await this.colleagues(asker)).find(({ email }) => email === bare);
+    return hit && { ...hit.fields, email: hit.email };
+  }
+
+  /** Typed words as recipient fields: somebody who is known, where they mean one person alone. */
+  async meant(words: string, asker: Asker): Promise<Record<string, string>> {
+    const typed = recipientFromWords(words);
+    if (typed.email) return { ...((await this.byAddress(typed.email, asker)) ?? {}), ...typed };
+    const hits = await this.search(words, asker);
+    const [hit] = hits;
+    return hit && hits.length === 1 ? { ...hit.fields, email: hit.email } : typed;
+  }
+
+  /** What went to somebody, from which version, by whom. */
+  async record(address: string, asker: Asker): Promise<PersonRecord> {
+    const bare = bareAddress(address);
+    const { read } = this.database;
+    const rows = await read
+      .select({ row: handedOver, title: schema.texts.title, profile: people.profile })
+      .from(handedOver)
+      .leftJoin(schema.texts, eq(schema.texts.name, handedOver.text))
+      .leftJoin(people, eq(people.id, handedOver.person))
+      .where(eq(handedOver.address, bare))
+      .orderBy(desc(handedOver.at))
+      .limit(200);
+    const lists = (await this.rowsLike([bare])).map((row) => ({ ...row, hit: hitOf(row) }));
+    const own = lists.filter(({ hit }) => bareAddress(hit.email) === bare);
+    const fields = (await this.byAddress(bare, asker)) ?? {};
+    const [never] = await read.select().from(doNotWrite).where(eq(doNotWrite.address, bare));
+    return {
+      address: bare,
+      name: own[0]?.hit.name || rows[0]?.row.name || '',
+      fields,
+      doNotWrite: never && { because: never.because, who: never.whoName, at: never.at },
+      lists: own.map(({ table, list }) => ({ id: table, title: list })),
+      messages: rows.map(({ row, title, profile }) => ({
+        id: row.id,
+        text: row.text,
+        title: title ?? row.text,
+        version: row.version ?? undefined,
+        subject: row.subject,
+        way: row.way,
+        by: profile ? ((JSON.parse(profile) as { name?: string }).name ?? '') : '',
+        at: row.at,
+      })),
+    };
+  }
+
+  /** Erases the values of somebody everywhere but in published wording, and leaves that there was a message. */
+  forget(address: string, asker: Asker): Promise<Forgotten> {
+    const bare = bareAddress(address);
+    return this.database.write(async (writer) => {
+      const gone = { address: '', name: '', recipients: '[]', subject: '', html: '', plain: '', answers: '{}' };
+      const messages = await writer.update(handedOver).set(gone).where(eq(handedOver.address, bare));
+      const mine = (await writer.select({ id: fills.id, recipient: fills.recipient }).from(fills)).filter(
+        ({ recipient }) => bareAddress((JSON.parse(recipient) as { email?: string }).email ?? '') === bare,
+      );
+      const emptied = {
+        recipient: '{}',
+        answers: '{}',
+        offered: '{}',
+        confirmed: '[]',
+        changes: NO_CHANGES,
+        original: null,
+      };
+      for (const { id } of mine) await writer.update(fills).set(emptied).where(eq(fills.id, id));
+      const sent = await writer
+        .select({ id: outgoing.id, state: outgoing.state })
+        .from(outgoing)
+        .where(eq(outgoing.address, bare));
+      for (const { id, state } of sent) {
+        const waits = state !== 'gone' && state !== 'sending' && state !== 'uncertain';
+        await writer
+          .update(outgoing)
+          .set({
+            // Keeps its place among those that went, and can no longer be told whose it was.
+            address: `forgotten-${id}`,
+            name: '',
+            subject: '',
+            raw: null,
+            envelope: null,
+            fields: '{}',
+            answers: '{}',
+            changes: NO_CHANGES,
+            record: null,
+            ...(waits ? { state: 'taken back' as const, why: 'forgotten' } : {}),
+          })
+          .where(eq(outgoing.id, id));
+      }
+      const rows = (await this.listRows(writer, bare)).map(({ tableId, position }) => ({ tableId, position }));
+      for (const { tableId, position } of rows) {
+        await writer.delete(tableRows).where(and(eq(tableRows.tableId, tableId), eq(tableRows.position, position)));
+        await writer
+          .update(tables)
+          .set({ revision: sql`${tables.revision} + 1` })
+          .where(eq(tables.id, tableId));
+      }
+      await note(
+        writer,
+        asker,
+        'forgot',
+        'recipient',
+        '',
+        `somebody: ${messages.rowsAffected} messages keep their count`,
+      );
+      return { messages: messages.rowsAffected, unfinished: mine.length, rows: rows.length };
+    });
+  }
+
+  private async listRows(writer: Writer, bare: string): Promise<{ tableId: string; position: number }[]> {
+    const rows = await writer
+      .select({
+        tableId: tableRows.tableId,
+        position: tableRows.position,
+        columns: tables.columns,
+        cells: tableRows.cells,
+      })
+      .from(tableRows)
+      .innerJoin(tables, eq(tables.id, tableRows.tableId))
+      .where(and(eq(tables.use, 'recipients'), sql`${tableRows.folded} LIKE ${`%${bare}%`}`));
+    return rows.filter(({ columns, cells }) => {
+      const hit = hitOf({
+        table: '',
+        list: '',
+        columns: JSON.parse(columns) as TableColumn[],
+        fields: JSON.parse(cells) as TableRow,
+      });
+      return bareAddress(hit.email) === bare;
+    });
+  }
+
+  async notWritten(): Promise<NotWritten[]> {
+    const rows = await this.database.read.select().from(doNotWrite).orderBy(asc(doNotWrite.address));
+    return rows.map(({ address, because, whoName, at }) => ({ address, because, who: whoName, at }));
+  }
+
+  refuse({ address, because }: DoNotWrite, asker: Asker): Promise<void> {
+    const bare = bareAddress(address);
+    if (!isMailbox(address))
+      throw new RequestProblem(422, 'bad-address', `“${address.slice(0, 80)}” is not an address.`);
+    return this.database.write(async (writer) => {
+      const row = { address: bare, because, who: asker.id, whoName: asker.name, at: new Date().toISOString() };
+      await writer.insert(doNotWrite).values(row).onConflictDoUpdate({ target: doNotWrite.address, set: row });
+      await note(writer, asker, 'refused', 'recipient', '', 'an address never to write to');
+    });
+  }
+
+  allow(address: string, asker: Asker): Promise<void> {
+    return this.database.write(async (writer) => {
+      const { rowsAffected } = await writer.delete(doNotWrite).where(eq(doNotWrite.address, bareAddress(address)));
+      if (rowsAffected === 0) throw notFound('address');
+      await note(writer, asker, 'allowed', 'recipient', '', 'an address that may be written to again');
+    });
+  }
+
+  /** Empties lists that are kept no longer; their titles and columns stay, so that their owners see what became of them. */
+  async tick(today: string): Promise<void> {
+    const past = await this.database.read
+      .select({ id: tables.id })
+      .from(tables)
+      .where(and(eq(tables.use, 'recipients'), lt(tables.keepUntil, today)));
+    if (past.length === 0) return;
+    await this.database.write(async (writer) => {
+      await writer.delete(tableRows).where(
+        inArray(
+          tableRows.tableId,
+          past.map(({ id }) => id),
+        ),
+      );
+    });
+  }
+}
+
+const NO_CHANGES = JSON.stringify({ parts: [], reworded: [] });
+
+/** Those of some addresses that nothing is sent to. */
+export async function refusedAmong(reader: Reader | Writer, addresses: readonly string[]): Promise<Set<string>> {
+  const bare = [...new Set(addresses.map(bareAddress))];
+  const found = new Set<string>();
+  for (let at = 0; at < bare.length; at += 400) {
+    const rows = await reader
+      .select({ address: doNotWrite.address })
+      .from(doNotWrite)
+      .where(inArray(doNotWrite.address, bare.slice(at, at + 400)));
+    for (const { address } of rows) found.add(address);
+  }
+  return found;
+}
+
+/** A row of a list as a person: its name and address, from whatever columns there are. */
+export function hitOf({ table, list, columns, fields }: ListRow): RecipientHit {
+  const column = columns.find(({ type, key }) => type === 'email' || key === 'email')?.key;
+  const email = column ? (fields[column] ?? '').trim() : '';
+  return { table, list, name: nameFrom(columns, fields), email, fields };
+}
+
+/** What a person is called, from whatever name columns there are. */
+function nameFrom(columns: readonly TableColumn[], fields: TableRow): string {
+  const pick = (pattern: RegExp): string => fields[columns.find((column) => pattern.test(column.key))?.key ?? ''] ?? '';
+  return (
+    pick(/^(full_)?name$/) ||
+    [pick(/^(first|given)_name|^vorname/), pick(/^(last|family)_name|^surname|^nachname/)].filter(Boolean).join(' ')
+  );
+}
