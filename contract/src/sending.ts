@@ -170,7 +170,7 @@ export const workspaceSchema = z.strictObject({
 export type Workspace = z.infer<typeof workspaceSchema>;
 
 /** A personal row of templates, from the left; digits recall them. */
-export const atHandSchema = z.array(nameSchema).max(9);
+export const atHandSchema = z.strictObject({ names: z.array(nameSchema).max(9) });
 export interface AtHand {
   readonly name: string;
   readonly title: string;

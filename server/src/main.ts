@@ -17,17 +17,18 @@ if (url.startsWith('file:')) mkdirSync(dirname(url.slice('file:'.length)), { rec
 const database = await Database.open(url);
 await adopt(database);
 // Without a mail service of its own, mail goes to the stand-in, which keeps it and delivers nothing.
-let smtp = process.env.SMTP_URL || undefined;
-let standIn: StandIn | undefined;
+const mail: { smtp: string | undefined; standIn?: StandIn } = { smtp: process.env.SMTP_URL || undefined };
 let origin = process.env.PUBLIC_URL ?? '';
 const services = makeServices(database, {
-  smtp: () => smtp,
-  isStandIn: () => standIn !== undefined,
+  smtp: () => mail.smtp,
+  isStandIn: () => mail.standIn !== undefined,
   origin: () => origin,
   log,
 });
-standIn = smtp === undefined ? await startStandIn(services.letters) : undefined;
-smtp ??= standIn?.url;
+if (mail.smtp === undefined) {
+  mail.standIn = await startStandIn(services.letters);
+  mail.smtp = mail.standIn.url;
+}
 const demo = process.env.VOCABULA_DEMO ? resolve(process.env.VOCABULA_DEMO) : undefined;
 if (demo !== undefined) await loadDemo(database, services, demo, log);
 
@@ -73,7 +74,7 @@ const stop = (): void => {
   for (const each of [ticking, sending, forgetting]) clearInterval(each);
   server.close(
     () =>
-      void Promise.all([services.courier.stop(), standIn?.close()])
+      void Promise.all([services.courier.stop(), mail.standIn?.close()])
         .then(() => database.close())
         .then(() => process.exit(0)),
   );

@@ -62,6 +62,7 @@ export class HandOverService {
           .update(schema.fills)
           .set({ state: 'handed over', updatedAt: moment.now.toISOString() })
           .where(eq(schema.fills.id, id));
+        await answered(writer, id, moment.now);
       });
     }
     const from = mailboxOf(profile);
@@ -149,6 +150,19 @@ export async function demandWritable(
       'do-not-write',
       `${[...refused].join(', ')}: on the do-not-write list. Nothing was handed over.`,
     );
+}
+
+/** The letter that a message answers is dealt with. */
+export async function answered(writer: Writer, fill: string, at: Date): Promise<void> {
+  const [row] = await writer
+    .select({ letter: schema.fills.letter })
+    .from(schema.fills)
+    .where(eq(schema.fills.id, fill));
+  if (row?.letter)
+    await writer
+      .update(schema.deliveries)
+      .set({ doneAt: at.toISOString() })
+      .where(eq(schema.deliveries.letter, row.letter));
 }
 
 export type Recorded = Omit<typeof schema.handedOver.$inferInsert, 'id' | 'fillId' | 'at'>;

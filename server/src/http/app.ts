@@ -188,7 +188,7 @@ export function makeApp(services: Services, log: Logger, pages = PAGES, demo: Do
       strictTransportSecurity: false,
     }),
   );
-  app.use(countingRoutes(services.database));
+  app.use('/counted', countingRoutes(services.database));
   app.use(logged(log), sameOrigin, identified(services.sessions));
   app.get('/api/health', (_request, response) => void response.json({ ok: true }));
   app.use('/api/tables', tableRoutes(services.tables));

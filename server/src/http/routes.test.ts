@@ -1,9 +1,10 @@
 /** Every route there is: what it answers to a right call, and to wrong ones. */
+import { USUAL_WAYS } from '@vocabula/contract';
 import { PLAIN_HOUSE } from '@vocabula/core';
 import type { Router } from 'express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Caller } from '../people/asker.js';
-import { documentOf, file, makePublished, makeText, start, type Started } from '../testing/start.js';
+import { blockFile, documentOf, file, makePublished, makeText, start, type Started } from '../testing/start.js';
 
 type Calling = Started['call'];
 let server: Started;
@@ -23,18 +24,29 @@ let timed: string;
 let remark: string;
 let request: string;
 let zip: Buffer;
+let waiting: string;
+let mailing: string;
+let mailed: string;
 const DIGEST = '0123456789abcdef';
 const REPORT = { messages: 1, set: 'People', errors: 0, warnings: 0, findings: [] };
 beforeAll(async () => {
-  server = await start();
+  // Nothing listens there: what is to be sent waits.
+  server = await start(undefined, { smtp: () => 'smtp://127.0.0.1:9' });
   [author, colleague] = [await server.as('author'), await server.as('colleague')];
   const { call, services, asker } = server;
-  await services.letters.take(asker.address, ['b@x.example'], Buffer.from('Subject: Hello\r\n\r\nDear Ann'));
+  await services.letters.take('b@x.example', [asker.address], Buffer.from('Subject: Hello\r\n\r\nDear Ann'));
   letter = (await call.get('/api/mailroom/letters')).body[0].id;
   await makePublished(server, 'Visit');
   const csv = 'first_name,email\nAnn,ann@x.example\n';
   table = (await upload('/api/tables?use=recipients&title=People', csv)).body.id;
   fill = (await call.post('/api/fills').send({ text: 'visit' })).body.id;
+  await makePublished(server, 'Greeting', blockFile('Greeting', 'Hello'));
+  const ready = (await call.post('/api/fills').send({ text: 'visit' })).body.id;
+  await call.put(`/api/fills/${ready}`).send({ recipient: { email: 'ann@x.example' }, answers: { name: 'Ann' } });
+  waiting = (await call.post(`/api/fills/${ready}/hand-over`).send({ way: 'service' })).body.outgoing;
+  mailing = (await call.post('/api/mailings').send({ fill })).body.id;
+  await call.post(`/api/mailings/${mailing}/recipients`).send({ paste: 'ann@x.example, bo@x.example' });
+  mailed = (await call.get(`/api/mailings/${mailing}/rows`)).body[0].id;
   const invited = await call.post('/api/people').send({ name: 'Eve', address: 'eve@x.example', role: 'colleague' });
   person = invited.body.id;
   link = invited.body.link.path.replace('/enter/', '');
@@ -112,7 +124,6 @@ const CALLS: readonly Case[] = [
     bytes: 'a,b\n1,2\n',
     status: 201,
   },
-  { route: 'GET /api/tables/recipients', who: 'colleague', path: () => '/api/tables/recipients?q=ann', status: 200 },
   { route: 'GET /api/tables/:id', who: 'author', path: () => `/api/tables/${table}`, status: 200 },
   { route: 'GET /api/tables/:id/csv', who: 'author', path: () => `/api/tables/${table}/csv`, status: 200 },
   { route: 'GET /api/tables/:id/json', who: 'author', path: () => `/api/tables/${table}/json`, status: 200 },
@@ -193,8 +204,131 @@ const CALLS: readonly Case[] = [
     // Nothing here takes mail; that proofs arrive is tested with the stand-in.
     status: 422,
   },
-  { route: 'GET /api/mailroom/letters', who: 'author', status: 200 },
-  { route: 'GET /api/mailroom/letters/:id', who: 'author', path: () => `/api/mailroom/letters/${letter}`, status: 200 },
+  { route: 'GET /api/recipients', who: 'colleague', path: () => '/api/recipients?q=ann', status: 200 },
+  {
+    route: 'GET /api/recipients/record',
+    who: 'colleague',
+    path: () => '/api/recipients/record?address=ann@x.example',
+    status: 200,
+  },
+  { route: 'GET /api/recipients/do-not-write', who: 'colleague', status: 200 },
+  {
+    route: 'PUT /api/recipients/do-not-write',
+    who: 'colleague',
+    body: () => ({ address: 'never@x.example', because: 'asked' }),
+    status: 204,
+  },
+  {
+    route: 'DELETE /api/recipients/do-not-write',
+    who: 'author',
+    path: () => '/api/recipients/do-not-write?address=never@x.example',
+    status: 204,
+  },
+  { route: 'POST /api/recipients/forget', who: 'author', body: () => ({ address: 'gone@x.example' }), status: 200 },
+  { route: 'GET /api/outgoing', who: 'colleague', status: 200 },
+  { route: 'GET /api/outgoing/:id', who: 'colleague', path: () => `/api/outgoing/${waiting}`, status: 200 },
+  {
+    route: 'PATCH /api/outgoing/:id',
+    who: 'colleague',
+    path: () => `/api/outgoing/${waiting}`,
+    body: () => ({ act: 'take back' }),
+    status: 200,
+  },
+  { route: 'GET /api/mailings', who: 'colleague', status: 200 },
+  { route: 'POST /api/mailings', who: 'colleague', body: () => ({ fill }), status: 201 },
+  { route: 'GET /api/mailings/:id', who: 'colleague', path: () => `/api/mailings/${mailing}`, status: 200 },
+  { route: 'GET /api/mailings/:id/rows', who: 'colleague', path: () => `/api/mailings/${mailing}/rows`, status: 200 },
+  {
+    route: 'GET /api/mailings/:id/progress',
+    who: 'colleague',
+    path: () => `/api/mailings/${mailing}/progress`,
+    status: 200,
+  },
+  {
+    route: 'PATCH /api/mailings/:id',
+    who: 'colleague',
+    path: () => `/api/mailings/${mailing}`,
+    body: () => ({ differing: ['name'] }),
+    status: 200,
+  },
+  {
+    route: 'POST /api/mailings/:id/recipients',
+    who: 'colleague',
+    path: () => `/api/mailings/${mailing}/recipients`,
+    body: () => ({ paste: 'cy@x.example' }),
+    status: 200,
+  },
+  {
+    route: 'PATCH /api/mailings/:id/rows/:row',
+    who: 'colleague',
+    path: () => `/api/mailings/${mailing}/rows/${mailed}`,
+    body: () => ({ out: true }),
+    status: 200,
+  },
+  {
+    route: 'POST /api/mailings/:id/drive',
+    who: 'colleague',
+    path: () => `/api/mailings/${mailing}/drive`,
+    body: () => ({ act: 'first', count: 7 }),
+    status: 422,
+  },
+  { route: 'GET /api/mailroom/inbox', who: 'colleague', status: 200 },
+  {
+    route: 'PATCH /api/mailroom/letters/:id',
+    who: 'colleague',
+    path: () => `/api/mailroom/letters/${letter}`,
+    body: () => ({ done: true }),
+    status: 204,
+  },
+  {
+    route: 'POST /api/mailroom/drop',
+    who: 'colleague',
+    bytes: 'From: ann@x.example\r\nSubject: Hello\r\n\r\nDear all\r\n',
+    status: 201,
+  },
+  { route: 'GET /api/mailroom/clock', who: 'colleague', status: 200 },
+  { route: 'POST /api/mailroom/clock', who: 'colleague', body: () => ({ hours: 1 }), status: 200 },
+  { route: 'PUT /api/me/ways', who: 'colleague', body: () => USUAL_WAYS, status: 200 },
+  { route: 'GET /api/me/at-hand', who: 'colleague', status: 200 },
+  { route: 'PUT /api/me/at-hand', who: 'colleague', body: () => ({ names: ['visit'] }), status: 200 },
+  { route: 'PUT /api/me/workspace', who: 'administrator', body: () => ({ counting: false }), status: 200 },
+  {
+    route: 'POST /api/fills/read',
+    who: 'colleague',
+    bytes: 'From: ann@x.example\r\nSubject: Hello\r\n\r\nDear all\r\n',
+    status: 200,
+  },
+  { route: 'GET /api/fills/read/:letter', who: 'colleague', path: () => `/api/fills/read/${letter}`, status: 200 },
+  {
+    route: 'GET /api/fills/:id/memory',
+    who: 'colleague',
+    path: () => `/api/fills/${fill}/memory?address=ann@x.example`,
+    status: 200,
+  },
+  { route: 'GET /api/fills/:id/newest', who: 'colleague', path: () => `/api/fills/${fill}/newest`, status: 200 },
+  {
+    route: 'POST /api/fills/:id/parts',
+    who: 'colleague',
+    path: () => `/api/fills/${fill}/parts`,
+    body: () => ({ name: 'greeting', at: 0 }),
+    status: 201,
+  },
+  {
+    route: 'POST /api/fills/:id/suggest',
+    who: 'colleague',
+    path: () => `/api/fills/${fill}/suggest`,
+    body: () => ({ text: 'visit', path: [9, 0] }),
+    status: 404,
+  },
+  { route: 'GET /counted/link/:token', who: 'anyone', path: () => '/counted/link/none', status: 404 },
+  { route: 'GET /counted/open/:token', who: 'anyone', path: () => '/counted/open/none', status: 404 },
+  { route: 'GET /api/mailroom/letters', who: 'colleague', status: 200 },
+  {
+    route: 'GET /api/mailroom/letters/:id',
+    who: 'colleague',
+    path: () => `/api/mailroom/letters/${letter}`,
+    status: 200,
+  },
   { route: 'GET /api/assets', who: 'colleague', status: 200 },
   {
     route: 'POST /api/assets',
@@ -612,6 +746,10 @@ function registered(router: Router): string[] {
     '/api/tables',
     '/api/proofs',
     '/api/mailroom',
+    '/counted',
+    '/api/recipients',
+    '/api/outgoing',
+    '/api/mailings',
     '/api/texts',
     '/api/fills',
     '/api/assets',

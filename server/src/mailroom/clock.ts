@@ -69,8 +69,8 @@ export class ClockService {
     const { what, recipient, due, id } = intention;
     // Opening and following fetch the addresses that are in the mail, as anybody's mail program would; without any,
     // nothing is fetched and nobody learns of it.
-    if (what === 'open') await this.fetchOwn(mail?.html, /<img\b[^>]*?\ssrc="([^"]+\/o\/[^"]+)"/g);
-    if (what === 'follow') await this.fetchOwn(mail?.html, /<a\b[^>]*?\shref="([^"]+\/c\/[^"]+)"/g);
+    if (what === 'open') await this.fetchOwn(mail?.html, /<img\b[^>]*?\ssrc="([^"]+\/counted\/open\/[^"]+)"/g);
+    if (what === 'follow') await this.fetchOwn(mail?.html, /<a\b[^>]*?\shref="([^"]+\/counted\/link\/[^"]+)"/g);
     const answer = what === 'answer' ? await answerTo(letter, mail, recipient, due) : undefined;
     const bounce = what === 'bounce' ? await bounceOf(letter, recipient, due) : undefined;
     await this.database.write(async (writer) => {

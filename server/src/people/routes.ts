@@ -108,7 +108,7 @@ export function meRoutes({ people, sessions, keys, atHand, database }: PeoplePar
     route(
       'colleague',
       async (request, response, asker) =>
-        void response.json(await atHand.save(parsed(atHandSchema, request.body), asker)),
+        void response.json(await atHand.save(parsed(atHandSchema, request.body).names, asker)),
     ),
   );
   router.put(

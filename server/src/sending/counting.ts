@@ -8,7 +8,7 @@ import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
 import { schema, type Database } from '../db/database.js';
-import { openRoute, parsed } from '../http/problem.js';
+import { notFound, openRoute, parsed } from '../http/problem.js';
 import { workspaceOf } from '../people/workspace.js';
 
 const { counted, counts } = schema;
@@ -35,9 +35,9 @@ export async function withCounting(
       .replace(/&quot;/g, '"')
       .replace(/&#39;/g, "'")
       .replace(/&amp;/g, '&');
-    return `${before}${origin}/c/${token('followed', plain)}${after}`;
+    return `${before}${origin}/counted/link/${token('followed', plain)}${after}`;
   });
-  const image = `<img src="${origin}/o/${token('opened', null)}" alt="" width="1" height="1">`;
+  const image = `<img src="${origin}/counted/open/${token('opened', null)}" alt="" width="1" height="1">`;
   const html = linked.replace(/<\/body><\/html>$/, () => `${image}</body></html>`);
   await database.write((writer) => writer.insert(counted).values(rows));
   return { ...message, html };
@@ -54,18 +54,18 @@ export function countingRoutes(database: Database): Router {
     return row;
   };
   router.get(
-    '/o/:token',
+    '/open/:token',
     openRoute(async (request, response) => {
-      await count(parsed(z.string().max(60), request.params.token));
+      if (!(await count(parsed(z.string().max(60), request.params.token)))) throw notFound('image');
       response.set('cache-control', 'no-store').type('image/gif').send(POINT);
     }),
   );
   router.get(
-    '/c/:token',
+    '/link/:token',
     openRoute(async (request, response) => {
       const row = await count(parsed(z.string().max(60), request.params.token));
-      if (row?.url) response.redirect(302, row.url);
-      else response.status(404).type('text/plain').send('This link leads nowhere any more.');
+      if (!row?.url) throw notFound('link');
+      response.redirect(302, row.url);
     }),
   );
   return router;

@@ -8,7 +8,7 @@ import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { withAssets } from '../assets/brought.js';
 import { schema, type Database } from '../db/database.js';
 import type { Moment } from '../fills/rendering.js';
-import type { Recorded } from '../fills/handing-over.js';
+import { answered, type Recorded } from '../fills/handing-over.js';
 import { nameOfFields } from '../fills/rows.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
@@ -122,6 +122,7 @@ export class Outbox {
       await writer.delete(outgoing).where(and(eq(outgoing.fill, fill.id), eq(outgoing.state, 'draft')));
       await writer.insert(outgoing).values(row);
       await writer.update(fills).set({ state: 'handed over', updatedAt: at }).where(eq(fills.id, fill.id));
+      await answered(writer, fill.id, moment.now);
     });
     return id;
   }
