@@ -65,6 +65,30 @@ export const router = createRouter({
       component: () => import('./samples/SamplesPlace.vue'),
       meta: { title: 'Samples', author: true },
     },
+    {
+      path: '/go/:call',
+      name: 'go',
+      component: () => import('./fill/GoPlace.vue'),
+      meta: { title: 'Fill' },
+    },
+    {
+      path: '/many/:id',
+      name: 'many',
+      component: () => import('./many/ManyPlace.vue'),
+      meta: { title: 'To many' },
+    },
+    {
+      path: '/recipients/:address?',
+      name: 'recipients',
+      component: () => import('./recipients/RecipientsPlace.vue'),
+      meta: { title: 'Recipients' },
+    },
+    {
+      path: '/mailroom/:stack(answer|drafts|waiting|gone)?/:id?',
+      name: 'mailroom',
+      component: () => import('./mailroom/MailroomPlace.vue'),
+      meta: { title: 'Mailroom' },
+    },
     { path: '/fill', name: 'fill', component: () => import('./fill/FillHome.vue'), meta: { title: 'Fill' } },
     { path: '/fill/:id', name: 'filling', component: () => import('./fill/FillPlace.vue'), meta: { title: 'Fill' } },
     {

@@ -67,6 +67,7 @@ export const ADVICE_CODES = [
   'low-contrast',
   'large-message',
   'review-overdue',
+  'counted',
 ] as const;
 
 export type ErrorCode = (typeof ERROR_CODES)[number];

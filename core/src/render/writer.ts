@@ -121,7 +121,7 @@ export class LineWriter {
     this.everLeftOut = true;
     const last = leaf.tests.at(-1);
     if (this.collected.proof && this.dialect === 'html' && last)
-      this.out += `<span class="vx-gone" title="left out: ${escapeHtml(last.label)}"></span>`;
+      this.out += `<span class="vx-gone" data-of="${escapeHtml(last.condition.of)}" title="left out: ${escapeHtml(last.label)}"></span>`;
   }
 
   private endSegment(): void {

@@ -1,7 +1,7 @@
 /** Handing a message over: to the clipboard, as a file, to a mail program, or to the mail service. */
 import { randomUUID } from 'node:crypto';
 import type { Fill, HandedOver, HandOver, HandOverWays, Way } from '@vocabula/contract';
-import { structureOnly, withoutImages, type Message, type Program } from '@vocabula/core';
+import { structureOnly, withoutImages, type Finding, type Message, type Program } from '@vocabula/core';
 import { bareAddress } from '@vocabula/core/filling';
 import { inlined, toEml, toIcs, type AssetSource } from '@vocabula/mail';
 import { eq } from 'drizzle-orm';
@@ -12,6 +12,7 @@ import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { mailboxOf } from '../people/names.js';
 import { profileOf, waysOf } from '../people/service.js';
+import { workspaceOf } from '../people/workspace.js';
 import { refusedAmong } from '../recipients/service.js';
 import type { Outbox } from '../sending/outbox.js';
 import { inputOf, messageOf, programOf, whyNot, type Answered } from './rendering.js';
@@ -67,12 +68,21 @@ export class HandOverService {
     }
     const from = mailboxOf(profile);
     const file = await fileOf(way, fill, message, assets, { date: moment.now, ...(from ? { from } : {}) });
-    const { subject, to, cc, bcc, text, blanks, findings } = message;
+    const { subject, to, cc, bcc, text, blanks } = message;
+    const { counting } = await workspaceOf(read);
+    const findings = counting && way === 'service' ? [...message.findings, COUNTED] : message.findings;
     const at = moment.now.toISOString();
     const html = clipboardHtml(message, assets, ways);
     return { result: { subject, to, cc, bcc, html, text, blanks, findings, at, outgoing }, file };
   }
 }
+
+const COUNTED: Finding = {
+  code: 'counted',
+  level: 'note',
+  message: 'Opening this message, and following its links, is counted.',
+  place: {},
+};
 
 /** The HTML for a clipboard, which takes no files along, with as much look as arrives. */
 function clipboardHtml(message: Message, assets: AssetSource, { look, images }: HandOverWays): string {

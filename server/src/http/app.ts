@@ -200,7 +200,7 @@ export function makeApp(services: Services, log: Logger, pages = PAGES, demo: Do
   app.use('/api/texts', catalogueRoutes(services));
   app.use('/api/house', houseRoutes(services.houses));
   app.use('/api/fills', fillRoutes(services.fills, services.handOvers, services.wake));
-  app.use('/api/recipients', recipientRoutes(services.recipients));
+  app.use('/api/recipients', recipientRoutes(services.recipients, services.tables));
   app.use('/api/outgoing', outgoingRoutes(services.outbox, services.wake));
   app.use('/api/mailings', mailingRoutes(services.mailings));
   app.use('/api/proofs', proofRoutes(services.proofs));

@@ -211,6 +211,7 @@ const CALLS: readonly Case[] = [
     path: () => '/api/recipients/record?address=ann@x.example',
     status: 200,
   },
+  { route: 'GET /api/recipients/lists', who: 'colleague', status: 200 },
   { route: 'GET /api/recipients/do-not-write', who: 'colleague', status: 200 },
   {
     route: 'PUT /api/recipients/do-not-write',

@@ -2,13 +2,20 @@ import { addressSchema, doNotWriteSchema, forgetSchema } from '@vocabula/contrac
 import { Router } from 'express';
 import * as z from 'zod';
 import { parsed, route } from '../http/problem.js';
+import type { TableService } from '../samples/service.js';
 import type { RecipientService } from './service.js';
 
 const querySchema = z.object({ q: z.string().max(200).default('') });
 const addressQuery = z.object({ address: addressSchema });
 
-export function recipientRoutes(recipients: RecipientService): Router {
+export function recipientRoutes(recipients: RecipientService, tables: TableService): Router {
   const router = Router();
+  router.get(
+    '/lists',
+    route('colleague', async (_request, response, asker) => {
+      response.json(await tables.list('recipients', asker));
+    }),
+  );
   router.get(
     '/',
     route(

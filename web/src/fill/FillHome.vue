@@ -1,13 +1,15 @@
 <script setup lang="ts">
 /** Fill with nothing open: the call line, unfinished messages, recent ones. */
-import type { FillSummary, Hit } from '@vocabula/contract';
-import { computed, onMounted, ref, useTemplateRef } from 'vue';
+import type { FillSummary, Hit, ReadOriginal } from '@vocabula/contract';
+import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
 import HitList from '../ui/HitList.vue';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import { whenInWords } from '../ui/today';
+import AnswerPanel from './AnswerPanel.vue';
+import AtHandRow from './AtHandRow.vue';
 
 const router = useRouter();
 const notice = useNotice();
@@ -16,7 +18,7 @@ const fills = ref<FillSummary[]>([]);
 const line = useTemplateRef('line');
 const groups = computed(() => [
   { title: 'Unfinished', list: fills.value.filter((fill) => fill.state === 'unfinished') },
-  { title: 'Handed over', list: fills.value.filter((fill) => fill.state === 'handed over').slice(0, 12) },
+  { title: 'Handed over and sent', list: fills.value.filter((fill) => fill.state !== 'unfinished').slice(0, 12) },
 ]);
 
 async function load(): Promise<void> {
@@ -26,8 +28,26 @@ async function load(): Promise<void> {
     notice.fail(problem);
   }
 }
-const choose = (hit: Hit): void =>
-  void router.push({ name: 'filling', params: { id: 'new' }, query: { template: hit.name } });
+/** A mail that was pasted or dropped: what is chosen answers it. */
+const answered = ref<ReadOriginal>();
+const answering = ref(false);
+async function choose({ name }: Pick<Hit, 'name'>): Promise<void> {
+  if (!answered.value) return void router.push({ name: 'filling', params: { id: 'new' }, query: { template: name } });
+  const { original, recipient } = answered.value;
+  try {
+    const fill = await api.startFill({ text: name, original, recipient: { ...recipient } });
+    await router.push({ name: 'filling', params: { id: fill.id } });
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+async function take(read: ReadOriginal | undefined): Promise<void> {
+  answered.value = read;
+  answering.value = false;
+  await nextTick();
+  if (read && read.likely.length > 0) document.querySelector<HTMLElement>('.likely button')?.focus();
+  else line.value?.focus();
+}
 async function bin(fill: FillSummary): Promise<void> {
   try {
     await api.binFill(fill.id);
@@ -51,11 +71,28 @@ onMounted(() => {
     <header class="head">
       <h1>Fill</h1>
       <span class="quiet small">choose a template, then answer its questions</span>
+      <button class="plain right" :aria-pressed="answering" @click="answering = !answering">Answer a mail…</button>
+      <RouterLink class="plain" :to="{ name: 'recipients' }">Recipients</RouterLink>
     </header>
     <main>
-      <section class="sheet find">
-        <HitList ref="line" v-model="query" label="Find a template" @choose="choose" />
-      </section>
+      <div>
+        <AnswerPanel v-if="answering" :original="answered?.original" @take="take" @close="answering = false" />
+        <section v-if="answered" class="sheet likely" aria-label="Answers">
+          <p>
+            Answering <b>{{ answered.original.from || 'somebody' }}</b>
+            <span v-if="answered.original.subject" class="quiet">“{{ answered.original.subject }}”</span>
+            <button class="plain small right" @click="answered = undefined">Not this</button>
+          </p>
+          <button v-for="each in answered.likely" :key="each.name" class="row plain" @click="choose(each)">
+            {{ each.title }} <span class="quiet small">{{ each.why }}</span>
+          </button>
+          <p v-if="answered.likely.length === 0" class="quiet small">Choose the template that answers it.</p>
+        </section>
+        <AtHandRow @choose="(name) => choose({ name })" />
+        <section class="sheet find">
+          <HitList ref="line" v-model="query" label="Find a template" @choose="choose" />
+        </section>
+      </div>
       <section class="messages" aria-label="Messages">
         <template v-for="group in groups" :key="group.title">
           <h2>{{ group.title }}</h2>
@@ -64,7 +101,8 @@ onMounted(() => {
               <RouterLink class="row" :to="{ name: 'filling', params: { id: fill.id } }"
                 ><span>{{ fill.title }}</span
                 ><span class="quiet small"
-                  >{{ fill.recipient || 'nobody yet' }} · {{ whenInWords(fill.updatedAt)
+                  >{{ fill.recipient || 'nobody yet' }} · {{ fill.state === 'sent' ? 'sent ' : ''
+                  }}{{ whenInWords(fill.updatedAt)
                   }}<span v-if="fill.state === 'unfinished' && fill.standing === 'withdrawn'" class="warning">
                     ‸ its wording was withdrawn</span
                   ></span
@@ -118,6 +156,15 @@ h2 {
   display: grid;
   flex: 1;
   min-width: 0;
+}
+.likely {
+  padding: 12px 16px;
+  margin-bottom: 16px;
+}
+.likely p {
+  display: flex;
+  gap: 8px;
+  align-items: center;
 }
 .none {
   padding: 4px 16px;

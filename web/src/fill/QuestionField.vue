@@ -1,14 +1,28 @@
 <script setup lang="ts">
 /** One question with the control that fits its type. */
-import { labelOf, type Question, type RowValue } from '@vocabula/core';
+import type { Question, RowValue } from '@vocabula/core';
+import type { FoundValue } from '@vocabula/core/filling';
 import { computed, useId } from 'vue';
 import TypedField from '../ui/TypedField.vue';
+import { whenInWords } from '../ui/today';
+import { showSource } from '../ui/understand';
 import DayField from './DayField.vue';
 import ImageField from './ImageField.vue';
 import MomentField from './MomentField.vue';
+import OptionsField from './OptionsField.vue';
 import RowsField from './RowsField.vue';
 
-const props = defineProps<{ question: Question; given: unknown; adds: string }>();
+const props = defineProps<{
+  question: Question;
+  given: unknown;
+  adds: string;
+  /** Nobody has confirmed the value yet. */
+  unsure?: boolean;
+  /** Where a borrowed value came from: a moment, or words. */
+  from?: string | undefined;
+  /** Values found in a mail or on the clipboard that fit. */
+  offers?: readonly FoundValue[];
+}>();
 const emit = defineEmits<{ answer: [value: unknown] }>();
 const TYPED: ReadonlySet<string> = new Set(['number', 'money', 'time']);
 const id = useId();
@@ -24,46 +38,18 @@ const text = computed(() => {
   return typeof value === 'object' ? Object.values(value).join(' ').trim() : String(value);
 });
 const invalid = computed(() => props.question.problem !== undefined);
-const picked = computed(() => (Array.isArray(shown.value) ? (shown.value as string[]) : []));
 const origin = computed(() => {
   const { source, required } = props.question;
   if (source === 'recipient') return 'from the recipient';
   if (source === 'sender') return 'from your profile';
+  if (source === 'last' || source === 'memory')
+    return `${source === 'last' ? 'from' : 'remembered from'} ${whenInWords(props.from ?? '')}`;
+  if (source === 'clipboard') return `from the clipboard: “${props.from ?? ''}”`;
   return source === 'default' ? 'as usual' : required ? '' : 'may stay empty';
 });
+/** Not what it says already. */
+const others = computed(() => (props.offers ?? []).filter(({ value }) => value !== text.value).slice(0, 3));
 const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.help ? `${id}-help` : undefined));
-
-/** The letter that picks each option: its first letter not taken yet. */
-const options = computed(() => {
-  const taken = new Set<string>();
-  return (variable.options ?? []).map((option) => {
-    const label = labelOf(option);
-    const letter =
-      [...label.toLowerCase()].find((character) => /[a-z0-9]/.test(character) && !taken.has(character)) ?? '';
-    taken.add(letter);
-    return { key: option.key, label, letter };
-  });
-});
-function letter(event: KeyboardEvent): void {
-  if (event.ctrlKey || event.metaKey || event.altKey) return;
-  const option = options.value.find((each) => each.letter === event.key.toLowerCase());
-  const at = options.value.findIndex((each) => each.key === shown.value);
-  const step =
-    event.key === 'ArrowRight' || event.key === 'ArrowDown'
-      ? 1
-      : event.key === 'ArrowLeft' || event.key === 'ArrowUp'
-        ? -1
-        : 0;
-  const next = step === 0 ? undefined : options.value[(at + step + options.value.length) % options.value.length];
-  const chosen = option ?? next;
-  if (!chosen) return;
-  event.preventDefault();
-  if (props.question.type === 'choices') toggle(chosen.key);
-  else emit('answer', chosen.key);
-}
-function toggle(key: string): void {
-  emit('answer', picked.value.includes(key) ? picked.value.filter((each) => each !== key) : [...picked.value, key]);
-}
 </script>
 
 <template>
@@ -81,7 +67,12 @@ function toggle(key: string): void {
       <span :id="id" class="label"
         >{{ question.label
         }}<span v-if="question.required && question.value === undefined" class="unseen"> required</span>
-        <span class="quiet small" :class="{ source: question.source !== 'none' }">{{ origin }}</span></span
+        <span class="quiet small" :class="{ source: question.source !== 'none', unsure }">{{ origin }}</span><span
+          v-if="unsure"
+          class="small confirm"
+        >
+          to confirm <kbd>⏎</kbd></span
+        ></span
       >
       <DayField
         v-if="question.type === 'date'"
@@ -131,59 +122,15 @@ function toggle(key: string): void {
         :aria-invalid="invalid"
         @input="emit('answer', ($event.target as HTMLTextAreaElement).value)"
       />
-      <div
-        v-else-if="question.type === 'choice'"
-        class="control options"
-        role="radiogroup"
-        tabindex="0"
-        :aria-labelledby="id"
-        :aria-describedby="describedBy"
-        @keydown="letter"
-      >
-        <button
-          v-for="option in options"
-          :key="option.key"
-          type="button"
-          role="radio"
-          tabindex="-1"
-          :aria-checked="shown === option.key"
-          :class="{ on: shown === option.key }"
-          @click="emit('answer', option.key)"
-        >
-          <i class="quiet small" aria-hidden="true">{{ option.letter }}</i>{{ option.label }}
-        </button>
-        <input
-          v-if="variable.other"
-          class="other"
-          placeholder="or other words"
-          aria-label="Other words"
-          :value="options.some((option) => option.key === shown) ? '' : text"
-          @keydown.stop
-          @input="emit('answer', ($event.target as HTMLInputElement).value)"
-        />
-      </div>
-      <div
-        v-else-if="question.type === 'choices'"
-        class="control options"
-        role="group"
-        tabindex="0"
-        :aria-labelledby="id"
-        :aria-describedby="describedBy"
-        @keydown="letter"
-      >
-        <button
-          v-for="option in options"
-          :key="option.key"
-          type="button"
-          role="checkbox"
-          tabindex="-1"
-          :aria-checked="picked.includes(option.key)"
-          :class="{ on: picked.includes(option.key) }"
-          @click="toggle(option.key)"
-        >
-          <i class="quiet small" aria-hidden="true">{{ option.letter }}</i>{{ option.label }}
-        </button>
-      </div>
+      <OptionsField
+        v-else-if="question.type === 'choice' || question.type === 'choices'"
+        :question="question"
+        :shown="shown"
+        :words="text"
+        :labelled-by="id"
+        :described-by="describedBy"
+        @answer="emit('answer', $event)"
+      />
       <RowsField
         v-else-if="question.type === 'list'"
         :columns="variable.columns ?? []"
@@ -212,6 +159,19 @@ function toggle(key: string): void {
         @input="emit('answer', ($event.target as HTMLInputElement).value)"
       />
     </template>
+    <p v-if="others.length" class="offers small">
+      <button
+        v-for="offer in others"
+        :key="offer.value"
+        type="button"
+        class="plain small"
+        :title="offer.around"
+        @click="emit('answer', offer.value)"
+      >
+        take {{ showSource(question.type, offer.value, question.locale) }}
+        <span class="quiet">“{{ offer.words }}”</span>
+      </button>
+    </p>
     <p v-if="question.problem" :id="`${id}-problem`" class="error small">⚠ {{ question.problem }}</p>
     <p v-else-if="variable.help" :id="`${id}-help`" class="quiet small">{{ variable.help }}</p>
   </div>
@@ -247,30 +207,24 @@ input.control:not([type='checkbox']),
 .day :deep(.control) {
   height: 36px;
 }
-.options {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  width: fit-content;
-  border-radius: 3px;
-}
-.options button {
-  height: 36px;
-  background: var(--sheet);
-}
-.options button.on {
-  background: var(--selected);
-  box-shadow: inset 0 -3px var(--action);
-  font-weight: 600;
-}
-.options i {
-  font-style: normal;
-}
-.other {
-  width: 160px !important;
-  height: 36px !important;
-}
 p {
   margin-top: 4px;
+}
+.label .unsure {
+  border-bottom-color: var(--ink);
+  color: var(--ink);
+}
+.confirm {
+  color: var(--warning);
+}
+.offers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+.offers button {
+  height: 24px;
+  text-decoration: underline;
+  color: var(--action);
 }
 </style>

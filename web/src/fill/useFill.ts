@@ -1,50 +1,29 @@
-/** One message being filled: its answers, its questions, its preview, kept at every change. */
-import type { Fill } from '@vocabula/contract';
-import { compile, questions, render, type Program } from '@vocabula/core';
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+/** One message being filled, kept at every change. */
+import type { Fill, OfferedValues } from '@vocabula/contract';
+import { onBeforeUnmount, ref, watch } from 'vue';
 import { api } from '../api/client';
-import { lookOf } from '../ui/look';
-import { useMe } from '../ui/me';
-import { today, zone } from '../ui/today';
+import { useMessage } from './useMessage';
 
 /** How long after the last keystroke an unfinished message is sent to be kept. */
 const KEEP_AFTER_MS = 400;
 
 export function useFill() {
-  const me = useMe();
-  const fill = shallowRef<Fill>();
-  const recipient = ref<Record<string, string>>({});
-  const answers = ref<Record<string, unknown>>({});
+  const worked = useMessage();
+  const { fill, recipient, answers, offered, confirmed, changes, original, all } = worked;
   const keeping = ref<'kept' | 'keeping' | string>('kept');
   let timer: ReturnType<typeof setTimeout> | undefined;
   let loaded = false;
-
-  const program = computed<Program | undefined>(() => {
-    const own = fill.value?.texts[0];
-    if (!own || !fill.value) return undefined;
-    const { texts, signature, house } = fill.value;
-    return compile(own, {
-      library: { get: (name) => texts.find((text) => text.name === name)?.document },
-      senderSignature: signature,
-      house,
-    });
-  });
-  const input = computed(() => ({
-    recipient: recipient.value,
-    sender: me.fields(),
-    answers: answers.value,
-    today: today(),
-    zone: zone(),
-  }));
-  const asked = computed(() => (program.value ? questions(program.value, input.value) : []));
-  const message = computed(() => program.value && render(program.value, input.value, { proof: true }));
-  const look = computed(() => program.value && lookOf(program.value));
 
   function take(given: Fill): void {
     loaded = false;
     fill.value = given;
     recipient.value = { ...given.fields };
     answers.value = { ...given.answers };
+    offered.value = { ...given.offered };
+    confirmed.value = [...given.confirmed];
+    changes.value = given.changes;
+    original.value = given.original;
+    all.value = given.all;
     queueMicrotask(() => {
       loaded = true;
     });
@@ -60,9 +39,14 @@ export function useFill() {
       const { standing } = await api.saveFill(id, {
         recipient: recipient.value,
         answers: answers.value as Record<string, never>,
+        offered: offered.value as never,
+        confirmed: confirmed.value,
+        changes: changes.value,
+        original: original.value ?? null,
+        all: all.value,
       });
       // What became of its version meanwhile is said while one writes, not only on opening it again.
-      if (fill.value?.id === id && fill.value.standing !== standing) fill.value = { ...fill.value, standing };
+      if (fill.value?.id === id) fill.value = { ...fill.value, standing, state: 'unfinished' };
       keeping.value = 'kept';
     } catch (problem) {
       keeping.value = problem instanceof Error ? problem.message : 'not kept';
@@ -70,7 +54,7 @@ export function useFill() {
     }
   }
   watch(
-    [recipient, answers],
+    [recipient, answers, offered, confirmed, changes, original, all],
     () => {
       if (!loaded) return;
       clearTimeout(timer);
@@ -78,6 +62,20 @@ export function useFill() {
       timer = setTimeout(() => void keep(), KEEP_AFTER_MS);
     },
     { deep: true },
+  );
+
+  // Another recipient has another past.
+  watch(
+    () => recipient.value.email ?? '',
+    async (address) => {
+      const id = fill.value?.id;
+      if (!loaded || !id) return;
+      const found = await api.memory(id, address).catch((): OfferedValues => ({}));
+      if ((recipient.value.email ?? '') !== address) return;
+      const clipboard = Object.entries(offered.value).filter(([, { source }]) => source === 'clipboard');
+      offered.value = { ...Object.fromEntries(clipboard), ...found };
+      confirmed.value = confirmed.value.filter((key) => Object.hasOwn(answers.value, key));
+    },
   );
 
   /** Sends what is not kept yet; to be awaited before the server renders. */
@@ -91,8 +89,6 @@ export function useFill() {
     window.removeEventListener('pagehide', leave);
     leave();
   });
-  const answer = (key: string, value: unknown): void => {
-    answers.value = { ...answers.value, [key]: value };
-  };
-  return { fill, recipient, answers, keeping, program, asked, message, look, take, settled, answer };
+  return { ...worked, keeping, take, settled };
 }
+export type Filling = ReturnType<typeof useFill>;

@@ -10,20 +10,24 @@ import FactsForm from './FactsForm.vue';
 import GroupsForm from './GroupsForm.vue';
 import HolidaysForm from './HolidaysForm.vue';
 import KeysForm from './KeysForm.vue';
+import MailForm from './MailForm.vue';
 import PeopleForm from './PeopleForm.vue';
 import ProfileForm from './ProfileForm.vue';
 import SignInForm from './SignInForm.vue';
 import StyleForm from './StyleForm.vue';
+import WaysForm from './WaysForm.vue';
 
 const PARTS = [
   ['you', 'You', ProfileForm, 'colleague'],
   ['sign-in', 'Signing in', SignInForm, 'colleague'],
   ['programs', 'For other programs', KeysForm, 'colleague'],
+  ['handing-over', 'Handing over', WaysForm, 'colleague'],
   ['facts', 'Facts', FactsForm, 'author'],
   ['style', 'House style', StyleForm, 'author'],
   ['holidays', 'Holidays', HolidaysForm, 'author'],
   ['people', 'People', PeopleForm, 'administrator'],
   ['groups', 'Groups', GroupsForm, 'administrator'],
+  ['mail', 'Mail service', MailForm, 'administrator'],
   ['audit', 'Audit trail', AuditList, 'administrator'],
 ] as const;
 const route = useRoute();

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BookOpen, Keyboard, PenLine, ScanText, Settings, Table2, TextCursorInput } from '@lucide/vue';
+import { BookOpen, Keyboard, Mail, PenLine, ScanText, Settings, Table2, TextCursorInput } from '@lucide/vue';
 import { computed } from 'vue';
 import { useMe } from './me';
 
@@ -15,7 +15,8 @@ const PLACES: readonly {
   { to: '/write', words: 'Write', icon: PenLine, author: true, also: ['/publish', '/versions'] },
   { to: '/proof', words: 'Proof', icon: ScanText, author: true },
   { to: '/samples', words: 'Samples', icon: Table2, author: true },
-  { to: '/fill', words: 'Fill', icon: TextCursorInput },
+  { to: '/fill', words: 'Fill', icon: TextCursorInput, also: ['/many', '/recipients', '/go'] },
+  { to: '/mailroom', words: 'Mailroom', icon: Mail },
   { to: '/settings', words: 'Settings', icon: Settings },
 ];
 const me = useMe();

@@ -4,12 +4,14 @@ import type { Hit } from '@vocabula/contract';
 import { onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import HitList from './HitList.vue';
+import { useWritingTo } from './writingTo';
 
 const emit = defineEmits<{ close: [] }>();
 const router = useRouter();
 const line = useTemplateRef('line');
 const opener = document.activeElement as HTMLElement | null;
 const query = ref('');
+const writingTo = useWritingTo();
 onMounted(() => line.value?.focus());
 
 function close(): void {
@@ -18,7 +20,9 @@ function close(): void {
 }
 async function choose(hit: Hit): Promise<void> {
   emit('close');
-  await router.push({ name: 'filling', params: { id: 'new' }, query: { template: hit.name } });
+  // Whoever is written to stays who is meant.
+  const to = writingTo.address || undefined;
+  await router.push({ name: 'filling', params: { id: 'new' }, query: { template: hit.name, to } });
 }
 </script>
 

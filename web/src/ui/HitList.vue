@@ -1,23 +1,52 @@
 <script setup lang="ts">
-/** A typed line with the templates it finds, and the first lines of the chosen one. */
+/** A typed line with the templates it finds, and the first lines of the chosen one. Digits recall what is at hand. */
 import type { Hit } from '@vocabula/contract';
 import { useId, useTemplateRef, watch } from 'vue';
 import { api } from '../api/client';
 import { useFound } from './useFound';
+import { useWritingTo } from './writingTo';
 
-defineProps<{ label: string }>();
+const props = defineProps<{
+  label: string;
+  /** `stitch`: blocks and signatures are meant too. */
+  purpose?: 'fill' | 'stitch';
+}>();
 const emit = defineEmits<{ choose: [hit: Hit] }>();
 const query = defineModel<string>({ required: true });
 const input = useTemplateRef('input');
-const { hits, at, current, problem, find, chosen, step } = useFound<Hit>(api.search);
+const writingTo = useWritingTo();
+const { hits, at, current, problem, find, chosen, step } = useFound<Hit>(async (words) => {
+  const to = writingTo.address || undefined;
+  // Among what is stitched, blocks come into question: they are looked for among all texts.
+  if (props.purpose === 'stitch' && words !== '')
+    return (await api.search(words, 'write')).filter(({ offered }) => offered);
+  return api.search(words, 'fill', to);
+});
 const id = useId();
 watch(query, (words) => void find(words), { immediate: true });
 
 async function onKey(event: KeyboardEvent): Promise<void> {
+  const digit = /^[1-9]$/.test(event.key) && !event.ctrlKey && !event.metaKey && !event.altKey;
+  if (digit && query.value === '') {
+    const near = hits.value.find(({ why }) => why === `at hand ${event.key}`) ?? (await recalled(event));
+    if (near) {
+      event.preventDefault();
+      return emit('choose', near);
+    }
+  }
   if (step(event) || event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
   event.preventDefault();
   const hit = await chosen();
   if (hit) emit('choose', hit);
+}
+/** A digit typed before the first hits have come. */
+async function recalled(event: KeyboardEvent): Promise<Hit | undefined> {
+  if (hits.value.length > 0) return undefined;
+  event.preventDefault();
+  await chosen();
+  const hit = hits.value.find(({ why }) => why === `at hand ${event.key}`);
+  if (!hit) query.value = event.key;
+  return hit;
 }
 defineExpose({ focus: () => input.value?.focus() });
 </script>
@@ -51,7 +80,10 @@ defineExpose({ focus: () => input.value?.focus() });
         @mousemove="at = index"
         @click="emit('choose', hit)"
       >
-        <span>{{ hit.title }}</span><span v-if="hit.call" class="quiet small right">{{ hit.call }}</span>
+        <span>{{ hit.title }}</span><span class="quiet small right"
+          ><i v-if="hit.why">{{ hit.why }}</i
+          >{{ hit.why && hit.call ? ' · ' : '' }}{{ hit.call }}</span
+        >
         <span class="quiet small subject">{{ hit.subject || 'keeps the subject it answers' }}</span>
       </li>
     </ul>
@@ -81,6 +113,9 @@ defineExpose({ focus: () => input.value?.focus() });
   height: 44px;
   padding: 4px 16px;
   cursor: pointer;
+}
+i {
+  font-style: normal;
 }
 .subject {
   grid-column: 1 / -1;

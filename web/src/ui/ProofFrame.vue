@@ -19,6 +19,14 @@ const props = withDefaults(
     /** Classes of stretches, by their numbers in `data-s`: `lit`, `fresh`, `blank`. */
     marked?: ReadonlyMap<number, string>;
     pad?: string;
+    /** While something is typed into the page itself, nothing in it is replaced. */
+    held?: boolean;
+    /** Addresses (`data-l`) of lines that are shown as changed. */
+    reworded?: ReadonlySet<string>;
+    /** Names of values that are shown as not confirmed yet. */
+    unsure?: ReadonlySet<string>;
+    /** Presses are for whoever works in the message. */
+    worked?: boolean;
   }>(),
   { pad: '0' },
 );
@@ -30,6 +38,10 @@ const emit = defineEmits<{
   point: [stretch: number | undefined];
   /** A stretch was pressed. */
   stretch: [stretch: number];
+  /** With `worked`: something in the page was pressed. */
+  press: [target: Element];
+  /** The page was made, or replaced. */
+  shown: [];
 }>();
 const frame = useTemplateRef('frame');
 
@@ -52,11 +64,19 @@ const MARKS = `
   @media (forced-colors: active) { .vx-blank { outline: 1px solid; } }
   .vx-note { font: 12px/16px sans-serif; color: #5D6470; border-left: 2px solid #857D6E; padding-left: 6px; margin: 0 0 14px; }
   span.vx-note { margin: 0; }
+  .vx-unsure { border-bottom: 1.5px dotted #5D6470; }
+  [data-l] { border-radius: 1px; }
+  .worked [data-l]:hover, .worked summary:hover { box-shadow: 0 0 0 4px #F4F1EA; background-color: #F4F1EA; cursor: text; }
+  [data-l]:focus, summary:focus { outline: 2px solid #1E6E66; outline-offset: 4px; }
+  [data-l][contenteditable] { outline: 2px solid #1E6E66; outline-offset: 4px; background: #FFFDF8; box-shadow: none; }
+  [data-l][contenteditable] [data-i] .vx-value, [data-l][contenteditable] .vx-value { border-bottom: 1.5px dotted #857D6E; }
+  .vx-reworded { text-decoration: underline 1.5px dashed #7A5400; text-underline-offset: 4px; }
+  .worked .vx-gone { cursor: pointer; padding: 0 6px; }
 `;
 
 function update(): void {
   const inside = frame.value?.contentDocument;
-  if (!inside?.body) return;
+  if (!inside?.body || props.held) return;
   if (!inside.head.querySelector('style')) {
     inside.head.append(
       Object.assign(inside.createElement('style'), { textContent: MARKS }),
@@ -73,6 +93,7 @@ function update(): void {
   inside.documentElement.dir = props.dir;
   inside.body.setAttribute('style', `${props.bodyStyle};padding:${props.pad}`);
   inside.body.classList.toggle('dark', props.dark ?? false);
+  inside.documentElement.classList.toggle('worked', props.worked ?? false);
   const before = new Map(
     [...inside.body.children].map((child, index) => [
       child.getAttribute('data-p') ?? `#${index}`,
@@ -84,6 +105,8 @@ function update(): void {
   for (const each of inside.querySelectorAll('details')) if (open.has(each.getAttribute('data-p'))) each.open = true;
   markFocus();
   markStretches();
+  markChanged();
+  emit('shown');
   if (before.size > 0) highlight(inside, before);
 }
 
@@ -183,6 +206,15 @@ function markStretches(): void {
   for (const each of inside.querySelectorAll('[data-s]'))
     each.setAttribute('class', props.marked.get(Number(each.getAttribute('data-s'))) ?? '');
 }
+/** Shows which lines were reworded, and which values nobody has confirmed. */
+function markChanged(): void {
+  const inside = frame.value?.contentDocument;
+  if (!inside) return;
+  for (const line of inside.querySelectorAll('[data-l]'))
+    line.classList.toggle('vx-reworded', props.reworded?.has(line.getAttribute('data-l') ?? '') ?? false);
+  for (const value of inside.querySelectorAll('.vx-value'))
+    value.classList.toggle('vx-unsure', props.unsure?.has(value.getAttribute('data-of') ?? '') ?? false);
+}
 /** Brings a stretch to eye height. */
 function showStretch(stretch: number): void {
   frame.value?.contentDocument?.querySelector(`[data-s="${stretch}"]`)?.scrollIntoView({ block: 'center' });
@@ -190,7 +222,9 @@ function showStretch(stretch: number): void {
 
 function onClick(event: Event): void {
   const target = event.target as Element | null;
+  if (target?.closest('[contenteditable]')) return;
   event.preventDefault();
+  if (props.worked && target) return emit('press', target);
   const stretch = stretchOf(event);
   if (stretch !== undefined) return emit('stretch', stretch);
   const details = target?.closest('summary')?.parentElement as HTMLDetailsElement | null | undefined;
@@ -213,7 +247,12 @@ onMounted(update);
 watch(() => [props.fragment, props.bodyStyle, props.dark, props.lang, props.darkRules], update);
 watch(() => props.focusOf, markFocus);
 watch(() => props.marked, markStretches);
-defineExpose({ level, showStretch });
+watch(() => [props.reworded, props.unsure], markChanged);
+watch(
+  () => props.held,
+  (held) => held || update(),
+);
+defineExpose({ level, showStretch, page: () => frame.value?.contentDocument ?? undefined, frame });
 </script>
 
 <template>

@@ -1,19 +1,21 @@
 /** The person who is signed in. */
-import { EMPTY_PROFILE, senderFields, type Me, type Profile } from '@vocabula/contract';
+import { EMPTY_PROFILE, senderFields, USUAL_WAYS, type HandOverWays, type Me, type Profile } from '@vocabula/contract';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '../api/client';
 import { ensureText } from './library';
 
 export const useMe = defineStore('me', () => {
-  const who = ref<Omit<Me, 'profile'>>();
+  const who = ref<Omit<Me, 'profile' | 'ways'>>();
+  const ways = ref<HandOverWays>(USUAL_WAYS);
   const profile = ref<Profile>(EMPTY_PROFILE);
   let loading: Promise<void> | undefined;
   /** Fetched once; a failure is tried again the next time. */
   const load = (): Promise<void> =>
     (loading ??= api.me().then(
-      ({ profile: mine, ...rest }) => {
+      ({ profile: mine, ways: own, ...rest }) => {
         who.value = rest;
+        ways.value = own;
         profile.value = mine;
         for (const name of [mine.signature, mine.reply_signature]) if (name) void ensureText(name);
       },
@@ -25,9 +27,12 @@ export const useMe = defineStore('me', () => {
   const save = async (changed: Profile): Promise<void> => {
     profile.value = await api.saveMe(changed);
   };
+  const saveWays = async (changed: HandOverWays): Promise<void> => {
+    ways.value = await api.saveWays(changed);
+  };
   /** The sender fields that messages use. */
   const fields = (): Record<string, string> => senderFields(profile.value);
   const isAuthor = computed(() => who.value?.role === 'author' || who.value?.role === 'administrator');
   const isAdministrator = computed(() => who.value?.role === 'administrator');
-  return { who, profile, isAuthor, isAdministrator, load, save, fields };
+  return { who, profile, ways, isAuthor, isAdministrator, load, save, saveWays, fields };
 });

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+/** What is filled, for whom, and what can be put to it. */
+import { computed } from 'vue';
+import { useAtHand } from '../ui/atHand';
+import { useNotice } from '../ui/notice';
+import type { Filling } from './useFill';
+
+const props = defineProps<{ filling: Filling }>();
+defineEmits<{ panel: [which: 'stitch' | 'answer'] }>();
+const { fill, recipient, keeping, program } = props.filling;
+const atHand = useAtHand();
+const notice = useNotice();
+void atHand.load();
+
+const who = computed(() => {
+  const { first_name, last_name, organisation } = recipient.value;
+  const name = [first_name, last_name].filter(Boolean).join(' ') || recipient.value.name;
+  return [name, organisation].filter(Boolean).join(' · ');
+});
+const language = computed(() => {
+  const locale = program.value?.locale;
+  return locale ? new Intl.DisplayNames('en-GB', { type: 'language', languageDisplay: 'standard' }).of(locale) : '';
+});
+const kept = computed(() =>
+  keeping.value === 'kept' ? 'kept' : keeping.value === 'keeping' ? 'keeping…' : keeping.value,
+);
+const isNear = computed(() => fill.value !== undefined && atHand.has(fill.value.text));
+async function near(): Promise<void> {
+  if (!fill.value) return;
+  try {
+    notice.say(await atHand.toggle(fill.value.text));
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+</script>
+
+<template>
+  <header class="head">
+    <h1>{{ fill?.title ?? 'Fill' }}</h1>
+    <span v-if="who" class="quiet small who">for {{ who }}</span>
+    <template v-if="fill">
+      <button class="plain right" @click="$emit('panel', 'answer')">Answering…</button>
+      <button class="plain" @click="$emit('panel', 'stitch')">Stitch…</button>
+      <button class="plain" :aria-pressed="isNear" @click="near">{{ isNear ? 'At hand ✓' : 'Keep at hand' }}</button>
+      <span class="quiet small version">{{ fill.version ? `version ${fill.version} · ` : '' }}{{ language }}</span>
+      <span class="quiet small kept" role="status">{{ kept }}</span>
+    </template>
+  </header>
+</template>
+
+<style scoped>
+.who {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.version,
+.kept {
+  white-space: nowrap;
+}
+.kept {
+  min-width: 52px;
+}
+@media (max-width: 899px) {
+  .head {
+    height: auto;
+    min-height: 48px;
+    flex-wrap: wrap;
+    padding: 4px 12px;
+    gap: 4px 8px;
+  }
+}
+</style>

@@ -1,0 +1,248 @@
+<script setup lang="ts">
+/** The message beside its questions, and worked in: values, ticks and options where they stand, words by typing. */
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { command } from '../ui/keys';
+import { useMe } from '../ui/me';
+import ProofFrame from '../ui/ProofFrame.vue';
+import PlaceCard from './PlaceCard.vue';
+import type { Worked } from './useMessage';
+import { usePlaces } from './usePlaces';
+import { useRewording, type LinePlace } from './useRewording';
+
+const props = defineProps<{ filling: Worked; focused?: string | undefined }>();
+const emit = defineEmits<{
+  blank: [key: string];
+  key: [event: KeyboardEvent];
+  leave: [];
+  suggest: [place: LinePlace];
+  /** Behind which block of the template the caret was last. */
+  caret: [block: number];
+}>();
+const { message, look, unsure, original, all, fill, answer, confirm } = props.filling;
+const me = useMe();
+const frame = useTemplateRef('frame');
+const rewording = useRewording(props.filling);
+const { editing, begin, end, placeOf, isFixed, rewordingAt, putBack, reworded } = rewording;
+const places = usePlaces(props.filling, placeOf);
+const { open } = places;
+const unsureKeys = computed(() => new Set(unsure.value.map(({ key }) => key)));
+const addresses = computed(() =>
+  message.value
+    ? [
+        `To ${message.value.to.join(', ') || 'nobody yet'}`,
+        message.value.cc.length > 0 ? `Cc ${message.value.cc.join(', ')}` : '',
+        message.value.bcc.length > 0 ? `Bcc ${message.value.bcc.join(', ')}` : '',
+        message.value.attachments.map((file) => file.name).join(', '),
+        me.who?.workspace.counting ? 'opening and links are counted if the mail service sends it' : '',
+      ].filter(Boolean)
+    : [],
+);
+const isReply = computed(() => fill.value?.texts[0]?.document.attrs.front.purpose === 'reply');
+const openOriginal = ref(false);
+
+/** The lines and what is left out, as keys go through them. */
+const stops = (): HTMLElement[] => [
+  ...(frame.value?.page()?.querySelectorAll<HTMLElement>('[data-l], .vx-left-out > summary') ?? []),
+];
+function made(): void {
+  for (const stop of stops()) stop.tabIndex = -1;
+}
+function enter(): void {
+  const marked = frame.value?.page()?.querySelector('.vx-now')?.closest<HTMLElement>('[data-l]');
+  (marked ?? stops()[0])?.focus();
+}
+function frameBox(): DOMRect {
+  return frame.value?.frame?.getBoundingClientRect() ?? new DOMRect();
+}
+function press(target: Element): void {
+  if (editing.value) end(true);
+  const blank = target.closest('[data-blank]');
+  noteCaret(target);
+  const left = target.closest('.vx-left-out > summary');
+  places.show(left ?? target, frameBox());
+  if (blank && open.value?.questions.length === 0) emit('blank', blank.getAttribute('data-blank') ?? '');
+}
+function noteCaret(target: Element): void {
+  const path = target.closest('[data-p]')?.getAttribute('data-p')?.split('.').map(Number);
+  if (path?.[1] !== undefined) emit('caret', path[1] + 1);
+}
+async function change(line: LinePlace): Promise<void> {
+  places.close();
+  await nextTick();
+  begin(line);
+}
+function onKey(event: KeyboardEvent): void {
+  if (editing.value) {
+    if (event.key === 'Escape' || (event.key === 'Enter' && !event.shiftKey)) {
+      event.preventDefault();
+      const { address } = editing.value;
+      end(event.key === 'Enter');
+      void nextTick(() =>
+        stops()
+          .find((stop) => stop.getAttribute('data-l') === address)
+          ?.focus(),
+      );
+      if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) emit('key', event);
+      return;
+    }
+    if (event.ctrlKey || event.metaKey || event.key.length === 1) return;
+    return emit('key', event);
+  }
+  const page = frame.value?.page();
+  const at = stops().indexOf(page?.activeElement as HTMLElement);
+  const stop = stops()[at];
+  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+  if (step !== 0 && at >= 0) {
+    event.preventDefault();
+    return stops()[(at + step + stops().length) % stops().length]?.focus();
+  }
+  if (event.key === 'Escape') return emit('leave');
+  const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
+  if (stop && plain && (event.key === 'Enter' || event.key === ' ')) {
+    event.preventDefault();
+    noteCaret(stop);
+    const line = stop.matches('[data-l]') ? placeOf(stop) : undefined;
+    if (event.key === 'Enter' && line && !isFixed(line)) return begin(line);
+    return places.show(stop, frameBox());
+  }
+  emit('key', event);
+}
+function onBlur(event: FocusEvent): void {
+  if (editing.value && event.target === editing.value.element) end(true);
+}
+watch(
+  () => frame.value?.page(),
+  (page) => page?.addEventListener('focusout', onBlur),
+  { flush: 'post' },
+);
+function shown(): void {
+  frame.value?.page()?.removeEventListener('focusout', onBlur);
+  frame.value?.page()?.addEventListener('focusout', onBlur);
+  made();
+}
+function closeCard(): void {
+  const address = open.value?.line?.address;
+  places.close();
+  const stop = stops().find((each) => each.getAttribute('data-l') === address);
+  if (stop) stop.focus();
+  else emit('leave');
+}
+defineExpose({ enter, rewording });
+</script>
+
+<template>
+  <section class="message" aria-label="Message">
+    <article v-if="message" class="sheet page">
+      <h2 class="subject">
+        {{ message.subject || (original ? `Re: ${original.subject}` : 'keeps the subject it answers') }}
+      </h2>
+      <p class="quiet small">{{ addresses.join(' · ') }}</p>
+      <ProofFrame
+        v-if="look"
+        ref="frame"
+        class="words"
+        :fragment="message.fragment"
+        v-bind="look"
+        title="The message"
+        :focus-of="focused"
+        :held="editing !== undefined"
+        :reworded="reworded"
+        :unsure="unsureKeys"
+        worked
+        @press="press"
+        @shown="shown"
+        @key="onKey"
+      />
+      <div v-if="original" class="original">
+        <button class="plain small" :aria-expanded="openOriginal" @click="openOriginal = !openOriginal">
+          {{ openOriginal ? '▾' : '▸' }} {{ isReply ? 'quoted below: ' : 'answers: ' }}{{ original.from || 'somebody' }}
+          <span v-if="original.subject" class="quiet">“{{ original.subject }}”</span>
+        </button>
+        <label v-if="isReply && (original.to?.length ?? 0) + (original.cc?.length ?? 0) > 1" class="small all"
+          ><input v-model="all" type="checkbox" /> to all</label
+        >
+        <pre v-if="openOriginal" class="small quiet">{{ original.text }}</pre>
+      </div>
+    </article>
+    <PlaceCard
+      v-if="open"
+      :place="open"
+      :questions="places.questionsOf(open)"
+      :answers="filling.answers.value"
+      :fixed="open.line ? isFixed(open.line) : true"
+      :reworded="open.line ? rewordingAt(open.line) : undefined"
+      @answer="(key, value) => (answer(key, value), confirm(key))"
+      @change="open.line && change(open.line)"
+      @put-back="open.line && (putBack(open.line), places.close())"
+      @suggest="open.line && (emit('suggest', open.line), places.close())"
+      @close="closeCard"
+    />
+    <p class="unseen">
+      Press words to change what stands there; F6 goes into the message, arrows through its lines, Enter types, Space
+      shows what governs a line, {{ command }} Enter hands over.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.message {
+  overflow: hidden;
+  padding: 24px;
+  min-width: 0;
+  position: relative;
+}
+.page {
+  max-width: 640px;
+  height: 100%;
+  margin: 0 auto;
+  padding: 26px 40px;
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+}
+.subject {
+  font:
+    600 0.9375rem/1.5rem Arial,
+    sans-serif;
+}
+.words {
+  flex: 1;
+  margin-top: 12px;
+  /* Room for what is lit around lines. */
+  margin-inline: -8px;
+  padding-inline: 8px;
+}
+.original {
+  border-top: 1px solid var(--hair);
+  padding-top: 8px;
+  max-height: 40%;
+  overflow: auto;
+  flex: none;
+}
+.original button {
+  height: auto;
+  padding: 2px 0;
+  white-space: normal;
+  text-align: left;
+}
+.all {
+  margin-left: 12px;
+}
+pre {
+  white-space: pre-wrap;
+  margin: 8px 0 0;
+  font-family: var(--sans);
+  border-left: 2px solid var(--edge);
+  padding-left: 12px;
+}
+@media (max-width: 1099px) {
+  .page {
+    padding: 20px 24px;
+  }
+}
+@media (max-width: 899px) {
+  .message {
+    padding: 12px;
+  }
+}
+</style>

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+/** What stands at a place of the message: its questions, and its words. */
+import type { Question } from '@vocabula/core';
+import type { Rewording } from '@vocabula/core/filling';
+import { computed, nextTick, onMounted, useTemplateRef } from 'vue';
+import QuestionField from './QuestionField.vue';
+import type { OpenPlace } from './usePlaces';
+
+const props = defineProps<{
+  place: OpenPlace;
+  questions: readonly Question[];
+  answers: Readonly<Record<string, unknown>>;
+  /** Words that are not to be changed here. */
+  fixed: boolean;
+  reworded: Rewording | undefined;
+}>();
+const emit = defineEmits<{
+  answer: [key: string, value: unknown];
+  change: [];
+  putBack: [];
+  suggest: [];
+  close: [];
+}>();
+const WIDTH = 320;
+const card = useTemplateRef('card');
+const style = computed(() => ({
+  left: `${Math.max(8, Math.min(props.place.left, innerWidth - WIDTH - 8))}px`,
+  ...(props.place.top > innerHeight - 260
+    ? { bottom: `${Math.max(8, innerHeight - props.place.top + 34)}px` }
+    : { top: `${props.place.top}px` }),
+  width: `${WIDTH}px`,
+}));
+onMounted(() => void nextTick(() => card.value?.querySelector<HTMLElement>('.control, button')?.focus()));
+function onKey(event: KeyboardEvent): void {
+  const enter = event.key === 'Enter' && !(event.target as HTMLElement).matches('button, textarea');
+  if (event.key !== 'Escape' && !enter) return;
+  event.preventDefault();
+  event.stopPropagation();
+  emit('close');
+}
+</script>
+
+<template>
+  <div class="behind" @mousedown.prevent="emit('close')" />
+  <div ref="card" class="sheet card" role="dialog" aria-label="What stands here" :style="style" @keydown="onKey">
+    <QuestionField
+      v-for="question in questions"
+      :key="question.key"
+      :question="question"
+      :given="answers[question.key]"
+      adds=""
+      @answer="emit('answer', question.key, $event)"
+    />
+    <p v-if="fixed && place.line" class="quiet small">These words are fixed: they stay as they are.</p>
+    <div v-else-if="place.line" class="ways">
+      <button type="button" @click="emit('change')">Change these words</button>
+      <template v-if="reworded">
+        <button type="button" class="plain" @click="emit('putBack')">Put back</button>
+        <button type="button" class="plain" @click="emit('suggest')">Suggest this wording</button>
+      </template>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.behind {
+  position: fixed;
+  inset: 0;
+  z-index: 14;
+}
+.card {
+  position: fixed;
+  z-index: 15;
+  padding: 12px 16px;
+  max-height: 60vh;
+  overflow: auto;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+</style>

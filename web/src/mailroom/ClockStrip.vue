@@ -1,0 +1,82 @@
+<script setup lang="ts">
+/** The stand-in's own clock: set forward, it lets its made-up recipients get on. */
+import type { StandInClock } from '@vocabula/contract';
+import { computed, ref } from 'vue';
+import { api } from '../api/client';
+import { useNotice } from '../ui/notice';
+
+const props = defineProps<{ clock: StandInClock }>();
+const emit = defineEmits<{ changed: [] }>();
+const notice = useNotice();
+const busy = ref(false);
+const STEPS = [
+  ['an hour', 1],
+  ['a day', 24],
+  ['a week', 24 * 7],
+] as const;
+const now = computed(() =>
+  new Intl.DateTimeFormat('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  }).format(new Date(props.clock.now)),
+);
+const DID: Readonly<Record<string, string>> = {
+  open: 'opened',
+  follow: 'followed a link',
+  answer: 'answered',
+  bounce: 'bounced',
+};
+async function forward(hours: number): Promise<void> {
+  busy.value = true;
+  try {
+    const { happened } = await api.forwardClock(hours);
+    const words = Object.entries(happened).map(([what, number]) => `${number} ${DID[what] ?? what}`);
+    notice.say(words.length > 0 ? `Meanwhile ${words.join(', ')}.` : 'Meanwhile nothing happened.');
+    emit('changed');
+  } catch (problem) {
+    notice.fail(problem);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <p v-if="clock.standIn" class="strip small" role="group" aria-label="The stand-in’s clock">
+    <b>A stand-in: nothing leaves this machine.</b>
+    <span class="right">Its clock: {{ now }}, {{ clock.waiting }} things to come. Set it forward by</span>
+    <button v-for="[words, hours] in STEPS" :key="words" class="small" :disabled="busy" @click="forward(hours)">
+      {{ words }}
+    </button>
+  </p>
+  <p v-else class="quiet small">Mail goes to the service that SMTP_URL names; what comes in is dropped in here.</p>
+</template>
+
+<style scoped>
+.strip {
+  flex: 1;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 4px 12px;
+  border: 1px dashed var(--edge);
+  min-width: 0;
+}
+button {
+  height: 24px;
+  padding: 0 8px;
+}
+@media (max-width: 1099px) {
+  .strip b {
+    display: none;
+  }
+}
+@media (max-width: 899px) {
+  .strip {
+    flex-wrap: wrap;
+  }
+}
+</style>

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+/** Who a mailing goes to: people of a recipient list, all or those that hold some words, or pasted ones. */
+import type { TableSummary } from '@vocabula/contract';
+import { onMounted, ref } from 'vue';
+import { api } from '../api/client';
+import { useNotice } from '../ui/notice';
+import type { ManyMessages } from './useMailing';
+
+const props = defineProps<{ add: ManyMessages['add']; empty: boolean }>();
+const notice = useNotice();
+const lists = ref<readonly TableSummary[]>([]);
+const list = ref('');
+const search = ref('');
+const pasted = ref('');
+const busy = ref(false);
+onMounted(async () => {
+  try {
+    lists.value = await api.lists();
+    list.value = lists.value[0]?.id ?? '';
+  } catch (problem) {
+    notice.fail(problem);
+  }
+});
+async function take(who: Parameters<ManyMessages['add']>[0]): Promise<void> {
+  busy.value = true;
+  try {
+    await props.add(who);
+    pasted.value = '';
+  } catch (problem) {
+    notice.fail(problem);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <section aria-label="Who">
+    <form v-if="lists.length" class="from" @submit.prevent="take({ list, search })">
+      <label class="field"
+        ><span>From a recipient list</span>
+        <select v-model="list">
+          <option v-for="each in lists" :key="each.id" :value="each.id">{{ each.title }} ({{ each.rows }})</option>
+        </select></label
+      >
+      <label class="field"
+        ><span>those that hold, or all</span><input v-model="search" placeholder="all of them"
+      /></label>
+      <button type="submit" :disabled="busy || !list">Add</button>
+    </form>
+    <form class="from" @submit.prevent="take({ paste: pasted })">
+      <label class="field"
+        ><span>Paste people: addresses, or a table with a head</span>
+        <textarea v-model="pasted" :rows="empty ? 4 : 2" placeholder="Ann Lee &lt;ann@school.example&gt;" />
+      </label>
+      <button type="submit" :disabled="busy || pasted.trim() === ''">Add</button>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.from {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  margin-bottom: 16px;
+}
+.field {
+  width: 100%;
+}
+</style>

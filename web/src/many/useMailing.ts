@@ -1,0 +1,187 @@
+/** One message each to many: what is asked once, what differs, each message by itself, and how far it is. */
+import type { Fill, MailedRow, Mailing, MailingSummary, OutgoingState } from '@vocabula/contract';
+import { questions, type Question } from '@vocabula/core';
+import { NO_CHANGES } from '@vocabula/core/filling';
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { api } from '../api/client';
+import { useMessage } from '../fill/useMessage';
+import { useNotice } from '../ui/notice';
+
+const KEEP_AFTER_MS = 500;
+const LOOK_AGAIN_MS = 1000;
+/** Questions that some recipient is asked are looked for among so many. */
+const LOOKED_AT = 30;
+
+export function useMailing(id: () => string) {
+  const notice = useNotice();
+  const mailing = shallowRef<Mailing>();
+  const progress = shallowRef<MailingSummary>();
+  const rows = shallowRef<readonly MailedRow[]>([]);
+  const chosen = ref<string>();
+  const worked = useMessage();
+  const row = computed(() => rows.value.find((each) => each.id === chosen.value));
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let taking = false;
+
+  const counts = computed(() => progress.value?.counts ?? {});
+  const count = (...states: OutgoingState[]): number =>
+    states.reduce((sum, state) => sum + (counts.value[state] ?? 0), 0);
+  const isOpen = computed(() => mailing.value?.state === 'preparing');
+
+  function take(given: Mailing): void {
+    mailing.value = given;
+    progress.value = given;
+    const { texts, house, signature } = given;
+    worked.fill.value = {
+      texts,
+      house,
+      signature,
+      fixed: texts.flatMap((text) => text.document.attrs.front.fixed ?? []),
+    } as unknown as Fill;
+  }
+  async function load(): Promise<void> {
+    try {
+      take(await api.mailing(id()));
+      rows.value = await api.mailingRows(id());
+      chosen.value ??= rows.value[0]?.id;
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+  const looking = setInterval(() => {
+    const state = progress.value?.state;
+    if (state === 'going' || (state === 'first' && count('gone') === 0)) void lookAgain();
+  }, LOOK_AGAIN_MS);
+  onBeforeUnmount(() => clearInterval(looking));
+  async function lookAgain(): Promise<void> {
+    try {
+      const before = progress.value?.state;
+      progress.value = await api.mailingProgress(id());
+      const { value: now } = mailing;
+      if (now && progress.value.state !== before) mailing.value = { ...now, state: progress.value.state };
+      rows.value = await api.mailingRows(id());
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+
+  /** All that some recipient is asked, in order; what a recipient's own fields answer is not among them. */
+  const asked = computed((): Question[] => {
+    const { value: program } = worked.program;
+    const { value: now } = mailing;
+    if (!program || !now) return [];
+    const found = new Map<string, Question>();
+    const some = rows.value.length > 0 ? rows.value.slice(0, LOOKED_AT) : [undefined];
+    for (const each of some) {
+      const answers = { ...now.answers, ...each?.answers };
+      const input = { ...worked.input.value, recipient: each?.fields ?? {}, answers };
+      for (const question of questions(program, input)) if (!found.has(question.key)) found.set(question.key, question);
+    }
+    const own = (key: string): boolean => rows.value.length > 0 && found.get(key)?.source === 'recipient';
+    return [...found.values()].filter(({ key }) => !own(key));
+  });
+  const differing = computed(() => new Set(mailing.value?.differing ?? []));
+
+  // The chosen message is worked in as any other.
+  watch(
+    [row, mailing],
+    () => {
+      const { value: each } = row;
+      const { value: now } = mailing;
+      if (!now) return;
+      taking = true;
+      worked.recipient.value = { ...each?.fields };
+      worked.answers.value = { ...now.answers, ...each?.answers };
+      worked.changes.value = each && each.changes.reworded.length > 0 ? each.changes : (now.changes ?? NO_CHANGES);
+      queueMicrotask(() => (taking = false));
+    },
+    { immediate: true },
+  );
+  watch([worked.answers, worked.changes], () => {
+    if (taking || !row.value || !isOpen.value) return;
+    const { id: rowId } = row.value;
+    clearTimeout(timer);
+    timer = setTimeout(() => void keepRow(rowId), KEEP_AFTER_MS);
+  });
+  async function keepRow(rowId: string): Promise<void> {
+    const { value: now } = mailing;
+    if (!now) return;
+    const own = Object.fromEntries(
+      Object.entries(worked.answers.value).filter(
+        ([key, value]) => JSON.stringify(value) !== JSON.stringify(now.answers[key]),
+      ),
+    );
+    await changeRow(rowId, { answers: own as never, changes: worked.changes.value });
+  }
+  async function changeRow(rowId: string, body: Parameters<typeof api.changeMailed>[2]): Promise<void> {
+    try {
+      const changed = await api.changeMailed(id(), rowId, body);
+      rows.value = rows.value.map((each) => (each.id === rowId ? changed : each));
+      progress.value = await api.mailingProgress(id());
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+
+  let asking: ReturnType<typeof setTimeout> | undefined;
+  /** Answers once for all. */
+  function answerAll(key: string, value: unknown): void {
+    const { value: now } = mailing;
+    if (!now) return;
+    mailing.value = { ...now, answers: { ...now.answers, [key]: value } };
+    clearTimeout(asking);
+    asking = setTimeout(() => void keepShared(), KEEP_AFTER_MS);
+  }
+  async function differ(key: string, differs: boolean): Promise<void> {
+    const { value: now } = mailing;
+    if (!now) return;
+    const others = now.differing.filter((each) => each !== key);
+    mailing.value = { ...now, differing: differs ? [...others, key] : others };
+    await keepShared();
+  }
+  async function keepShared(): Promise<void> {
+    const { value: now } = mailing;
+    if (!now) return;
+    try {
+      take(await api.changeMailing(id(), { answers: now.answers as never, differing: [...now.differing] }));
+      rows.value = await api.mailingRows(id());
+    } catch (problem) {
+      notice.fail(problem);
+    }
+  }
+  async function add(who: Parameters<typeof api.addToMailing>[1]): Promise<void> {
+    const before = rows.value.length;
+    take(await api.addToMailing(id(), who));
+    rows.value = await api.mailingRows(id());
+    chosen.value ??= rows.value[0]?.id;
+    const more = rows.value.length - before;
+    notice.say(
+      `${more} ${more === 1 ? 'person' : 'people'} added${progress.value?.broken.length ? `; ${progress.value.broken.length} lines are set apart` : ''}.`,
+    );
+  }
+  async function drive(body: Parameters<typeof api.driveMailing>[1]): Promise<void> {
+    progress.value = await api.driveMailing(id(), body);
+    const { value: now } = mailing;
+    if (now) mailing.value = { ...now, state: progress.value.state };
+    await lookAgain();
+  }
+  return {
+    mailing,
+    progress,
+    rows,
+    row,
+    chosen,
+    worked,
+    asked,
+    differing,
+    count,
+    isOpen,
+    load,
+    answerAll,
+    differ,
+    changeRow,
+    add,
+    drive,
+  };
+}
+export type ManyMessages = ReturnType<typeof useMailing>;

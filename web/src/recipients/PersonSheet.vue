@@ -1,0 +1,157 @@
+<script setup lang="ts">
+/** What went to somebody, and what may be done about them. */
+import type { PersonRecord } from '@vocabula/contract';
+import { ref } from 'vue';
+import { api } from '../api/client';
+import { useMe } from '../ui/me';
+import { useNotice } from '../ui/notice';
+import { whenInWords } from '../ui/today';
+
+const props = defineProps<{ record: PersonRecord }>();
+const emit = defineEmits<{ changed: [] }>();
+const me = useMe();
+const notice = useNotice();
+const because = ref('');
+const asking = ref<'never' | 'forget'>();
+const WAYS: Readonly<Record<string, string>> = {
+  copy: 'copied',
+  draft: 'saved as a draft',
+  mailto: 'opened in a mail program',
+  service: 'sent',
+  many: 'sent to many',
+  ics: 'as a calendar file',
+  print: 'printed',
+};
+async function work(run: () => Promise<string>): Promise<void> {
+  try {
+    notice.say(await run());
+    asking.value = undefined;
+    emit('changed');
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+const refuse = (): Promise<void> =>
+  work(async () => {
+    await api.refuse({ address: props.record.address, because: because.value });
+    return 'Nothing is sent to them any more, by no way.';
+  });
+const allow = (): Promise<void> =>
+  work(async () => {
+    await api.allow(props.record.address);
+    return 'They may be written to again.';
+  });
+const forget = (): Promise<void> =>
+  work(async () => {
+    const { messages, unfinished, rows } = await api.forget(props.record.address);
+    return `Forgotten: ${messages} messages keep their count and nothing else, ${unfinished} unfinished ones are emptied, ${rows} rows of lists are gone.`;
+  });
+</script>
+
+<template>
+  <section class="person" aria-label="Person">
+    <h2 class="name">{{ record.name || record.address }}</h2>
+    <p class="quiet">
+      {{ record.address }}<template v-for="list in record.lists" :key="list.id"> · {{ list.title }}</template>
+    </p>
+    <p v-if="record.doNotWrite" class="warning">
+      ‸ Not to be written to{{ record.doNotWrite.because ? `: ${record.doNotWrite.because}` : '' }} ({{
+        record.doNotWrite.who
+      }}, {{ whenInWords(record.doNotWrite.at) }})
+      <button v-if="me.isAuthor" class="plain" @click="allow">Allow again</button>
+    </p>
+    <p class="acts">
+      <button
+        v-if="!record.doNotWrite"
+        :aria-expanded="asking === 'never'"
+        @click="asking = asking === 'never' ? undefined : 'never'"
+      >
+        Do not write to them…
+      </button>
+      <button
+        v-if="me.isAuthor"
+        :aria-expanded="asking === 'forget'"
+        @click="asking = asking === 'forget' ? undefined : 'forget'"
+      >
+        Forget this person…
+      </button>
+    </p>
+    <form v-if="asking === 'never'" class="sheet ask" @submit.prevent="refuse">
+      <label class="field"><span>Why</span><input v-model="because" placeholder="they asked so" /></label>
+      <button type="submit">Put on the do-not-write list</button>
+    </form>
+    <form v-if="asking === 'forget'" class="sheet ask" @submit.prevent="forget">
+      <p>
+        Their values go from all records, unfinished messages and lists. That there were messages stays, and nothing
+        tells to whom. This cannot be undone.
+      </p>
+      <button type="submit">Forget {{ record.name || record.address }}</button>
+    </form>
+    <h2>What went to them</h2>
+    <p v-if="record.messages.length === 0" class="quiet">Nothing so far.</p>
+    <table v-else>
+      <thead>
+        <tr>
+          <th scope="col">When</th>
+          <th scope="col">Template</th>
+          <th scope="col">Subject</th>
+          <th scope="col">Version</th>
+          <th scope="col">How</th>
+          <th scope="col">By</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="each in record.messages" :key="each.id">
+          <td>{{ whenInWords(each.at) }}</td>
+          <td>{{ each.title }}</td>
+          <td>{{ each.subject }}</td>
+          <td>{{ each.version ?? '' }}</td>
+          <td>{{ WAYS[each.way] ?? each.way }}</td>
+          <td>{{ each.by }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+.person {
+  overflow: auto;
+  padding: 20px 28px;
+}
+.name {
+  font: 500 1.25rem/1.75rem var(--serif);
+}
+h2:not(.name) {
+  margin: 24px 0 8px;
+}
+.acts,
+.ask {
+  display: flex;
+  gap: 8px;
+  margin-top: 12px;
+}
+.ask {
+  padding: 16px;
+  flex-direction: column;
+  align-items: flex-start;
+  max-width: 480px;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  font-size: 0.8125rem;
+  line-height: 1.25rem;
+}
+th,
+td {
+  text-align: left;
+  padding: 6px 12px 6px 0;
+  border-bottom: 1px solid var(--hair);
+  vertical-align: top;
+}
+th {
+  font-weight: 500;
+  color: var(--quiet);
+}
+</style>

@@ -1,0 +1,130 @@
+<script setup lang="ts">
+/** How somebody hands over, found out by trying it once: copy a test, paste it, say what arrived. */
+import type { HandOverWays } from '@vocabula/contract';
+import { ref } from 'vue';
+import { useMe } from '../ui/me';
+import { useNotice } from '../ui/notice';
+import PartHead from './PartHead.vue';
+
+const me = useMe();
+const notice = useNotice();
+const ways = ref<HandOverWays>({ ...me.ways });
+const copied = ref(false);
+/** A green point: an image of our own, small enough to travel in the words. */
+const IMAGE =
+  'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAwAAAAMCAIAAADZF8uwAAAAFUlEQVR42mOQy0sjiBhGFY0qwq8IAMvFFVEqBgeSAAAAAElFTkSuQmCC';
+const HTML = `<p style="font-family:Georgia,serif;color:#1E6E66;font-size:18px">A test from Vocabula, in green Georgia</p><ul><li>one <b>bold</b> word</li><li>a point of colour: <img src="${IMAGE}" alt="green point" width="12" height="12"></li></ul>`;
+const TEXT = 'A test from Vocabula\n\n- one bold word\n- a point of colour: [green point]\n';
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+
+async function copyTest(): Promise<void> {
+  try {
+    const part = (type: string, words: string): Blob => new Blob([words], { type });
+    await navigator.clipboard.write([
+      new ClipboardItem({ 'text/html': part('text/html', HTML), 'text/plain': part('text/plain', TEXT) }),
+    ]);
+    copied.value = true;
+    notice.say('The test is copied. Paste it into a new mail, then say below what arrived.');
+  } catch {
+    notice.fail(new Error('The browser did not let it be copied: allow the clipboard for this page.'));
+  }
+}
+async function save(): Promise<void> {
+  try {
+    await me.saveWays({ ...ways.value, tried: true });
+    notice.say('Kept: Fill hands over so from now on.');
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+function toggleDay(day: number): void {
+  const { days } = ways.value;
+  ways.value.days = days.includes(day) ? days.filter((each) => each !== day) : [...days, day].sort();
+}
+</script>
+
+<template>
+  <form class="ways" @submit.prevent="save">
+    <PartHead title="Handing over" about="how messages get into your mail program; try it once" />
+    <p>
+      <button type="button" :class="{ main: !copied }" @click="copyTest">1. Copy a test</button>
+      <span class="quiet small"> 2. Start a new mail in your mail program and paste it. 3. Say what arrived.</span>
+    </p>
+    <fieldset>
+      <legend>How did it arrive?</legend>
+      <label><input v-model="ways.look" type="radio" value="house" /> In green Georgia, with a list</label>
+      <label
+        ><input v-model="ways.look" type="radio" value="structure" /> With a list and a bold word, in the program’s own
+        look</label
+      >
+      <label><input v-model="ways.look" type="radio" value="plain" /> As plain text</label>
+    </fieldset>
+    <fieldset>
+      <legend>The green point</legend>
+      <label><input v-model="ways.images" type="radio" :value="true" /> is there</label>
+      <label><input v-model="ways.images" type="radio" :value="false" /> is missing, or a broken image</label>
+    </fieldset>
+    <fieldset>
+      <legend>Your signature</legend>
+      <label
+        ><input v-model="ways.signs" type="radio" :value="false" /> My mail program adds none: take the one from
+        here</label
+      >
+      <label><input v-model="ways.signs" type="radio" :value="true" /> My mail program adds one by itself</label>
+    </fieldset>
+    <fieldset>
+      <legend>Subject and body</legend>
+      <label
+        ><input v-model="ways.order" type="radio" value="together" /> One press copies the body; the subject is typed or
+        stays</label
+      >
+      <label
+        ><input v-model="ways.order" type="radio" value="subject first" /> The first press copies the subject, the
+        second the body</label
+      >
+    </fieldset>
+    <fieldset>
+      <legend>Working hours, for sending later</legend>
+      <p class="hours">
+        <label>from <input v-model="ways.from" type="time" /></label
+        ><label>to <input v-model="ways.to" type="time" /></label>
+      </p>
+      <p class="days">
+        <label v-for="(day, at) in DAYS" :key="day"
+          ><input type="checkbox" :checked="ways.days.includes(at + 1)" @change="toggleDay(at + 1)" /> {{ day }}</label
+        >
+      </p>
+    </fieldset>
+    <button type="submit" :class="{ main: copied }">Keep</button>
+  </form>
+</template>
+
+<style scoped>
+.ways {
+  max-width: 640px;
+  display: grid;
+  gap: 16px;
+  justify-items: start;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  gap: 4px;
+}
+legend {
+  font-weight: 600;
+  padding: 0 0 4px;
+}
+.hours,
+.days {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  align-items: center;
+}
+.hours input {
+  width: 112px;
+}
+</style>
