@@ -5,7 +5,7 @@ import { pino } from 'pino';
 import { Database } from './db/database.js';
 import { makeApp, makeServices } from './http/app.js';
 import { adopt } from './db/adopt.js';
-import { demoAccounts, loadDemo } from './demo.js';
+import { demoAccounts, loadDemo } from './demo/demo.js';
 import { startStandIn, type StandIn } from './mailroom/stand-in.js';
 
 const host = process.env.HOST ?? '127.0.0.1';

@@ -149,6 +149,7 @@ defineExpose({ enter, rewording });
         :reworded="reworded"
         :unsure="unsureKeys"
         worked
+        pad="4px 8px"
         @press="press"
         @shown="shown"
         @key="onKey"
@@ -207,10 +208,10 @@ defineExpose({ enter, rewording });
 }
 .words {
   flex: 1;
-  margin-top: 12px;
-  /* Room for what is lit around lines. */
+  margin-top: 8px;
+  /* Room for what is lit around lines: the page has as much on either side. */
+  width: calc(100% + 16px);
   margin-inline: -8px;
-  padding-inline: 8px;
 }
 .original {
   border-top: 1px solid var(--hair);

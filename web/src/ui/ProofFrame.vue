@@ -71,7 +71,7 @@ const MARKS = `
   [data-l][contenteditable] { outline: 2px solid #1E6E66; outline-offset: 4px; background: #FFFDF8; box-shadow: none; }
   [data-l][contenteditable] [data-i] .vx-value, [data-l][contenteditable] .vx-value { border-bottom: 1.5px dotted #857D6E; }
   .vx-reworded { text-decoration: underline 1.5px dashed #7A5400; text-underline-offset: 4px; }
-  .worked .vx-gone { cursor: pointer; padding: 0 6px; }
+  .worked .vx-gone { cursor: pointer; }
 `;
 
 function update(): void {

@@ -2,18 +2,28 @@
 import { randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
-import { EMPTY_PROFILE, HOUSE_NAME, type Door, type Profile, type Role } from '@vocabula/contract';
+import {
+  EMPTY_PROFILE,
+  HOUSE_NAME,
+  USUAL_WAYS,
+  type Door,
+  type HandOverWays,
+  type Profile,
+  type Role,
+} from '@vocabula/contract';
 import { eq } from 'drizzle-orm';
 import { zipSync } from 'fflate';
 import type { Logger } from 'pino';
 import { parse } from 'yaml';
-import { schema, type Database, type Writer } from './db/database.js';
-import type { Services } from './http/app.js';
-import type { Asker } from './people/asker.js';
-import { hashed } from './people/secrets.js';
-import { addPerson } from './people/service.js';
-import { ROOT } from './rights/access.js';
-import { publishState, subjectOf } from './versions/publishing.js';
+import { schema, type Database, type Writer } from '../db/database.js';
+import type { Services } from '../http/app.js';
+import type { Asker } from '../people/asker.js';
+import { hashed } from '../people/secrets.js';
+import { addPerson } from '../people/service.js';
+import { ROOT } from '../rights/access.js';
+import { publishState, subjectOf } from '../versions/publishing.js';
+import { bringMails, type DemoMail } from './mails.js';
+import { makeUse, type DemoUse } from './use.js';
 
 interface DemoPeople {
   readonly password: string;
@@ -24,6 +34,8 @@ interface DemoPeople {
     readonly role: Role;
     readonly profile: Partial<Profile>;
   }[];
+  readonly at_hand: Readonly<Record<string, readonly string[]>>;
+  readonly ways: Readonly<Record<string, Partial<HandOverWays>>>;
   readonly groups: readonly { readonly title: string; readonly members: readonly string[] }[];
   readonly folders: readonly {
     readonly title: string;
@@ -39,7 +51,10 @@ export function demoAccounts(folder: string): Door['demo'] {
   return people.map(({ name, address, role }) => ({ name, address, role, password }));
 }
 
-/** @param folder with `library/` (files of the format), `samples/` and `recipients/` (CSV), and `people.yaml` */
+/**
+ * @param folder with `library/` (files of the format), `samples/` and `recipients/` (CSV), `people.yaml`, `mails.yaml`
+ * and `use.yaml`
+ */
 export async function loadDemo(database: Database, services: Services, folder: string, log: Logger): Promise<void> {
   if (!(await services.people.isEmpty())) return;
   const given = demoPeople(folder);
@@ -81,11 +96,27 @@ export async function loadDemo(database: Database, services: Services, folder: s
       await services.tables.import(use, named, readFileSync(file), { accept: false }, author);
     }
   }
-  log.info({ texts: items.length }, 'demo loaded');
+  for (const [key, asker] of askers) {
+    await services.atHand.save(given.at_hand[key] ?? [], asker);
+    const ways = given.ways[key];
+    if (ways) await services.people.saveWays(asker, { ...USUAL_WAYS, ...ways });
+  }
+  const now = new Date();
+  const recipients = await peopleOf(services, author);
+  const used = await makeUse(database, yamlIn<DemoUse>(folder, 'use.yaml'), askers, recipients, now);
+  await bringMails(yamlIn<readonly DemoMail[]>(folder, 'mails.yaml'), askers, services.letters, now);
+  log.info({ texts: items.length, used }, 'demo loaded');
 }
 
-const demoPeople = (folder: string): DemoPeople =>
-  parse(readFileSync(join(folder, 'people.yaml'), 'utf8')) as DemoPeople;
+const yamlIn = <T>(folder: string, name: string): T => parse(readFileSync(join(folder, name), 'utf8')) as T;
+const demoPeople = (folder: string): DemoPeople => yamlIn(folder, 'people.yaml');
+
+/** Everybody in the recipient lists. */
+async function peopleOf({ tables }: Services, asker: Asker): Promise<Readonly<Record<string, string>>[]> {
+  const rows: Readonly<Record<string, string>>[] = [];
+  for (const { id } of await tables.list('recipients', asker)) rows.push(...(await tables.get(id, asker)).cells);
+  return rows;
+}
 
 async function addFolders(
   writer: Writer,

@@ -1,0 +1,242 @@
+/** Half a year of made-up use, the same for the same seed: messages begun, answered, reworded and handed over. */
+import { randomUUID } from 'node:crypto';
+import { senderFields, type Original, type Profile, type Way } from '@vocabula/contract';
+import { bodyOf, type Program, type TextDocument, type Variable } from '@vocabula/core';
+import { inlineOf, NO_CHANGES, type FillChanges } from '@vocabula/core/filling';
+import { schema, type Database, type Writer } from '../db/database.js';
+import { begin, type Begun } from '../fills/beginning.js';
+import { recordOf } from '../fills/handing-over.js';
+import { inputOf, messageOf, programOf } from '../fills/rendering.js';
+import { frozenOf } from '../fills/rows.js';
+import { newMessageId } from '../sending/outbox.js';
+import type { Asker } from '../people/asker.js';
+import { profileOf } from '../people/service.js';
+
+export interface DemoUse {
+  readonly seed: number;
+  readonly weeks: number;
+  readonly people: Readonly<
+    Record<string, { readonly a_day: number; readonly templates: Readonly<Record<string, number>> }>
+  >;
+  readonly reworded: number;
+  readonly service: number;
+  readonly mails: Readonly<Record<string, readonly string[]>>;
+}
+
+const DAY = 86_400_000;
+const ZONE = 'Europe/Dublin';
+/** Rows put into one statement. */
+const CHUNK = 60;
+
+/** Numbers from 0 to 1 out of a seed (mulberry32). */
+function drawing(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
+    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61)) ^ mixed;
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
+type Draw = () => number;
+const oneOf = <T>(draw: Draw, all: readonly T[]): T => all[Math.floor(draw() * all.length)] as T;
+function weighted(draw: Draw, all: Readonly<Record<string, number>>): string {
+  const entries = Object.entries(all);
+  let left = draw() * entries.reduce((sum, [, weight]) => sum + weight, 0);
+  for (const [name, weight] of entries) if ((left -= weight) < 0) return name;
+  return entries[0]?.[0] ?? '';
+}
+
+interface Prepared {
+  readonly begun: Begun;
+  readonly program: Program;
+  readonly documents: readonly { readonly name: string; readonly document: TextDocument }[];
+  readonly profile: Profile;
+}
+
+/** @param recipients people whom the messages went to */
+export async function makeUse(
+  database: Database,
+  use: DemoUse,
+  people: ReadonlyMap<string, Asker>,
+  recipients: readonly Readonly<Record<string, string>>[],
+  now: Date,
+): Promise<number> {
+  const draw = drawing(use.seed);
+  const prepared = new Map<string, Prepared>();
+  let made = 0;
+  await database.write(async (writer) => {
+    const fills: (typeof schema.fills.$inferInsert)[] = [];
+    const records: (typeof schema.handedOver.$inferInsert)[] = [];
+    const sent: (typeof schema.outgoing.$inferInsert)[] = [];
+    for (let ago = use.weeks * 7; ago > 0; ago -= 1) {
+      const day = new Date(now.getTime() - ago * DAY);
+      if (day.getUTCDay() === 0 || day.getUTCDay() === 6) continue;
+      for (const [key, { a_day, templates }] of Object.entries(use.people)) {
+        const asker = people.get(key);
+        if (!asker) continue;
+        const count = Math.floor(a_day + draw());
+        for (let each = 0; each < count; each += 1) {
+          const at = new Date(day);
+          at.setUTCHours(8 + Math.floor(draw() * 9), Math.floor(draw() * 60), Math.floor(draw() * 60), 0);
+          const text = weighted(draw, templates);
+          const id = `${key}/${text}`;
+          const ready = prepared.get(id) ?? (await prepare(writer, text, asker));
+          prepared.set(id, ready);
+          const one = message(draw, use, ready, asker, oneOf(draw, recipients), at);
+          if (!one) continue;
+          fills.push(one.fill);
+          records.push(one.record);
+          if (one.outgoing) sent.push(one.outgoing);
+          made += 1;
+        }
+      }
+    }
+    await insertAll(fills, (chunk) => writer.insert(schema.fills).values(chunk));
+    await insertAll(sent, (chunk) => writer.insert(schema.outgoing).values(chunk));
+    await insertAll(records, (chunk) => writer.insert(schema.handedOver).values(chunk));
+  });
+  return made;
+}
+
+async function insertAll<R>(rows: R[], insert: (chunk: R[]) => Promise<unknown>): Promise<void> {
+  for (let from = 0; from < rows.length; from += CHUNK) await insert(rows.slice(from, from + CHUNK));
+}
+
+async function prepare(writer: Writer, text: string, asker: Asker): Promise<Prepared> {
+  const begun = await begin(writer, text, asker);
+  const { texts, house } = await frozenOf(writer, { ...begun, frozen: JSON.stringify(begun.frozen) });
+  const signature = begun.signature ?? undefined;
+  const program = programOf({ texts, house, signature, changes: NO_CHANGES });
+  return { begun, program, documents: texts, profile: await profileOf(writer, asker.id) };
+}
+
+function message(
+  draw: Draw,
+  use: DemoUse,
+  { begun, program, documents, profile }: Prepared,
+  asker: Asker,
+  recipient: Readonly<Record<string, string>>,
+  at: Date,
+) {
+  const variables = new Map<string, Variable>();
+  for (const { document } of documents)
+    for (const variable of document.attrs.variables) variables.set(variable.key, variables.get(variable.key) ?? variable);
+  const answers = Object.fromEntries(
+    [...variables.values()].flatMap((variable) => {
+      const value = answerOf(draw, variable, at);
+      return value === undefined ? [] : [[variable.key, value]];
+    }),
+  );
+  const fields = Object.fromEntries(
+    Object.entries(recipient).filter(([key]) => !['visit_date', 'party', 'ends', 'amount', 'member'].includes(key)),
+  );
+  const mails = use.mails[begun.text];
+  const original = mails ? originalOf(oneOf(draw, mails), fields, at) : undefined;
+  const answered = { fields, answers, offered: {}, original, all: false };
+  const moment = { now: at, zone: ZONE };
+  const rendered = messageOf(program, answered, profile, moment);
+  if (!rendered.ready) return undefined;
+  const changes = draw() < use.reworded ? reworded(documents[0]) : NO_CHANGES;
+  const service = draw() < use.service;
+  const way: Way = service ? 'service' : draw() < 0.85 ? 'copy' : 'draft';
+  const text = { text: begun.text, version: begun.version ?? undefined, changes };
+  const kept = recordOf({ ...answered, ...text }, rendered, inputOf(answered, senderFields(profile), moment), asker, way);
+  const iso = at.toISOString();
+  const fill = {
+    ...begun,
+    id: randomUUID(),
+    frozen: JSON.stringify(begun.frozen),
+    person: asker.id,
+    recipient: JSON.stringify(fields),
+    answers: JSON.stringify(answers),
+    changes: JSON.stringify(changes),
+    original: original ? JSON.stringify(original) : null,
+    state: service || original ? ('sent' as const) : ('handed over' as const),
+    createdAt: new Date(at.getTime() - 30_000 - draw() * 120_000).toISOString(),
+    updatedAt: iso,
+  };
+  const outgoing = service
+    ? {
+        id: randomUUID(),
+        person: asker.id,
+        fill: fill.id,
+        address: kept.address ?? '',
+        name: kept.name ?? '',
+        subject: rendered.subject,
+        state: 'gone' as const,
+        due: iso,
+        messageId: newMessageId(asker.address),
+        record: JSON.stringify(kept),
+        createdAt: iso,
+        goneAt: iso,
+      }
+    : undefined;
+  const record = { ...kept, id: randomUUID(), fillId: fill.id, at: iso, outgoing: outgoing?.id ?? null };
+  return { fill, record, outgoing };
+}
+
+/** A line of the template with a word more. */
+function reworded(own: { readonly name: string; readonly document: TextDocument } | undefined): FillChanges {
+  if (!own) return NO_CHANGES;
+  const body = own.document.content.findIndex(({ type }) => type === 'body');
+  const blocks = bodyOf(own.document);
+  const at = blocks.findIndex((block, index) => index > 0 && block.type === 'paragraph' && inlineOf(block).length > 0);
+  const block = blocks[at];
+  if (!block) return NO_CHANGES;
+  const before = inlineOf(block);
+  const after = [...before, { type: 'text' as const, text: ' Thank you for your patience.' }];
+  return { parts: [], reworded: [{ text: own.name, path: [body, at], before, after, over: {} }] };
+}
+
+function originalOf(text: string, fields: Readonly<Record<string, string>>, at: Date): Original {
+  const name = [fields.first_name, fields.last_name].filter(Boolean).join(' ');
+  return {
+    subject: text.split(/[.:?]/)[0]?.slice(0, 60) ?? '',
+    from: `${name} <${fields.email ?? ''}>`,
+    date: new Date(at.getTime() - 3_600_000).toISOString(),
+    text,
+  };
+}
+
+const PLANTS = ['Himalayan poppy', 'Moor birch', 'Blue gentian', 'Old man’s fern', 'Snowdrop, double'];
+const iso = (at: Date): string => at.toISOString().slice(0, 10);
+
+/** A plausible answer; undefined for what is worked out, or left to its default. */
+function answerOf(draw: Draw, variable: Variable, at: Date): unknown {
+  const { type, from, value, required, options = [] } = variable;
+  if (value !== undefined || (from?.startsWith('recipient.') && variable.key === 'first_name')) return undefined;
+  if (!required && draw() < 0.4) return undefined;
+  const ahead = (least: number, most: number): string => iso(new Date(at.getTime() + (least + Math.floor(draw() * most)) * DAY));
+  switch (type) {
+    case 'yes-no':
+      return draw() < 0.45;
+    case 'choice':
+      return oneOf(draw, options)?.key;
+    case 'choices':
+      return options.filter((_, index) => index === 0 || draw() < 0.3).map(({ key }) => key);
+    case 'number':
+      return Math.round((variable.min ?? 1) + draw() * (Math.min(variable.max ?? 40, 40) - (variable.min ?? 1)));
+    case 'money':
+      return Math.round(((variable.min ?? 0) + draw() * 120) * 2) / 2;
+    case 'date':
+      return workday(variable.latest === 'today' ? ahead(-40, 30) : ahead(10, 60));
+    case 'datetime':
+      return `${ahead(10, 40)}T14:30`;
+    case 'time':
+      return oneOf(draw, ['09:30', '10:15', '11:00', '13:45', '15:00']);
+    case 'paragraphs':
+      return required ? 'It was good to hear from you.' : undefined;
+    case 'list':
+      return undefined;
+    default:
+      return variable.example ?? (/plant/.test(variable.key) ? oneOf(draw, PLANTS) : required ? (variable.label ?? 'as agreed') : undefined);
+  }
+}
+/** The next day on which anybody works: some questions take no other. */
+function workday(day: string): string {
+  const at = new Date(`${day}T12:00:00Z`);
+  while (at.getUTCDay() === 0 || at.getUTCDay() === 6) at.setTime(at.getTime() + DAY);
+  return iso(at);
+}
+
