@@ -54,7 +54,7 @@ test('from the call line to the clipboard by keyboard alone, rich and plain as t
   await page.keyboard.press('r');
   await expect(page.getByText('nothing is blank').first()).toBeVisible();
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByText('Copied, rich and plain.')).toBeVisible();
+  await expect(page.getByText('Copied with our look.')).toBeVisible();
   const { text, html } = await clipboard(page);
   const [, ...lines] = readFileSync('demo/recipients/group-leaders.csv', 'utf8').split('\n');
   const row = (lines.find((line) => line.startsWith('Siobhán')) ?? '').split(',');
@@ -97,7 +97,8 @@ test('dates, numbers, options and ticks with fitting controls, Enter going on, a
   await expect(page.getByText('nothing is blank').first()).toBeVisible();
 
   const waiting = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Open as draft' }).click();
+  await page.getByRole('button', { name: 'Other ways' }).click();
+  await page.getByRole('menuitem', { name: 'Open as draft (.eml)' }).click();
   const download = await waiting;
   expect(download.suggestedFilename()).toBe('group-visit-confirmed.eml');
   const mail = await PostalMime.parse(readFileSync(await download.path()));
@@ -120,7 +121,7 @@ test('a blank is named, and gone past only by asking for it', async ({ page }) =
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText(/Cause, What we offer instead: still blank/)).toBeVisible();
   await page.keyboard.press('Control+Shift+Enter');
-  await expect(page.getByText(/^Copied, rich and plain, with \d blanks/)).toBeVisible();
+  await expect(page.getByText(/^Copied with our look, with \d blanks/)).toBeVisible();
   expect((await clipboard(page)).text).toContain('[Cause]');
 });
 

@@ -21,6 +21,8 @@ export interface DemoUse {
   readonly reworded: number;
   readonly service: number;
   readonly mails: Readonly<Record<string, readonly string[]>>;
+  /** What is answered to questions for words, by key. */
+  readonly words: Readonly<Record<string, readonly string[]>>;
 }
 
 const DAY = 86_400_000;
@@ -124,7 +126,7 @@ function message(
     for (const variable of document.attrs.variables) variables.set(variable.key, variables.get(variable.key) ?? variable);
   const answers = Object.fromEntries(
     [...variables.values()].flatMap((variable) => {
-      const value = answerOf(draw, variable, at);
+      const value = answerOf(draw, variable, at, use.words);
       return value === undefined ? [] : [[variable.key, value]];
     }),
   );
@@ -199,11 +201,10 @@ function originalOf(text: string, fields: Readonly<Record<string, string>>, at: 
   };
 }
 
-const PLANTS = ['Himalayan poppy', 'Moor birch', 'Blue gentian', 'Old man’s fern', 'Snowdrop, double'];
 const iso = (at: Date): string => at.toISOString().slice(0, 10);
 
 /** A plausible answer; undefined for what is worked out, or left to its default. */
-function answerOf(draw: Draw, variable: Variable, at: Date): unknown {
+function answerOf(draw: Draw, variable: Variable, at: Date, words: DemoUse['words']): unknown {
   const { type, from, value, required, options = [] } = variable;
   if (value !== undefined || (from?.startsWith('recipient.') && variable.key === 'first_name')) return undefined;
   if (!required && draw() < 0.4) return undefined;
@@ -229,8 +230,10 @@ function answerOf(draw: Draw, variable: Variable, at: Date): unknown {
       return required ? 'It was good to hear from you.' : undefined;
     case 'list':
       return undefined;
-    default:
-      return variable.example ?? (/plant/.test(variable.key) ? oneOf(draw, PLANTS) : required ? (variable.label ?? 'as agreed') : undefined);
+    default: {
+      const known = words[variable.key];
+      return known ? oneOf(draw, known) : (variable.example ?? (required ? 'as agreed' : undefined));
+    }
   }
 }
 /** The next day on which anybody works: some questions take no other. */

@@ -7,7 +7,7 @@ import { schema, type Reader } from '../db/database.js';
 
 /** How many answered mails are compared with. */
 const COMPARED = 300;
-const MOST = 5;
+const MOST = 4;
 /** Less in common than this is chance. */
 const LEAST = 0.12;
 
@@ -89,5 +89,7 @@ export async function likelyFor(
     why: `answered “${like.slice(0, 60)}”`,
   }));
   const before = (await usedFor(reader, from)).map((name) => ({ name, why: 'went to them before' }));
-  return [...answers, ...before].filter(({ name }, at, all) => all.findIndex((each) => each.name === name) === at);
+  return [...answers, ...before]
+    .filter(({ name }, at, all) => all.findIndex((each) => each.name === name) === at)
+    .slice(0, MOST);
 }

@@ -40,7 +40,7 @@ async function keepUntil(list: TableSummary, day: string): Promise<void> {
             list.title
           }}</RouterLink>
           <template v-else>{{ list.title }}</template>
-          <span class="quiet small"> {{ list.rows }} people · {{ ownerOf(list) }}</span>
+          <br /><span class="quiet small">{{ list.rows }} people · {{ ownerOf(list) }}</span>
         </span>
         <label class="small until"
           >kept until
@@ -70,7 +70,7 @@ li {
   align-items: center;
   justify-content: space-between;
   gap: 8px;
-  min-height: 40px;
+  min-height: 48px;
   border-bottom: 1px solid var(--hair);
 }
 .until {

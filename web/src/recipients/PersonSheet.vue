@@ -150,6 +150,9 @@ td {
   border-bottom: 1px solid var(--hair);
   vertical-align: top;
 }
+td:first-child {
+  white-space: nowrap;
+}
 th {
   font-weight: 500;
   color: var(--quiet);

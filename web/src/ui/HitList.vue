@@ -10,6 +10,8 @@ const props = defineProps<{
   label: string;
   /** `stitch`: blocks and signatures are meant too. */
   purpose?: 'fill' | 'stitch';
+  /** Shows nothing before something is typed. */
+  quiet?: boolean;
 }>();
 const emit = defineEmits<{ choose: [hit: Hit] }>();
 const query = defineModel<string>({ required: true });
@@ -68,8 +70,9 @@ defineExpose({ focus: () => input.value?.focus() });
       @keydown="onKey"
     />
     <p v-if="problem" class="error say">{{ problem }}</p>
+    <template v-else-if="quiet && query === ''" />
     <p v-else-if="hits.length === 0" class="quiet say">No template has all these words.</p>
-    <ul :id="id" class="rows" role="listbox" :aria-label="label">
+    <ul v-if="!quiet || query !== ''" :id="id" class="rows" role="listbox" :aria-label="label">
       <li
         v-for="(hit, index) in hits"
         :id="`${id}-${index}`"
@@ -80,14 +83,14 @@ defineExpose({ focus: () => input.value?.focus() });
         @mousemove="at = index"
         @click="emit('choose', hit)"
       >
-        <span>{{ hit.title }}</span><span class="quiet small right"
+        <span class="title">{{ hit.title }}</span><span class="quiet small right"
           ><i v-if="hit.why">{{ hit.why }}</i
           >{{ hit.why && hit.call ? ' · ' : '' }}{{ hit.call }}</span
         >
         <span class="quiet small subject">{{ hit.subject || 'keeps the subject it answers' }}</span>
       </li>
     </ul>
-    <p v-if="current" class="opening quiet small">{{ current.opening }}</p>
+    <p v-if="current && (!quiet || query !== '')" class="opening quiet small">{{ current.opening }}</p>
   </div>
 </template>
 
@@ -109,13 +112,18 @@ defineExpose({ focus: () => input.value?.focus() });
 }
 .hit {
   display: grid;
-  grid-template-columns: 1fr auto;
+  grid-template-columns: minmax(0, 1fr) auto;
   height: 44px;
   padding: 4px 16px;
   cursor: pointer;
 }
 i {
   font-style: normal;
+}
+.title {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .subject {
   grid-column: 1 / -1;

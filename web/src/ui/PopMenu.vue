@@ -23,6 +23,11 @@ async function show(): Promise<void> {
   open.value = true;
   emit('open');
   await nextTick();
+  // Near the lower edge it opens upwards.
+  const height = panel.value?.offsetHeight ?? 0;
+  if (box && place.value.top + height > innerHeight - 8)
+    place.value = { ...place.value, top: Math.max(8, box.top - height - 4) };
+  await nextTick();
   panel.value?.querySelector<HTMLElement>('button:not(:disabled), input, select')?.focus();
 }
 function close(back = true): void {
