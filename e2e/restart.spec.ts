@@ -1,52 +1,19 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { OwnServer } from './own-server.js';
 import { signIn } from './people.js';
 import { kept, startTemplate } from './steps.js';
 
 test.use({ baseURL: 'http://127.0.0.1:4191' });
-let folder: string;
-let server: ChildProcess | undefined;
-
-async function startServer(): Promise<void> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
-    env: {
-      ...process.env,
-      PORT: '4191',
-      DATABASE_URL: `file:${join(folder, 'restart.db')}`,
-      VOCABULA_DEMO: 'demo',
-      LOG_LEVEL: 'silent',
-    },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  server = child;
-  await new Promise<void>((resolve, reject) => {
-    child.once('exit', () => reject(new Error('the server ended')));
-    child.stdout?.on('data', (data: Buffer) => data.toString().includes('http://') && resolve());
-  });
-}
-async function stopServer(signal: NodeJS.Signals): Promise<void> {
-  const child = server;
-  server = undefined;
-  if (!child) return;
-  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
-  child.kill(signal);
-  await ended;
-}
+let server: OwnServer;
 test.beforeEach(() => {
-  folder = mkdtempSync(join(tmpdir(), 'vocabula-'));
+  server = new OwnServer(4191);
 });
-test.afterEach(async () => {
-  await stopServer('SIGKILL');
-  rmSync(folder, { recursive: true, force: true });
-});
+test.afterEach(() => server.end());
 
 test('what was written and filled is found as it was after a stop, and after the process was killed', async ({
   page,
 }) => {
-  await startServer();
+  await server.start();
   await signIn(page.request, 'maeve');
   await startTemplate(page, 'Kept through a stop');
   await page.keyboard.type('These words stay.');
@@ -58,8 +25,8 @@ test('what was written and filled is found as it was after a stop, and after the
   await expect(page.getByText('kept', { exact: true })).toBeVisible();
   const filling = page.url();
 
-  await stopServer('SIGTERM');
-  await startServer();
+  await server.stop('SIGTERM');
+  await server.start();
   await page.goto(address);
   await expect(page.locator('.body')).toContainText('These words stay.');
   await page.goto(filling);
@@ -69,10 +36,10 @@ test('what was written and filled is found as it was after a stop, and after the
   await page.goto(address);
   await page.locator('.body p').first().click();
   await page.keyboard.press('End');
-  await stopServer('SIGKILL');
+  await server.stop('SIGKILL');
   await page.keyboard.type(' And these, typed while it was away.');
   await expect(page.getByText(/^not connected: kept in this browser/)).toBeVisible();
-  await startServer();
+  await server.start();
   await kept(page);
   await page.reload();
   await expect(page.locator('.body')).toContainText('typed while it was away.');
