@@ -9,6 +9,8 @@ const BENCHES: Readonly<Record<string, () => Promise<{ bench(): void | Promise<v
   batch: () => import('./batch.js'),
   search: () => import('./search.js'),
   crash: () => import('./crash.js'),
+  sending: () => import('./sending.js'),
+  fill: () => import(`${BROWSER}/fill.js`),
   load: () => import('./load.js'),
   'batch-in-browser': () => import(`${BROWSER}/batch.js`),
 };

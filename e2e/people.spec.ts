@@ -56,6 +56,7 @@ test('an invitation is copied, followed once, and its person is as they were inv
   await expect(guest.getByRole('navigation', { name: 'Places' }).getByRole('link')).toHaveText([
     'Fill',
     'Catalogue',
+    'Mailroom',
     'Settings',
   ]);
   const again = await stranger(browser);
@@ -85,7 +86,7 @@ test('what is private is not seen by a colleague, in the pages or through the in
   for (const key of ['ines', 'petra', 'ruairi']) {
     const other = await as(browser, key);
     await other.goto('/catalogue');
-    await expect(other.getByText('Group visit confirmed').first()).toBeVisible();
+    await expect(other.getByRole('listbox', { name: 'Texts' }).getByRole('option').first()).toBeVisible();
     await other.getByLabel('Narrow the list').fill('surprise');
     await expect(other.getByText('Nothing here has all of this.')).toBeVisible();
     await other.goto('/catalogue/surprise-for-the-volunteers');

@@ -43,9 +43,26 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
   ],
   ['Signing in, set', '/settings/sign-in', (page) => expect(page.getByText('this one', { exact: true })).toBeVisible()],
   ['Keys', '/settings/programs', (page) => expect(page.getByLabel('What it is for')).toBeVisible()],
+  ['Mailroom', '/mailroom', (page) => expect(page.getByRole('region', { name: 'Letter' })).toContainText('Siobhán')],
+  [
+    'A recipient',
+    '/recipients/siobhan@quillmere.example',
+    (page) => expect(page.getByRole('region', { name: 'Person' })).toBeVisible(),
+  ],
+  ['Handing over', '/settings/handing-over', (page) => expect(page.getByText('1. Copy a test')).toBeVisible()],
+  ['To many', 'a mailing', (page) => expect(page.getByRole('grid', { name: 'Recipients' })).toBeVisible()],
   ['Sign in', '/sign-in', (page) => expect(page.getByLabel('Address')).toBeVisible()],
   ['Settings', '/settings', (page) => expect(page.getByLabel(/^Name/)).toBeVisible()],
 ];
+
+/** A mailing of two people, that has not gone. @returns its address */
+async function mailing({ request }: Page): Promise<string> {
+  const made = async (path: string, data: object): Promise<string> =>
+    ((await (await request.post(path, { data })).json()) as { id: string }).id;
+  const id = await made('/api/mailings', { fill: await made('/api/fills', { text: 'membership-renewal' }) });
+  await made(`/api/mailings/${id}/recipients`, { paste: 'Ann Lee <ann@x.example>\nBo Li <bo@x.example>' });
+  return `/many/${id}`;
+}
 
 /**
  * The serious and critical faults of a page, in words. Frames are left out: proofs stand in frames that run no
@@ -66,7 +83,7 @@ for (const [name, address, ready] of PLACES)
   test(`${name} has no serious fault of accessibility, and nothing runs over its edge at any width`, async ({
     page,
   }) => {
-    await page.goto(address);
+    await page.goto(address === 'a mailing' ? await mailing(page) : address);
     await ready(page);
     for (const width of [1280, 900, 420]) {
       await page.setViewportSize({ width, height: 800 });

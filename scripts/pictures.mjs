@@ -19,97 +19,10 @@ const PICTURES = {
     await page.goto('/write/group-visit-confirmed');
     await page.locator('.passage p').first().click();
   },
-  async 'write-deep'(page) {
-    const source = `---
-vocabula: 1
-kind: message
-title: Spring day for groups
-subject: "Your spring day on {{day.long}}"
-locale: en-IE
-variables:
-  name: { type: text, label: First name, from: recipient.first_name }
-  day: { type: date, label: Day of the visit, default: 2027-05-11 }
-  guide: { type: yes-no, label: With a guide, default: true }
-  gate: { type: choice, label: Way in, options: { north: { label: North gate }, river: { label: River gate } }, default: north }
-  children: { type: yes-no, label: With children, default: true }
-  rain: { type: yes-no, label: Rain plan, default: false }
-  dogs: { type: yes-no, label: Bringing dogs, default: false }
----
-Dear {{name}},
-
-we look forward to {{day.long}}{{#children}}, and so do the ducks{{/children}}.
-
-{{#guide}}
-
-Your guide waits inside the gate.
-
-{{#gate.north}}
-
-Come to the north gate on Quarry Lane.
-
-{{#children}}
-
-There is room for prams beside it.
-
-{{#rain}}
-
-If it rains, the potting shed is open to you.
-
-{{/rain}}
-
-{{/children}}
-
-{{/gate.north}}
-
-{{#gate.river}}
-
-Come to the river gate; the path is steep.
-
-{{/gate.river}}
-
-{{/guide}}
-
-{{#dogs}}
-
-Dogs are welcome on a lead.
-
-{{/dogs}}
-`;
-    await page.request.post('/api/texts/import', { data: { files: [{ file: 'spring-day.md', content: source }] } });
-    await page.goto('/write/spring-day');
-    await page.locator('.body p', { hasText: 'room for prams' }).click();
-    await page.getByRole('tab', { name: 'Outline' }).click();
-  },
-  async condition(page) {
-    await page.goto('/write/group-visit-confirmed');
-    await page.locator('.body .passage p').first().click();
-    await page.getByRole('tab', { name: 'Chosen' }).click();
-    await page.getByRole('button', { name: 'Add a comparison' }).click();
-    await page.getByLabel('Variable 2', { exact: true }).selectOption('party');
-    await page.getByLabel('Comparison 2', { exact: true }).selectOption({ label: 'is at least' });
-    await page.getByLabel('Value 2', { exact: true }).fill('40');
-    await page.getByLabel('How many must hold', { exact: true }).selectOption('any');
-  },
-  async variables(page) {
-    await page.goto('/write/group-visit-confirmed');
-    await page.getByRole('tab', { name: /Variables/ }).click();
-    await page.locator('#variable-visit_date > button').click();
-    await page.getByRole('separator').first().focus();
-    for (let step = 0; step < 5; step += 1) await page.keyboard.press('ArrowUp');
-    await page.locator('#variable-visit_date > button').focus();
-  },
   async start(page) {
     await page.goto('/write');
     await page.getByRole('radio', { name: 'A starter' }).check();
     await page.locator('[role=option]').nth(2).click();
-  },
-  async facts(page) {
-    await page.goto('/settings/facts');
-    await page.locator('#fact-entry_fee > button').click();
-  },
-  async style(page) {
-    await page.goto('/settings/style');
-    await page.getByRole('heading', { name: /style/i }).first().waitFor();
   },
   async conflict(page) {
     await page.goto('/write/opening-hours');
@@ -188,7 +101,50 @@ Dogs are welcome on a lead.
     await page.getByLabel('Recipient', { exact: true }).fill('siobhán');
     await page.getByRole('option').first().waitFor();
     await page.keyboard.press('Enter');
+    await page.locator('[data-question="guide"] input').check();
     await page.keyboard.press('F2');
+  },
+  async 'call-line'(page) {
+    await page.goto('/catalogue');
+    await page.getByRole('heading', { name: 'Catalogue' }).waitFor();
+    await page.keyboard.press('Control+k');
+    await page.getByRole('option', { name: /at hand 4/ }).waitFor();
+    await page.keyboard.press('ArrowDown');
+  },
+  async stitch(page) {
+    await page.goto('/fill/new?template=visit-thanks');
+    await page.getByLabel('Recipient', { exact: true }).fill('siobhán');
+    await page.getByRole('option').first().waitFor();
+    await page.keyboard.press('Enter');
+    for (const words of ['getting here', 'privacy']) {
+      await page.getByRole('button', { name: 'Stitch…' }).click();
+      const line = page.getByRole('region', { name: 'Stitch' }).getByRole('combobox');
+      await line.fill(words);
+      await page.getByRole('option').first().waitFor();
+      if (words === 'getting here') await line.press('Enter');
+    }
+    await page.getByText(/greets a second time/).waitFor();
+  },
+  async many(page) {
+    await page.goto('/fill/new?template=membership-renewal');
+    await page.getByText('3 blanks', { exact: true }).waitFor();
+    await page.getByRole('button', { name: 'Other ways' }).click();
+    await page.getByRole('menuitem', { name: 'To many, one message each…' }).click();
+    await page.getByLabel('From a recipient list').selectOption({ label: 'Members to renew (36)' });
+    await page.getByRole('button', { name: 'Add' }).first().click();
+    await page.getByText('36 ready').waitFor();
+    await page.getByLabel(/^Paste people/).fill('Ann Lee <ann@quillmere.example>\nnobody at all');
+    await page.getByRole('button', { name: 'Add' }).last().click();
+    await page.getByText(/1 person added/).waitFor();
+    const once = page.getByRole('form', { name: 'Asked once' });
+    await once.getByRole('button', { name: 'differs for each' }).first().click();
+    await page.getByRole('grid').getByRole('row').nth(3).getByRole('combobox').selectOption({ label: 'Second letter' });
+    await page.getByRole('grid').getByRole('row').nth(3).click();
+  },
+  async mailroom(page) {
+    await page.goto('/mailroom');
+    await page.getByRole('button', { name: /^Tomás Breen/ }).first().click();
+    await page.getByRole('complementary', { name: 'Answer with' }).getByRole('button', { name: /Lost and found/ }).waitFor();
   },
 };
 

@@ -200,19 +200,22 @@ export class SearchService {
     const rows = (
       await this.database.read.select(columns).from(schema.texts).where(inArray(schema.texts.name, names))
     ).map((row): Row => ({ ...row, document: '' }));
-    const published = purpose === 'fill' ? await publishedVersions(this.database.read, rows) : new Map<string, never>();
+    // Only versions from before their first lines were kept are read whole.
+    const unknown = purpose === 'fill' ? rows.filter((row) => publishedAs(row)?.opening === undefined) : [];
+    const published = await publishedVersions(this.database.read, unknown);
     const today = dayIn(new Date(), 'UTC');
     const hit = (row: Row, stretches: Hit['found']): Hit | undefined => {
+      const as = publishedAs(row);
       const own = published.get(row.name);
-      if (!folders.has(row.folder) || (purpose === 'fill' && !own)) return undefined;
-      const seen = purpose === 'fill' || !written.includes(row.folder) ? { ...row, ...publishedAs(row) } : row;
+      if (!folders.has(row.folder) || (purpose === 'fill' && !as)) return undefined;
+      const seen = purpose === 'fill' || !written.includes(row.folder) ? { ...row, ...as } : row;
       return {
         name: row.name,
         kind: row.kind,
         title: seen.title,
         subject: seen.subject,
         call: seen.call ?? undefined,
-        opening: own ? opening(own.document) : '',
+        opening: purpose === 'fill' ? (as?.opening ?? (own ? opening(own.document) : '')) : '',
         found: stretches,
         folder: row.folder,
         offered: isOffered(row, today),

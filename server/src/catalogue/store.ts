@@ -5,7 +5,7 @@ import { schema, type Reader, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { rowOf, type Row } from './current.js';
-import { searchedWords, subjectWords } from './words.js';
+import { opening, searchedWords, subjectWords } from './words.js';
 
 const { texts, uses, searched, knownWords } = schema;
 export type KeptState = 'working' | 'published';
@@ -18,6 +18,8 @@ export interface PublishedAs {
   readonly locale?: string;
   readonly validFrom?: string;
   readonly validUntil?: string;
+  /** The first lines as they read; none of versions from before they were kept. */
+  readonly opening?: string;
 }
 export const publishedAs = (row: Row): PublishedAs | undefined =>
   row.publishedAs === null ? undefined : (JSON.parse(row.publishedAs) as PublishedAs);
@@ -31,6 +33,7 @@ export function frontOf(document: TextDocument): PublishedAs {
     ...(locale ? { locale } : {}),
     ...(valid_from ? { validFrom: valid_from } : {}),
     ...(valid_until ? { validUntil: valid_until } : {}),
+    opening: opening(document),
   };
 }
 

@@ -26,6 +26,8 @@ const rows = useVirtualizer(
     scrollPaddingStart: HEAD,
   })),
 );
+/** Whether the row of the present cell is among those that are drawn. */
+const isThere = computed(() => rows.value.getVirtualItems().some(({ index }) => index === at.value.row));
 /** As wide as the longest cells of the first rows ask for. */
 const widths = computed(() =>
   columns.value.map(({ key, name }) => {
@@ -158,7 +160,7 @@ defineExpose({ addRow, openNew: () => (openColumn.value = '') });
       tabindex="0"
       :aria-label="table?.title"
       :aria-rowcount="cells.length"
-      :aria-activedescendant="`c-${at.row}-${at.column}`"
+      :aria-activedescendant="isThere ? `c-${at.row}-${at.column}` : undefined"
       @keydown="onKey"
       @paste="onPaste"
       @copy="onCopy"
