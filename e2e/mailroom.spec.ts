@@ -86,7 +86,7 @@ test('a letter is answered from the mailroom, scheduled, taken back, and goes as
   const { html } = (await (await page.request.get(`/api/mailroom/letters/${letter?.id}`)).json()) as { html: string };
   expect(html).toContain('Łucja 王 will show your group of 12 round the garden');
   await page.goto('/recipients/hj@marrowstone.example');
-  await expect(page.getByRole('region', { name: 'Person' })).toContainText('A guided tour');
+  await expect(page.getByRole('region', { name: 'Person', exact: true })).toContainText('A guided tour');
 });
 
 test('the stand-in’s recipients answer when its clock is set forward, and mails are dropped in', async ({ page }) => {
@@ -133,12 +133,12 @@ test.describe('to many', () => {
   }) => {
     await begin(page);
     await page.getByLabel('From a recipient list').selectOption({ label: 'Members to renew (36)' });
-    await page.getByRole('button', { name: 'Add' }).first().click();
+    await page.getByRole('button', { name: 'Add', exact: true }).first().click();
     await ready(page, 36);
     await page
       .getByLabel(/^Paste people/)
       .fill('Ann Lee <ann@pasted.example>\nnobody at all\nfriend01@quillmere.example');
-    await page.getByRole('button', { name: 'Add' }).last().click();
+    await page.getByRole('button', { name: 'Add', exact: true }).last().click();
     await expect(page.getByText('1 person added; 2 lines are set apart.')).toBeVisible();
     await expect(page.getByRole('region', { name: 'Set apart' })).toContainText('1 × Still blank: Ends on, Amount.');
     // The letter differs for each: a column of the table.
@@ -162,12 +162,14 @@ test.describe('to many', () => {
     await dialog.getByLabel('Type 35 to go on').fill('35');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByText('1 of 37 gone')).toBeVisible();
-    expect(await letters(page)).toHaveLength(1);
+    const sent = async (): Promise<Letter[]> =>
+      (await letters(page)).filter(({ recipients: to }) => !to.includes('petra@larkmoor.example'));
+    expect(await sent()).toHaveLength(1);
     await page.getByRole('button', { name: 'Pause' }).click();
     await page.getByRole('button', { name: 'Go on' }).click();
     await expect(page.getByText('35 of 37 gone')).toBeVisible();
     await expect(page.getByText('done', { exact: true })).toBeVisible();
-    const went = (await letters(page)).map(({ recipients: to }) => to[0]);
+    const went = (await sent()).map(({ recipients: to }) => to[0]);
     expect(new Set(went).size).toBe(went.length);
     expect(went).toHaveLength(35);
     expect(went).not.toContain('ann@pasted.example');
@@ -180,7 +182,7 @@ test.describe('to many', () => {
       ...Array.from({ length: 400 }, (_, at) => `Pé${at},p${at}@kill.example,2027-03-01,35`),
     ];
     await page.getByLabel(/^Paste people/).fill(table.join('\n'));
-    await page.getByRole('button', { name: 'Add' }).last().click();
+    await page.getByRole('button', { name: 'Add', exact: true }).last().click();
     await ready(page, 400);
     const id = page.url().split('/').pop();
     const drive = (body: object) => page.request.post(`/api/mailings/${id}/drive`, { data: body });

@@ -47,7 +47,7 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
   [
     'A recipient',
     '/recipients/siobhan@quillmere.example',
-    (page) => expect(page.getByRole('region', { name: 'Person' })).toBeVisible(),
+    (page) => expect(page.getByRole('region', { name: 'Person', exact: true })).toBeVisible(),
   ],
   ['Handing over', '/settings/handing-over', (page) => expect(page.getByText('1. Copy a test')).toBeVisible()],
   ['To many', 'a mailing', (page) => expect(page.getByRole('grid', { name: 'Recipients' })).toBeVisible()],

@@ -131,10 +131,10 @@ const PICTURES = {
     await page.getByRole('button', { name: 'Other ways' }).click();
     await page.getByRole('menuitem', { name: 'To many, one message each…' }).click();
     await page.getByLabel('From a recipient list').selectOption({ label: 'Members to renew (36)' });
-    await page.getByRole('button', { name: 'Add' }).first().click();
+    await page.getByRole('button', { name: 'Add', exact: true }).first().click();
     await page.getByText('36 ready').waitFor();
     await page.getByLabel(/^Paste people/).fill('Ann Lee <ann@quillmere.example>\nnobody at all');
-    await page.getByRole('button', { name: 'Add' }).last().click();
+    await page.getByRole('button', { name: 'Add', exact: true }).last().click();
     await page.getByText(/1 person added/).waitFor();
     const once = page.getByRole('form', { name: 'Asked once' });
     await once.getByRole('button', { name: 'differs for each' }).first().click();
@@ -143,8 +143,14 @@ const PICTURES = {
   },
   async mailroom(page) {
     await page.goto('/mailroom');
-    await page.getByRole('button', { name: /^Tomás Breen/ }).first().click();
-    await page.getByRole('complementary', { name: 'Answer with' }).getByRole('button', { name: /Lost and found/ }).waitFor();
+    await page
+      .getByRole('button', { name: /^Tomás Breen/ })
+      .first()
+      .click();
+    await page
+      .getByRole('complementary', { name: 'Answer with' })
+      .getByRole('button', { name: /Lost and found/ })
+      .waitFor();
   },
 };
 

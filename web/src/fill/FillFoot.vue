@@ -92,7 +92,7 @@ const WAYS = computed((): readonly (readonly [words: string, chosen: Chosen])[] 
           </button>
         </template>
       </PopMenu>
-      <PopMenu ref="later" class="later" label="Send later" :menu="false" :width="300">
+      <PopMenu ref="later" class="unseen-opener" label="Send later" :menu="false" :width="300">
         <template #default="{ close }">
           <LaterForm :hours="me.ways" @at="(at) => (close(), emit('handOver', { way: 'service', at }))" />
         </template>
@@ -127,7 +127,7 @@ const WAYS = computed((): readonly (readonly [words: string, chosen: Chosen])[] 
   padding: 0 12px;
 }
 /* It is opened from the menu, and stands where that stood. */
-.ways .later :deep(> button) {
+.ways .unseen-opener > :deep(button) {
   width: 0;
   padding: 0;
   border: 0;

@@ -91,10 +91,13 @@ function focusQuestion(key: string): void {
   form.value?.focusOn(key);
 }
 const { busy, handOver, subjectCopied } = useHandOver(filling, focusQuestion);
-watch(message, () => (subjectCopied.value = false));
+watch(
+  () => `${message.value?.subject}\n${message.value?.text}`,
+  () => (subjectCopied.value = false),
+);
 
 function nextBlank(back: boolean): void {
-  const keys = [...blanks.value, ...filling.unsure.value.map(({ key }) => key)];
+  const keys = blanks.value.length > 0 ? blanks.value : filling.unsure.value.map(({ key }) => key);
   if (keys.length === 0) return;
   const now = focused.value ? keys.indexOf(focused.value) : -1;
   const next = keys[(now + (back ? -1 : 1) + keys.length) % keys.length] ?? keys[0];

@@ -52,7 +52,8 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
     const { value: now } = fill;
     if (!now || busy.value) return;
     last = chosen;
-    const stopped = anyway ? undefined : obstacle();
+    // What is to go to many is blank for each until it is known for whom.
+    const stopped = anyway || chosen.way === 'many' ? undefined : obstacle();
     if (stopped) {
       notice.say(stopped.words);
       if (stopped.key) focusOn(stopped.key);
