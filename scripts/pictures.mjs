@@ -121,7 +121,10 @@ const PICTURES = {
       const line = page.getByRole('region', { name: 'Stitch' }).getByRole('combobox');
       await line.fill(words);
       await page.getByRole('option').first().waitFor();
-      if (words === 'getting here') await line.press('Enter');
+      if (words !== 'getting here') continue;
+      await page.getByRole('option', { name: /Getting here/ }).waitFor();
+      await line.press('Enter');
+      await page.getByText(/is stitched to this message/).waitFor();
     }
     await page.getByText(/greets a second time/).waitFor();
   },

@@ -2,10 +2,13 @@
 import {
   bodyOf,
   childrenOf,
+  compile,
+  dayIn,
   fold,
   labelFromKey,
   part,
   plainWords,
+  render,
   visit,
   type Inline,
   type TextDocument,
@@ -56,17 +59,21 @@ export const comparedWords = (document: TextDocument): string[] =>
     .split(/[^\p{L}\p{N}]+/u)
     .filter(Boolean);
 
-/** The first words of a body. */
-export const opening = (document: TextDocument): string => bodyLines(document, 3).join(' ').slice(0, 220);
+/** The first words of a message as it reads while nothing is answered: blanks by their labels, what is not asked for left out. */
+export function opening(document: TextDocument): string {
+  const program = compile({ name: 'opening', document }, { library: { get: () => undefined } });
+  const { text } = render(program, { today: dayIn(new Date(), 'UTC') });
+  return text.replace(/\s+/g, ' ').trim().slice(0, OPENING);
+}
+const OPENING = 220;
 
-/** A body's paragraphs and headings as lines, the first so many. */
-function bodyLines(document: TextDocument, most = Infinity): string[] {
+/** A body's paragraphs and headings as lines. */
+function bodyLines(document: TextDocument): string[] {
   const say = speaker(document);
   const lines: string[] = [];
   for (const block of bodyOf(document)) {
     visit(block, (node) => {
-      if ((node.type === 'paragraph' || node.type === 'heading') && lines.length < most)
-        lines.push(say(childrenOf(node) as readonly Inline[]));
+      if (node.type === 'paragraph' || node.type === 'heading') lines.push(say(childrenOf(node) as readonly Inline[]));
     });
   }
   return lines;

@@ -45,8 +45,9 @@ const shown = computed(() =>
     return row ? [{ row, index, start }] : [];
   }),
 );
-const layout = computed(() => `minmax(140px, 1fr) ${props.columns.map(() => '132px').join(' ')} 112px`);
-const cell = (row: MailedRow, { key }: Question): unknown => row.answers[key] ?? props.shared[key] ?? '';
+const layout = computed(() => `minmax(112px, 1fr) ${props.columns.map(() => '132px').join(' ')} 96px`);
+const cell = (row: MailedRow, { key, source, value }: Question): unknown =>
+  row.answers[key] ?? props.shared[key] ?? (source === 'default' ? value : '') ?? '';
 const optionsOf = ({ type, variable }: Question): readonly (readonly [string, string])[] =>
   type === 'choice'
     ? (variable.options ?? []).map((option) => [option.key, labelOf(option)])

@@ -151,13 +151,14 @@ export function useMailing(id: () => string) {
   }
   async function add(who: Parameters<typeof api.addToMailing>[1]): Promise<void> {
     const before = rows.value.length;
+    const apart = progress.value?.broken.length ?? 0;
     take(await api.addToMailing(id(), who));
     rows.value = await api.mailingRows(id());
     chosen.value ??= rows.value[0]?.id;
     const more = rows.value.length - before;
-    notice.say(
-      `${more} ${more === 1 ? 'person' : 'people'} added${progress.value?.broken.length ? `; ${progress.value.broken.length} lines are set apart` : ''}.`,
-    );
+    const broken = (progress.value?.broken.length ?? 0) - apart;
+    const lines = broken === 1 ? '1 line is set apart' : `${broken} lines are set apart`;
+    notice.say(`${more} ${more === 1 ? 'person' : 'people'} added${broken > 0 ? `; ${lines}` : ''}.`);
   }
   async function drive(body: Parameters<typeof api.driveMailing>[1]): Promise<void> {
     progress.value = await api.driveMailing(id(), body);

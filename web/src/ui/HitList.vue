@@ -19,9 +19,9 @@ const input = useTemplateRef('input');
 const writingTo = useWritingTo();
 const { hits, at, current, problem, find, chosen, step } = useFound<Hit>(async (words) => {
   const to = writingTo.address || undefined;
-  // Among what is stitched, blocks come into question: they are looked for among all texts.
+  // Blocks and signatures can be stitched too: they are looked for among all texts.
   if (props.purpose === 'stitch' && words !== '')
-    return (await api.search(words, 'write')).filter(({ offered }) => offered);
+    return (await api.search(words, 'write')).filter(({ kind, offered }) => kind !== 'message' || offered);
   return api.search(words, 'fill', to);
 });
 const id = useId();
