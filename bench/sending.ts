@@ -33,10 +33,10 @@ The garden is open daily from nine. Last entry is an hour before closing.
 `;
 
 export async function bench(): Promise<void> {
-  let smtp: string | undefined;
-  const server = await start(undefined, { smtp: () => smtp, isStandIn: () => true });
+  const mail: { smtp?: string } = {};
+  const server = await start(undefined, { smtp: () => mail.smtp, isStandIn: () => true });
   const standIn = await startStandIn(server.services.letters);
-  smtp = standIn.url;
+  mail.smtp = standIn.url;
   await makePublished(server, 'Visit', TEMPLATE);
   const { id: fill } = (await server.call.post('/api/fills').send({ text: 'visit' })).body;
   const mailing = (await server.call.post('/api/mailings').send({ fill, timezone: 'UTC' })).body.id as string;
@@ -54,7 +54,7 @@ export async function bench(): Promise<void> {
 
   /** The rate at which fixed messages are taken, per second. */
   const fixed = async (): Promise<number> => {
-    const transport = createTransport({ url: smtp ?? '', pool: true, maxConnections: 1 });
+    const transport = createTransport({ url: standIn.url, pool: true, maxConnections: 1 });
     const raw = Buffer.from(first.raw);
     const begun = performance.now();
     for (let at = 0; at < MESSAGES; at += 1) {

@@ -116,7 +116,7 @@ const PICTURES = {
     await page.getByLabel('Recipient', { exact: true }).fill('siobhán');
     await page.getByRole('option').first().waitFor();
     await page.keyboard.press('Enter');
-    for (const words of ['getting here', 'privacy']) {
+    for (const words of ['getting here', 'what we keep']) {
       await page.getByRole('button', { name: 'Stitch…' }).click();
       const line = page.getByRole('region', { name: 'Stitch' }).getByRole('combobox');
       await line.fill(words);
@@ -142,7 +142,16 @@ const PICTURES = {
     const once = page.getByRole('form', { name: 'Asked once' });
     await once.getByRole('button', { name: 'differs for each' }).first().click();
     await page.getByRole('grid').getByRole('row').nth(3).getByRole('combobox').selectOption({ label: 'Second letter' });
-    await page.getByRole('grid').getByRole('row').nth(3).click();
+    await page
+      .getByRole('grid')
+      .getByRole('row')
+      .nth(5)
+      .click({ position: { x: 20, y: 10 } });
+    await page
+      .getByRole('grid')
+      .getByRole('row')
+      .nth(3)
+      .click({ position: { x: 20, y: 10 } });
   },
   async mailroom(page) {
     await page.goto('/mailroom');

@@ -22,6 +22,9 @@ const again = ref(false);
 const newest = ref<{ adds: string; takes: string }>();
 
 const labelOf = (key: string): string => asked.value.find((question) => question.key === key)?.label ?? key;
+/** A line of a text with its placeholders by their labels. */
+const said = (words: string): string =>
+  words.replace(/\[([a-z][a-z0-9_.]*)\]/g, (_, name: string) => `[${labelOf(name)}]`);
 const SAID = {
   copy: 'Copied',
   draft: 'Saved as a draft',
@@ -110,7 +113,7 @@ async function anew(withAnswers: boolean): Promise<void> {
     </p>
     <p v-for="each in twice" :key="each.words + each.change.text" class="note">
       ‸ The message {{ each.what === 'greeting' ? 'greets a second time' : 'closes a second time' }}: “{{
-        each.words
+        said(each.words)
       }}”.
       <button @click="rewording?.takeOut(each.change)">Take it out</button>
     </p>
