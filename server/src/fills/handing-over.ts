@@ -153,12 +153,14 @@ export async function demandWritable(
   reader: Parameters<typeof refusedAmong>[0],
   { to, cc, bcc }: Pick<Message, 'to' | 'cc' | 'bcc'>,
 ): Promise<void> {
-  const refused = await refusedAmong(reader, [...to, ...cc, ...bcc]);
-  if (refused.size > 0)
+  demandNoneOf([...(await refusedAmong(reader, [...to, ...cc, ...bcc]))]);
+}
+export function demandNoneOf(refused: readonly string[]): void {
+  if (refused.length > 0)
     throw new RequestProblem(
       422,
       'do-not-write',
-      `${[...refused].join(', ')}: on the do-not-write list. Nothing was handed over.`,
+      `${refused.join(', ')}: on the do-not-write list. Nothing was handed over.`,
     );
 }
 
@@ -205,7 +207,8 @@ export function recordOf(
 
 export async function recordHandedOver(
   writer: Writer,
-  record: Omit<typeof schema.handedOver.$inferInsert, 'id'>,
+  ...records: readonly Omit<typeof schema.handedOver.$inferInsert, 'id'>[]
 ): Promise<void> {
-  await writer.insert(schema.handedOver).values({ id: randomUUID(), ...record });
+  if (records.length > 0)
+    await writer.insert(schema.handedOver).values(records.map((record) => ({ id: randomUUID(), ...record })));
 }

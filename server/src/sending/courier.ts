@@ -3,19 +3,17 @@
  * before it goes and settled after; what a process left claimed when it died is looked into before anything goes again.
  */
 import { hostname } from 'node:os';
-import type { Message } from '@vocabula/core';
-import { MailService, SendProblem, type AssetSource } from '@vocabula/mail';
+import { MailService, SendProblem } from '@vocabula/mail';
 import { and, asc, eq, inArray, isNull, lte, or } from 'drizzle-orm';
 import type { Logger } from 'pino';
-import { assetsOf } from '../assets/brought.js';
 import type { AssetService } from '../assets/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
-import { demandWritable, recordHandedOver, recordOf, type Recorded } from '../fills/handing-over.js';
+import { recordHandedOver, recordOf, type Recorded } from '../fills/handing-over.js';
 import { inputOf, messageOf, whyNot } from '../fills/rendering.js';
 import { RequestProblem } from '../http/problem.js';
-import { preparedOf, type Prepared } from '../mailings/prepared.js';
 import { answeredFor, changesFor } from '../mailings/rows.js';
 import { mailboxOf } from '../people/names.js';
+import { Batch, Workshop } from './batch.js';
 import { envelopeOf, type Envelope, type Outbox, type OutgoingRow } from './outbox.js';
 
 const { outgoing, mailings, fills, letters } = schema;
@@ -33,22 +31,30 @@ interface Ready {
   readonly record: Recorded;
 }
 type Outcome = Partial<OutgoingRow> & Pick<OutgoingRow, 'state'>;
+interface Settled {
+  readonly row: OutgoingRow;
+  readonly outcome: Outcome;
+  readonly record: Recorded | undefined;
+}
 
 export class Courier {
   private service: { readonly url: string; readonly mail: MailService } | undefined;
   private running: Promise<void> | undefined;
   private stopped = false;
   private readonly me = `${hostname()}:${process.pid}`;
+  private readonly workshop: Workshop;
 
   constructor(
     private readonly database: Database,
     private readonly outbox: Outbox,
-    private readonly assets: AssetService,
+    assets: AssetService,
     private readonly smtp: () => string | undefined,
     /** Whether mail goes to the stand-in, which keeps what it takes in this database. */
     private readonly isStandIn: () => boolean,
     private readonly log: Logger,
-  ) {}
+  ) {
+    this.workshop = new Workshop(database, assets);
+  }
 
   /** Sends what is due, until nothing is. Calls while it runs join it. */
   run(): Promise<void> {
@@ -107,36 +113,47 @@ export class Courier {
 
   /** @returns whether the service could be reached; where not, the rest waits */
   private async sendAll(url: string, rows: readonly OutgoingRow[]): Promise<boolean> {
-    const settled: { row: OutgoingRow; outcome: Outcome; record: Recorded | undefined }[] = [];
+    const settled: Settled[] = [];
+    const batch = new Batch(this.workshop);
+    await batch.ask(rows.map(({ address }) => address));
     let reached = true;
-    for (const row of rows) {
+    // While one is on its way, the next is made.
+    let next = this.made(rows[0], batch);
+    for (const [at, row] of rows.entries()) {
+      const made = await next;
       if (!reached || this.stopped) {
         // Given back as it was; nothing of it has gone.
         settled.push({ row, outcome: { state: row.state, due: row.due }, record: undefined });
         continue;
       }
-      const { outcome, record, lost } = await this.sendOne(url, row);
+      const sent = this.sendOne(url, row, made);
+      next = this.made(rows[at + 1], batch);
+      const { outcome, record, lost } = await sent;
       if (lost) reached = false;
       settled.push({ row, outcome, record });
     }
-    await this.database.write(async (writer) => {
-      for (const { row, outcome, record } of settled) await settle(writer, row, outcome, record);
-    });
+    await this.database.write((writer) => settleAll(writer, settled));
     return reached;
+  }
+
+  /** A message that is to go, or why it cannot be made. */
+  private made(row: OutgoingRow | undefined, batch: Batch): Promise<Ready | RequestProblem | undefined> {
+    if (!row || this.stopped) return Promise.resolve(undefined);
+    return this.ready(row, batch).catch((problem: unknown) => {
+      if (problem instanceof RequestProblem) return problem;
+      throw problem;
+    });
   }
 
   private async sendOne(
     url: string,
     row: OutgoingRow,
+    ready: Ready | RequestProblem | undefined,
   ): Promise<{ outcome: Outcome; record: Recorded | undefined; lost?: boolean }> {
-    let ready: Ready;
-    try {
-      ready = await this.ready(row);
-    } catch (problem) {
-      if (!(problem instanceof RequestProblem)) throw problem;
-      // It cannot be made as it stands: an attachment is gone, somebody is on the do-not-write list since.
-      return { outcome: { state: row.mailing ? 'apart' : 'refused', why: problem.message }, record: undefined };
-    }
+    if (!ready) return { outcome: { state: row.state, due: row.due }, record: undefined };
+    // It cannot be made as it stands: an attachment is gone, somebody is on the do-not-write list since.
+    if (ready instanceof RequestProblem)
+      return { outcome: { state: row.mailing ? 'apart' : 'refused', why: ready.message }, record: undefined };
     const { envelope, raw, record } = ready;
     try {
       const refused = await this.mail(url).send({ ...envelope, eml: raw });
@@ -156,28 +173,28 @@ export class Courier {
   }
 
   /** The message as it goes. */
-  private async ready(row: OutgoingRow): Promise<Ready> {
+  private async ready(row: OutgoingRow, batch: Batch): Promise<Ready> {
     if (row.mailing === null) {
       if (row.envelope === null || row.raw === null || row.record === null)
         throw new RequestProblem(422, 'empty', 'Nothing is left of this message.');
       const envelope = JSON.parse(row.envelope) as Envelope;
-      await demandWritable(this.database.read, { to: envelope.to, cc: [], bcc: [] });
+      await batch.demandWritable(envelope.to);
       return { envelope, raw: row.raw, record: JSON.parse(row.record) as Recorded };
     }
-    const { mailing, profile, programFor } = await this.prepared(row.mailing);
+    const { mailing, profile, programFor } = await batch.prepared(row.mailing);
     const program = programFor(row);
     const moment = { now: new Date(), zone: mailing.zone };
     const answered = answeredFor(mailing, row);
     const message = messageOf(program, answered, profile, moment);
     if (!message.ready) throw new RequestProblem(422, 'not-ready', whyNot(message, program));
-    await demandWritable(this.database.read, message);
     const envelope = envelopeOf(message, profile);
+    await batch.demandWritable(envelope.to);
     const from = mailboxOf(profile) ?? envelope.from;
-    const raw = await this.outbox.made(row.id, message, {
+    const raw = await this.outbox.made(row.id, message, await batch.counting(), {
       date: moment.now,
       from,
       messageId: row.messageId,
-      assets: await this.source(message),
+      assets: await batch.source(message),
     });
     const record = recordOf(
       { ...answered, text: mailing.text, version: mailing.version ?? undefined, changes: changesFor(mailing, row) },
@@ -187,26 +204,6 @@ export class Courier {
       'many',
     );
     return { envelope, raw, record };
-  }
-
-  private compiled: { readonly key: string; readonly made: Promise<Prepared> } | undefined;
-  private brought: { readonly key: string; readonly source: Promise<AssetSource> } | undefined;
-
-  /** A mailing compiled once, as long as it is not changed. */
-  private async prepared(id: string): Promise<Prepared> {
-    const [mailing] = await this.database.read.select().from(mailings).where(eq(mailings.id, id));
-    if (!mailing) throw new RequestProblem(404, 'not-found', 'There is no such mailing.');
-    const key = `${id}:${mailing.revision}`;
-    if (this.compiled?.key !== key) this.compiled = { key, made: preparedOf(this.database.read, mailing) };
-    return this.compiled.made;
-  }
-
-  /** The files of a message; those of one mailing are mostly the same for all. */
-  private source(message: Message): Promise<AssetSource> {
-    const paths = assetsOf(message);
-    const key = paths.join('\n');
-    if (this.brought?.key !== key) this.brought = { key, source: this.assets.source(paths) };
-    return this.brought.source;
   }
 
   private mail(url: string): MailService {
@@ -245,12 +242,12 @@ export class Courier {
       );
       const record =
         outcome.state === 'gone'
-          ? await this.ready(row).then(
+          ? await this.ready(row, new Batch(this.workshop)).then(
               ({ record: made }) => made,
               () => undefined,
             )
           : undefined;
-      await this.database.write((writer) => settle(writer, row, outcome, record));
+      await this.database.write((writer) => settleAll(writer, [{ row, outcome, record }]));
     }
   }
 
@@ -284,19 +281,26 @@ function later({ attempts }: OutgoingRow, why: string): Outcome {
   return { state: 'waiting', why, attempts: attempts + 1, due: new Date(Date.now() + wait * 1000).toISOString() };
 }
 
-async function settle(writer: Writer, row: OutgoingRow, outcome: Outcome, record: Recorded | undefined): Promise<void> {
-  await writer
-    .update(outgoing)
-    .set({ ...outcome, claimedBy: null })
-    .where(eq(outgoing.id, row.id));
-  if (outcome.state !== 'gone') return;
-  const at = outcome.goneAt ?? new Date().toISOString();
-  const [mailing] = row.mailing
-    ? await writer.select({ fill: mailings.fill }).from(mailings).where(eq(mailings.id, row.mailing))
-    : [];
-  const fillId = row.fill ?? mailing?.fill;
-  if (record && fillId) await recordHandedOver(writer, { ...record, fillId, at, outgoing: row.id });
-  if (row.fill !== null) await writer.update(fills).set({ state: 'sent' }).where(eq(fills.id, row.fill));
+/** Writes down what became of some rows. */
+async function settleAll(writer: Writer, settled: readonly Settled[]): Promise<void> {
+  const fillsOf = new Map<string, string>();
+  const records: Parameters<typeof recordHandedOver>[1][] = [];
+  for (const { row, outcome, record } of settled) {
+    await writer
+      .update(outgoing)
+      .set({ ...outcome, claimedBy: null })
+      .where(eq(outgoing.id, row.id));
+    if (outcome.state !== 'gone') continue;
+    if (row.mailing !== null && !fillsOf.has(row.mailing)) {
+      const [mailing] = await writer.select({ fill: mailings.fill }).from(mailings).where(eq(mailings.id, row.mailing));
+      if (mailing) fillsOf.set(row.mailing, mailing.fill);
+    }
+    const fillId = row.fill ?? fillsOf.get(row.mailing ?? '');
+    const at = outcome.goneAt ?? new Date().toISOString();
+    if (record && fillId) records.push({ ...record, fillId, at, outgoing: row.id });
+    if (row.fill !== null) await writer.update(fills).set({ state: 'sent' }).where(eq(fills.id, row.fill));
+  }
+  await recordHandedOver(writer, ...records);
 }
 
 /** Whether the process that claimed a row may still settle it. */

@@ -13,6 +13,7 @@ import { nameOfFields } from '../fills/rows.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { mailboxOf } from '../people/names.js';
+import { workspaceOf } from '../people/workspace.js';
 import { withCounting } from './counting.js';
 
 const { outgoing, fills, counts } = schema;
@@ -77,7 +78,8 @@ export class Outbox {
     const answers = original?.messageId
       ? { messageId: original.messageId, ...(original.references ? { references: original.references } : {}) }
       : undefined;
-    const raw = await this.made(id, message, {
+    const { counting } = await workspaceOf(this.database.read);
+    const raw = await this.made(id, message, counting, {
       date: moment.now,
       from: mailboxOf(profile) ?? envelope.from,
       messageId,
@@ -128,8 +130,13 @@ export class Outbox {
   }
 
   /** A message as it goes, with what counts in it where the workspace has turned that on. */
-  async made(id: string, message: Message, options: Parameters<typeof toEml>[1]): Promise<Uint8Array> {
-    const counted = await withCounting(this.database, id, message, this.origin());
+  async made(
+    id: string,
+    message: Message,
+    counting: boolean,
+    options: Parameters<typeof toEml>[1],
+  ): Promise<Uint8Array> {
+    const counted = counting ? await withCounting(this.database, id, message, this.origin()) : message;
     return withAssets(() => toEml(counted, { ...options, goes: true }));
   }
 

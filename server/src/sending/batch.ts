@@ -1,0 +1,77 @@
+/** What several messages that go together need, asked for once: mailings, files, whom not to write to, counting. */
+import type { Message } from '@vocabula/core';
+import { bareAddress } from '@vocabula/core/filling';
+import type { AssetSource } from '@vocabula/mail';
+import { eq } from 'drizzle-orm';
+import { assetsOf } from '../assets/brought.js';
+import type { AssetService } from '../assets/service.js';
+import { schema, type Database } from '../db/database.js';
+import { demandNoneOf } from '../fills/handing-over.js';
+import { RequestProblem } from '../http/problem.js';
+import { preparedOf, type Prepared } from '../mailings/prepared.js';
+import { workspaceOf } from '../people/workspace.js';
+import { refusedAmong } from '../recipients/service.js';
+
+const { mailings } = schema;
+
+/** Compiled mailings and their files, kept from batch to batch as long as they do not change. */
+export class Workshop {
+  private compiled: { readonly key: string; readonly made: Promise<Prepared> } | undefined;
+  private brought: { readonly key: string; readonly source: Promise<AssetSource> } | undefined;
+
+  constructor(
+    readonly database: Database,
+    private readonly assets: AssetService,
+  ) {}
+
+  async prepared(id: string): Promise<Prepared> {
+    const [mailing] = await this.database.read.select().from(mailings).where(eq(mailings.id, id));
+    if (!mailing) throw new RequestProblem(404, 'not-found', 'There is no such mailing.');
+    const key = `${id}:${mailing.revision}`;
+    if (this.compiled?.key !== key) this.compiled = { key, made: preparedOf(this.database.read, mailing) };
+    return this.compiled.made;
+  }
+
+  /** The files of a message; those of one mailing are mostly the same for all. */
+  source(message: Message): Promise<AssetSource> {
+    const paths = assetsOf(message);
+    const key = paths.join('\n');
+    if (this.brought?.key !== key) this.brought = { key, source: this.assets.source(paths) };
+    return this.brought.source;
+  }
+}
+
+export class Batch {
+  private readonly mailings = new Map<string, Promise<Prepared>>();
+  private readonly asked = new Set<string>();
+  private readonly refused = new Set<string>();
+  private workspace: Promise<{ readonly counting: boolean }> | undefined;
+
+  constructor(private readonly workshop: Workshop) {}
+
+  prepared(id: string): Promise<Prepared> {
+    const made = this.mailings.get(id) ?? this.workshop.prepared(id);
+    this.mailings.set(id, made);
+    return made;
+  }
+  source(message: Message): Promise<AssetSource> {
+    return this.workshop.source(message);
+  }
+  async counting(): Promise<boolean> {
+    this.workspace ??= workspaceOf(this.workshop.database.read);
+    return (await this.workspace).counting;
+  }
+
+  /** Learns which of some addresses nothing is sent to. */
+  async ask(addresses: readonly string[]): Promise<void> {
+    const unknown = addresses.map(bareAddress).filter((each) => !this.asked.has(each));
+    if (unknown.length === 0) return;
+    for (const each of unknown) this.asked.add(each);
+    for (const each of await refusedAmong(this.workshop.database.read, unknown)) this.refused.add(each);
+  }
+  /** Throws where one of them is on the do-not-write list. */
+  async demandWritable(addresses: readonly string[]): Promise<void> {
+    await this.ask(addresses);
+    demandNoneOf(addresses.filter((each) => this.refused.has(bareAddress(each))));
+  }
+}
