@@ -38,29 +38,43 @@ export async function bench(): Promise<void> {
   const standIn = await startStandIn(server.services.letters);
   mail.smtp = standIn.url;
   await makePublished(server, 'Visit', TEMPLATE);
-  const { id: fill } = (await server.call.post('/api/fills').send({ text: 'visit' })).body;
-  const mailing = (await server.call.post('/api/mailings').send({ fill, timezone: 'UTC' })).body.id as string;
-  const people = Array.from(
-    { length: MESSAGES + 1 },
-    (_, at) => `Person ${at},p${at}@x.example,2027-06-14,${(at % 40) + 1}`,
-  );
-  await server.call
-    .post(`/api/mailings/${mailing}/recipients`)
-    .send({ paste: ['First name,Email,Visit date,Party', ...people].join('\n') });
-  await server.call.post(`/api/mailings/${mailing}/drive`).send({ act: 'first', count: MESSAGES + 1 });
-  await server.services.courier.run();
+  /** A mailing of which one has gone and the rest is ready. */
+  const mailingOf = async (count: number): Promise<string> => {
+    const { id: fill } = (await server.call.post('/api/fills').send({ text: 'visit' })).body;
+    const id = (await server.call.post('/api/mailings').send({ fill, timezone: 'UTC' })).body.id as string;
+    const people = Array.from(
+      { length: count + 1 },
+      (_, at) => `Person ${at},p${at}@x.example,2027-06-14,${(at % 40) + 1}`,
+    );
+    await server.call
+      .post(`/api/mailings/${id}/recipients`)
+      .send({ paste: ['First name,Email,Visit date,Party', ...people].join('\n') });
+    await server.call.post(`/api/mailings/${id}/drive`).send({ act: 'first', count: count + 1 });
+    await server.services.courier.run();
+    return id;
+  };
+  const rest = async (id: string): Promise<void> => {
+    await server.database.write((writer) =>
+      writer.update(schema.mailings).set({ state: 'going' }).where(eq(schema.mailings.id, id)),
+    );
+    await server.services.courier.run();
+  };
+  // Both are measured warm.
+  await rest(await mailingOf(MESSAGES / 2));
   const [first] = await server.database.read.select().from(schema.letters).limit(1);
   if (!first) throw new Error('the first message did not arrive');
+  let round = 0;
 
   /** The rate at which fixed messages are taken, per second. */
   const fixed = async (): Promise<number> => {
     const transport = createTransport({ url: standIn.url, pool: true, maxConnections: 1 });
     const raw = Buffer.from(first.raw);
+    round += 1;
     const begun = performance.now();
     for (let at = 0; at < MESSAGES; at += 1) {
-      // As many bytes, another mail.
+      // Another mail each time: one that is given twice is kept once.
       const own = Buffer.from(
-        raw.toString('latin1').replace(/^Message-ID: <.{6}/m, `Message-ID: <f${String(at).padStart(5, '0')}`),
+        raw.toString('latin1').replace(/^Message-ID: <.{6}/m, `Message-ID: <f${round}${String(at).padStart(4, '0')}`),
         'latin1',
       );
       await transport.sendMail({ envelope: { from: 'a@x.example', to: `f${at}@y.example` }, raw: own });
@@ -69,12 +83,11 @@ export async function bench(): Promise<void> {
     transport.close();
     return rate;
   };
+  await fixed();
+  const mailing = await mailingOf(MESSAGES);
   const before = await fixed();
-  await server.database.write((writer) =>
-    writer.update(schema.mailings).set({ state: 'going' }).where(eq(schema.mailings.id, mailing)),
-  );
   const begun = performance.now();
-  await server.services.courier.run();
+  await rest(mailing);
   const own = (MESSAGES / (performance.now() - begun)) * 1000;
   const { counts } = (await server.call.get(`/api/mailings/${mailing}/progress`)).body as { counts: { gone?: number } };
   if (counts.gone !== MESSAGES + 1) throw new Error(`${counts.gone} of ${MESSAGES + 1} went`);

@@ -35,7 +35,10 @@ export async function toEml(message: MailMessage, options: MimeOptions): Promise
   const assets = options.assets ?? NO_ASSETS;
   const { html, images } = embedded(message.html, assets);
   const parts = [...images, ...attachmentsOf(message.attachments ?? [], assets)];
-  const id = digest(message, options, parts);
+  // What has a name of its own need not be read whole to be told apart.
+  const id = options.messageId
+    ? createHash('sha256').update(options.messageId).digest('hex')
+    : digest(message, options, parts);
   const messageId = options.messageId ?? `<${id.slice(0, 32)}@vocabula.example>`;
   const calendar = message.invitation && toIcs(message, options, messageId);
   const composer = new MailComposer({

@@ -1,4 +1,5 @@
 /** Days. A value is an ISO 8601 day, `2027-05-11`. */
+import { wallAt } from './zone.js';
 import { dayFormat } from './intl.js';
 import type { Variable } from '../template/variable.js';
 import type { DeclarationProblem, Formatter, ValueContext, ValueType } from './type.js';
@@ -37,16 +38,7 @@ export function boundary(source: string, today: string): string | undefined {
 }
 
 /** The asker's day at an instant in a zone. */
-export function dayIn(instant: Date, zone: string): string {
-  const parts = new Intl.DateTimeFormat('en-CA', {
-    timeZone: zone,
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-  }).formatToParts(instant);
-  const of = (type: string): string => parts.find((part) => part.type === type)?.value ?? '';
-  return `${of('year').padStart(4, '0')}-${of('month')}-${of('day')}`;
-}
+export const dayIn = (instant: Date, zone: string): string => wallAt(instant.getTime(), zone).slice(0, 10);
 
 const VIEWS: Record<string, Intl.DateTimeFormatOptions> = {
   '': { dateStyle: 'long' },

@@ -4,7 +4,7 @@
  */
 import { hostname } from 'node:os';
 import { MailService, SendProblem } from '@vocabula/mail';
-import { and, asc, eq, inArray, isNull, lte, or } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, lte, or, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { AssetService } from '../assets/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
@@ -21,7 +21,7 @@ const { outgoing, mailings, fills, letters } = schema;
 /** How long after each failed try the next one is, in seconds. */
 const BACK_OFF = [30, 120, 600, 1800, 3600, 10_800, 21_600];
 /** Rows that are claimed at once: by the stand-in it can be told what became of them; elsewhere each is one alone. */
-const [TOGETHER, ALONE] = [50, 1];
+const [TOGETHER, ALONE] = [100, 1];
 /** A claim of another machine that is older than this is nobody's any more, in milliseconds. */
 const STALE = 120_000;
 
@@ -160,7 +160,7 @@ export class Courier {
       const why = refused.length > 0 ? `not taken for ${refused.join(', ')}` : '';
       const goneAt = new Date().toISOString();
       return {
-        outcome: { state: 'gone', goneAt, why, subject: record.subject, record: JSON.stringify(record) },
+        outcome: { state: 'gone', goneAt, why, subject: record.subject, record: null },
         record,
       };
     } catch (problem) {
@@ -281,23 +281,36 @@ function later({ attempts }: OutgoingRow, why: string): Outcome {
   return { state: 'waiting', why, attempts: attempts + 1, due: new Date(Date.now() + wait * 1000).toISOString() };
 }
 
-/** Writes down what became of some rows. */
+/** Writes down what became of some rows; of those that have gone in one statement, for there may be thousands. */
 async function settleAll(writer: Writer, settled: readonly Settled[]): Promise<void> {
+  const gone = settled.filter(({ outcome }) => outcome.state === 'gone');
+  for (const { row, outcome } of settled)
+    if (outcome.state !== 'gone')
+      await writer
+        .update(outgoing)
+        .set({ ...outcome, claimedBy: null })
+        .where(eq(outgoing.id, row.id));
+  if (gone.length === 0) return;
+  const rows = gone.map(({ row, outcome: { goneAt, why = '', subject = row.subject } }) => ({
+    id: row.id,
+    why,
+    subject,
+    at: goneAt ?? new Date().toISOString(),
+  }));
+  await writer.run(
+    sql`UPDATE outgoing SET state = 'gone', claimed_by = NULL, record = NULL, why = each.value ->> 'why',
+        gone_at = each.value ->> 'at', subject = each.value ->> 'subject'
+        FROM json_each(${JSON.stringify(rows)}) AS each WHERE outgoing.id = each.value ->> 'id'`,
+  );
   const fillsOf = new Map<string, string>();
   const records: Parameters<typeof recordHandedOver>[1][] = [];
-  for (const { row, outcome, record } of settled) {
-    await writer
-      .update(outgoing)
-      .set({ ...outcome, claimedBy: null })
-      .where(eq(outgoing.id, row.id));
-    if (outcome.state !== 'gone') continue;
+  for (const [at, { row, record }] of gone.entries()) {
     if (row.mailing !== null && !fillsOf.has(row.mailing)) {
       const [mailing] = await writer.select({ fill: mailings.fill }).from(mailings).where(eq(mailings.id, row.mailing));
       if (mailing) fillsOf.set(row.mailing, mailing.fill);
     }
     const fillId = row.fill ?? fillsOf.get(row.mailing ?? '');
-    const at = outcome.goneAt ?? new Date().toISOString();
-    if (record && fillId) records.push({ ...record, fillId, at, outgoing: row.id });
+    if (record && fillId) records.push({ ...record, fillId, at: rows[at]?.at ?? '', outgoing: row.id });
     if (row.fill !== null) await writer.update(fills).set({ state: 'sent' }).where(eq(fills.id, row.fill));
   }
   await recordHandedOver(writer, ...records);

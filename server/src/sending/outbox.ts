@@ -182,7 +182,9 @@ export class Outbox {
     const row = await this.row(id, asker);
     const counted = (await this.counts([id])).get(id) ?? {};
     if (row.raw === null) {
-      const record = row.record === null ? undefined : (JSON.parse(row.record) as Recorded);
+      // What has gone is in the record of its recipient.
+      const { html, plain, outgoing: by } = schema.handedOver;
+      const [record] = await this.database.read.select({ html, plain }).from(schema.handedOver).where(eq(by, id));
       return { ...summaryOf(row, counted), html: record?.html ?? '', text: record?.plain ?? '', files: [] };
     }
     const { html = '', text = '', files } = await readEml(row.raw);
