@@ -124,8 +124,9 @@ test('a rewording is suggested to whose text it is, without the recipient, and t
   await page.keyboard.press('End');
   await page.keyboard.type(' Come again, Siobhán.');
   await page.keyboard.press('Enter');
-  await line.click({ position: { x: 10, y: 8 } });
-  await card.getByRole('button', { name: 'Suggest this wording' }).click();
+  // One key, on the line that has the focus again.
+  await expect(line).toBeFocused();
+  await page.keyboard.press('s');
   await expect(page.getByText(/^Suggested to whoever answers for this text/)).toBeVisible();
   await signIn(page.request, 'maeve');
   const remarks = (await (await page.request.get('/api/versions/visit-thanks/remarks')).json()) as { body: string }[];

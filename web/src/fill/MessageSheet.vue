@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The message beside its questions, and worked in: values, ticks and options where they stand, words by typing. */
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
-import { command } from '../ui/keys';
 import { useMe } from '../ui/me';
 import ProofFrame from '../ui/ProofFrame.vue';
 import PlaceCard from './PlaceCard.vue';
@@ -98,6 +97,13 @@ function onKey(event: KeyboardEvent): void {
   }
   if (event.key === 'Escape') return emit('leave');
   const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
+  const changed = stop?.matches('.vx-reworded') ? placeOf(stop) : undefined;
+  if (changed && plain && (event.key === 's' || event.key === 'Backspace')) {
+    event.preventDefault();
+    if (event.key === 's') emit('suggest', changed);
+    else putBack(changed);
+    return;
+  }
   if (stop && plain && (event.key === 'Enter' || event.key === ' ')) {
     event.preventDefault();
     noteCaret(stop);
@@ -179,8 +185,8 @@ defineExpose({ enter, rewording });
       @close="closeCard"
     />
     <p class="unseen">
-      Press words to change what stands there; F6 goes into the message, arrows through its lines, Enter types, Space
-      shows what governs a line, {{ command }} Enter hands over.
+      Press words to change what stands there. F6 goes into the message, arrows through its lines. Enter types, Space
+      shows what governs a line; on a changed line S suggests its wording and Backspace puts it back.
     </p>
   </section>
 </template>

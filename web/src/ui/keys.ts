@@ -11,6 +11,7 @@ export const KEYS = [
   },
   { id: 'digit', keys: '1 … 9', does: 'On an empty call line: what is at hand' },
   { id: 'braces', keys: '{{', does: 'Insert, while writing' },
+  { id: 'suggest', keys: 'S', does: 'In Fill, on a line that was reworded: suggest it to who answers for the text' },
   { id: 'blank', keys: 'F2', does: 'Next blank; with Shift the one before' },
   { id: 'finding', keys: 'F8', does: 'Next finding or difference; with Shift the one before' },
   { id: 'recipient', keys: 'F9', does: 'Next recipient; with Shift the one before' },
