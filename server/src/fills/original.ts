@@ -1,6 +1,8 @@
-/** A mail that was pasted as words: what its first lines say of it. */
+/** A mail that is answered: read whole where it is one, else what its first lines say of it. */
 import type { Original } from '@vocabula/contract';
 import { isMailbox } from '@vocabula/core';
+import { readHtml } from '@vocabula/core/html';
+import { MailProblem, readEml } from '@vocabula/mail';
 
 /** Lines as mail programs write them above a mail that is shown or forwarded, by language. */
 const LINES: readonly (readonly [RegExp, 'from' | 'subject' | 'date' | 'to'])[] = [
@@ -13,7 +15,7 @@ const LINES: readonly (readonly [RegExp, 'from' | 'subject' | 'date' | 'to'])[] 
 const HEAD = 12;
 
 /** What can be told of pasted words; all of them are the text. */
-export function plainOf(words: string): Original {
+function plainOf(words: string): Original {
   const text = words.replace(/\r\n?/g, '\n').trim().slice(0, 200_000);
   const found: Partial<Record<'from' | 'subject' | 'date' | 'to', string>> = {};
   const lines = text.split('\n');
@@ -49,3 +51,39 @@ export function plainOf(words: string): Original {
       : text,
   };
 }
+
+/** A mail in whatever state it is, or words that are none: then they are its text. */
+export async function originalOf(bytes: Uint8Array): Promise<Original> {
+  const text = new TextDecoder().decode(bytes);
+  // Only a mail begins with a header; a stretch of conversation does not.
+  const mail = /^(?:From |[A-Za-z][\w-]*:[ \t])/.test(text.trimStart())
+    ? await readEml(bytes).catch((problem: unknown) => {
+        if (problem instanceof MailProblem) return undefined;
+        throw problem;
+      })
+    : undefined;
+  if (!mail || mail.from === undefined) return plainOf(text);
+  return {
+    subject: mail.subject,
+    from: mail.from,
+    replyTo: [...mail.replyTo],
+    to: [...mail.to],
+    cc: [...mail.cc],
+    date: mail.date,
+    text: (mail.text ?? wordsOfHtml(mail.html ?? '')).slice(0, 200_000),
+    messageId: mail.messageId,
+    references: mail.references,
+  };
+}
+
+const wordsOfHtml = (html: string): string =>
+  readHtml(html)
+    .blocks.map((block) => blockWords(block))
+    .join('\n\n');
+const blockWords = (block: unknown): string => {
+  const node = block as { text?: string; type?: string; content?: readonly unknown[] };
+  if (node.text !== undefined) return node.text;
+  if (node.type === 'hardBreak') return '\n';
+  const inline = node.type === 'paragraph' || node.type === 'heading';
+  return (node.content ?? []).map(blockWords).join(inline ? '' : '\n');
+};

@@ -13,8 +13,6 @@ import type {
 } from '@vocabula/contract';
 import { plainWords } from '@vocabula/core';
 import { NO_CHANGES, type FillChanges } from '@vocabula/core/filling';
-import { readHtml } from '@vocabula/core/html';
-import { MailProblem, readEml } from '@vocabula/mail';
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { closure, rowOf } from '../catalogue/current.js';
 import { demanded } from '../catalogue/seen.js';
@@ -28,7 +26,7 @@ import { checkChanges } from './changes.js';
 import { likelyFor } from './likely.js';
 import { offeredFor } from './memory.js';
 import { fillOf, frozenOf, ownFill, standingsOf, summary, type Row } from './rows.js';
-import { plainOf } from './original.js';
+import { originalOf } from './original.js';
 
 const { fills } = schema;
 
@@ -283,39 +281,3 @@ function withoutValues(words: string, recipient: Readonly<Record<string, string>
     .sort(([, a], [, b]) => b.length - a.length);
   return values.reduce((text, [key, value]) => text.replaceAll(value, `[recipient.${key}]`), words);
 }
-
-/** A mail in whatever state it is, or words that are none: then they are its text. */
-async function originalOf(bytes: Uint8Array): Promise<Original> {
-  const text = new TextDecoder().decode(bytes);
-  // Only a mail begins with a header; a stretch of conversation does not.
-  const mail = /^(?:From |[A-Za-z][\w-]*:[ \t])/.test(text.trimStart())
-    ? await readEml(bytes).catch((problem: unknown) => {
-        if (problem instanceof MailProblem) return undefined;
-        throw problem;
-      })
-    : undefined;
-  if (!mail || mail.from === undefined) return plainOf(text);
-  return {
-    subject: mail.subject,
-    from: mail.from,
-    replyTo: [...mail.replyTo],
-    to: [...mail.to],
-    cc: [...mail.cc],
-    date: mail.date,
-    text: (mail.text ?? wordsOfHtml(mail.html ?? '')).slice(0, 200_000),
-    messageId: mail.messageId,
-    references: mail.references,
-  };
-}
-
-const wordsOfHtml = (html: string): string =>
-  readHtml(html)
-    .blocks.map((block) => blockWords(block))
-    .join('\n\n');
-const blockWords = (block: unknown): string => {
-  const node = block as { text?: string; type?: string; content?: readonly unknown[] };
-  if (node.text !== undefined) return node.text;
-  if (node.type === 'hardBreak') return '\n';
-  const inline = node.type === 'paragraph' || node.type === 'heading';
-  return (node.content ?? []).map(blockWords).join(inline ? '' : '\n');
-};

@@ -5,7 +5,7 @@ import type { Reader } from '../db/database.js';
 import { programOf } from '../fills/rendering.js';
 import { frozenOf } from '../fills/rows.js';
 import { profileOf } from '../people/service.js';
-import { changesFor, type MailedOutgoing, type MailingRow } from './rows.js';
+import { changesFor, UNCHANGED, type MailedOutgoing, type MailingRow } from './rows.js';
 
 export interface Prepared {
   readonly mailing: MailingRow;
@@ -13,17 +13,15 @@ export interface Prepared {
   programFor(row: Pick<MailedOutgoing, 'changes'>): Program;
 }
 
-const NONE = '{"parts":[],"reworded":[]}';
-
 export async function preparedOf(reader: Reader, mailing: MailingRow): Promise<Prepared> {
   const { texts, house } = await frozenOf(reader, mailing);
   const signature = mailing.signature ?? undefined;
   const compile = (changes: string): Program =>
     programOf({ texts, house, signature, changes: changesFor(mailing, { changes }) });
-  const shared = compile(NONE);
+  const shared = compile(UNCHANGED);
   return {
     mailing,
     profile: await profileOf(reader, mailing.person),
-    programFor: ({ changes }) => (changes === NONE ? shared : compile(changes)),
+    programFor: ({ changes }) => (changes === UNCHANGED ? shared : compile(changes)),
   };
 }

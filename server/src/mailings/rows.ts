@@ -1,8 +1,17 @@
 /** The messages of a mailing, each to one recipient. */
+import { randomUUID } from 'node:crypto';
 import type { MailedRow } from '@vocabula/contract';
 import type { FillChanges } from '@vocabula/core/filling';
-import { schema } from '../db/database.js';
+import { eq, max } from 'drizzle-orm';
+import { schema, type Writer } from '../db/database.js';
 import type { Answered } from '../fills/rendering.js';
+import { nameOfFields } from '../fills/rows.js';
+import type { Asker } from '../people/asker.js';
+import { newMessageId } from '../sending/outbox.js';
+import type { Given } from './recipients.js';
+
+const { outgoing } = schema;
+export const UNCHANGED = '{"parts":[],"reworded":[]}';
 
 export type MailingRow = typeof schema.mailings.$inferSelect;
 export type MailedOutgoing = typeof schema.outgoing.$inferSelect;
@@ -44,3 +53,39 @@ export const mailedRow = (row: MailedOutgoing): MailedRow => ({
   answers: JSON.parse(row.answers) as Record<string, unknown>,
   changes: JSON.parse(row.changes) as FillChanges,
 });
+
+/** Rows put into one statement. */
+const CHUNK = 300;
+
+/** Puts people behind those who are there. */
+export async function insertRows(
+  writer: Writer,
+  mailing: MailingRow,
+  people: readonly Given[],
+  asker: Asker,
+): Promise<void> {
+  const [last] = await writer
+    .select({ position: max(outgoing.position) })
+    .from(outgoing)
+    .where(eq(outgoing.mailing, mailing.id));
+  const begin = (last?.position ?? -1) + 1;
+  const now = new Date().toISOString();
+  for (let from = 0; from < people.length; from += CHUNK)
+    await writer.insert(outgoing).values(
+      people.slice(from, from + CHUNK).map(({ fields, address }, at) => ({
+        id: randomUUID(),
+        person: asker.id,
+        mailing: mailing.id,
+        position: begin + from + at,
+        address,
+        name: nameOfFields(fields),
+        subject: '',
+        state: 'ready' as const,
+        due: now,
+        messageId: newMessageId(asker.address || 'vocabula@vocabula.example'),
+        fields: JSON.stringify(fields),
+        changes: UNCHANGED,
+        createdAt: now,
+      })),
+    );
+}

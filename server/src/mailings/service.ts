@@ -13,30 +13,21 @@ import {
   type OutgoingState,
 } from '@vocabula/contract';
 import { fold } from '@vocabula/core';
-import { and, asc, count, desc, eq, inArray, max } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray } from 'drizzle-orm';
 import { note } from '../audit/service.js';
-import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { schema, type Database, type Reader } from '../db/database.js';
 import { checkChanges } from '../fills/changes.js';
-import { messageOf, whyNot } from '../fills/rendering.js';
-import { frozenOf, nameOfFields } from '../fills/rows.js';
+import { frozenOf } from '../fills/rows.js';
 import type { FillService } from '../fills/service.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { refusedAmong } from '../recipients/service.js';
-import { envelopeOf, newMessageId, type Outbox } from '../sending/outbox.js';
+import type { Outbox } from '../sending/outbox.js';
 import type { TableService } from '../samples/service.js';
-import { preparedOf } from './prepared.js';
+import { judge, OPEN } from './judging.js';
 import { fromRows, readPasted, type Given, type Read } from './recipients.js';
-import { answeredFor, mailedRow, type MailedOutgoing, type MailingRow } from './rows.js';
+import { insertRows, mailedRow, type MailingRow } from './rows.js';
 
 const { mailings, outgoing, tables } = schema;
-/** Rows put into one statement. */
-const CHUNK = 300;
-/** Messages that are judged before others get their turn. */
-const TURN = 200;
-/** States of rows that have not gone, and may still be judged anew. */
-const OPEN: OutgoingState[] = ['ready', 'apart'];
-const NONE = '{"parts":[],"reworded":[]}';
 const LEFT_OUT = 'left out';
 
 export class MailingService {
@@ -140,7 +131,7 @@ export class MailingService {
         .set({ broken: JSON.stringify(broken) })
         .where(eq(mailings.id, id));
     });
-    await this.judge(id);
+    await judge(this.database, id);
     return this.get(id, asker);
   }
 
@@ -174,7 +165,7 @@ export class MailingService {
         })
         .where(eq(mailings.id, id)),
     );
-    await this.judge(id);
+    await judge(this.database, id);
     return this.get(id, asker);
   }
 
@@ -207,7 +198,7 @@ export class MailingService {
         })
         .where(eq(outgoing.id, rowId));
     });
-    await this.judge(id, [rowId]);
+    await judge(this.database, id, [rowId]);
     const [row] = await this.database.read.select().from(outgoing).where(eq(outgoing.id, rowId));
     if (!row) throw notFound('message');
     return mailedRow(row);
@@ -259,7 +250,7 @@ export class MailingService {
   private async sendFirst(mailing: MailingRow, typed: number, asker: Asker): Promise<void> {
     demandPreparing(mailing);
     this.outbox.demandService();
-    await this.judge(mailing.id);
+    await judge(this.database, mailing.id);
     await this.database.write(async (writer) => {
       const ready = await writer
         .select({ id: outgoing.id })
@@ -279,67 +270,6 @@ export class MailingService {
       await writer.update(outgoing).set({ state: 'waiting', due: now }).where(eq(outgoing.id, first.id));
       await writer.update(mailings).set({ state: 'first', startedAt: now }).where(eq(mailings.id, mailing.id));
       await note(writer, asker, 'wrote to', 'mailing', mailing.id, `${mailing.title}: ${ready.length} people`);
-    });
-  }
-
-  /** Renders every message that has not gone, and says which are ready and what the others lack. */
-  private async judge(id: string, only?: readonly string[]): Promise<void> {
-    const { read } = this.database;
-    const [mailing] = await read.select().from(mailings).where(eq(mailings.id, id));
-    if (!mailing) return;
-    const rows = await read
-      .select()
-      .from(outgoing)
-      .where(
-        and(
-          eq(outgoing.mailing, id),
-          inArray(outgoing.state, OPEN),
-          only ? inArray(outgoing.id, [...only]) : undefined,
-        ),
-      );
-    const { programFor, profile } = await preparedOf(read, mailing);
-    const refused = await refusedAmong(
-      read,
-      rows.map(({ address }) => address),
-    );
-    const moment = { now: new Date(), zone: mailing.zone };
-    const verdict = (row: MailedOutgoing): string => {
-      if (refused.has(row.address)) return 'on the do-not-write list';
-      const program = programFor(row);
-      const message = messageOf(program, answeredFor(mailing, row), profile, moment);
-      if (!message.ready) return whyNot(message, program);
-      const { to } = envelopeOf(message, profile);
-      return to.includes(row.address) ? '' : 'the template does not write to the recipient';
-    };
-    const changed: { id: string; state: OutgoingState; why: string }[] = [];
-    for (const [at, row] of rows.entries()) {
-      const why = verdict(row);
-      const state = why === '' ? 'ready' : 'apart';
-      if (state !== row.state || why !== row.why) changed.push({ id: row.id, state, why });
-      if (at % TURN === TURN - 1) await new Promise((resolve) => setImmediate(resolve));
-    }
-    if (changed.length === 0) return;
-    await this.database.write(async (writer) => {
-      const groups = new Map<string, { state: OutgoingState; why: string; ids: string[] }>();
-      for (const { id: rowId, state, why } of changed) {
-        const key = `${state}\n${why}`;
-        const group = groups.get(key) ?? { state, why, ids: [] };
-        group.ids.push(rowId);
-        groups.set(key, group);
-      }
-      for (const { state, why, ids } of groups.values()) {
-        for (let at = 0; at < ids.length; at += CHUNK)
-          await writer
-            .update(outgoing)
-            .set({ state, why })
-            .where(
-              and(
-                inArray(outgoing.id, ids.slice(at, at + CHUNK)),
-                // What has been claimed meanwhile stays claimed.
-                inArray(outgoing.state, OPEN),
-              ),
-            );
-      }
     });
   }
 
@@ -413,30 +343,3 @@ const countsOf = (reader: Reader, id: string) =>
     .from(outgoing)
     .where(eq(outgoing.mailing, id))
     .groupBy(outgoing.state, outgoing.why);
-
-async function insertRows(writer: Writer, mailing: MailingRow, people: readonly Given[], asker: Asker): Promise<void> {
-  const [last] = await writer
-    .select({ position: max(outgoing.position) })
-    .from(outgoing)
-    .where(eq(outgoing.mailing, mailing.id));
-  const begin = (last?.position ?? -1) + 1;
-  const now = new Date().toISOString();
-  for (let from = 0; from < people.length; from += CHUNK)
-    await writer.insert(outgoing).values(
-      people.slice(from, from + CHUNK).map(({ fields, address }, at) => ({
-        id: randomUUID(),
-        person: asker.id,
-        mailing: mailing.id,
-        position: begin + from + at,
-        address,
-        name: nameOfFields(fields),
-        subject: '',
-        state: 'ready' as const,
-        due: now,
-        messageId: newMessageId(asker.address || 'vocabula@vocabula.example'),
-        fields: JSON.stringify(fields),
-        changes: NONE,
-        createdAt: now,
-      })),
-    );
-}
