@@ -7,7 +7,7 @@ import { MailService, SendProblem } from '@vocabula/mail';
 import { and, asc, eq, inArray, isNull, lte, or, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { AssetService } from '../assets/service.js';
-import { schema, type Database, type Writer } from '../db/database.js';
+import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { recordHandedOver, recordOf, type Recorded } from '../fills/handing-over.js';
 import { inputOf, messageOf, whyNot } from '../fills/rendering.js';
 import { RequestProblem } from '../http/problem.js';
@@ -82,32 +82,18 @@ export class Courier {
   }
 
   /** Claims rows that are due; nobody else gets them. */
-  private claim(most: number): Promise<OutgoingRow[]> {
+  private async claim(most: number): Promise<OutgoingRow[]> {
+    // Mostly nothing is due: then nothing is written either.
+    if ((await dueOf(this.database.read, 1)).length === 0) return [];
     return this.database.write(async (writer) => {
-      const now = new Date().toISOString();
-      const rows = await writer
-        .select({ row: outgoing })
-        .from(outgoing)
-        .leftJoin(mailings, eq(mailings.id, outgoing.mailing))
-        .where(
-          or(
-            and(
-              eq(outgoing.state, 'waiting'),
-              lte(outgoing.due, now),
-              or(isNull(outgoing.mailing), inArray(mailings.state, ['first', 'going'])),
-            ),
-            and(eq(outgoing.state, 'ready'), eq(mailings.state, 'going')),
-          ),
-        )
-        .orderBy(asc(outgoing.due), asc(outgoing.position))
-        .limit(most);
-      const ids = rows.map(({ row }) => row.id);
+      const rows = await dueOf(writer, most);
+      const ids = rows.map(({ id }) => id);
       if (ids.length > 0)
         await writer
           .update(outgoing)
-          .set({ state: 'sending', claimedBy: this.me, claimedAt: now })
+          .set({ state: 'sending', claimedBy: this.me, claimedAt: new Date().toISOString() })
           .where(inArray(outgoing.id, ids));
-      return rows.map(({ row }) => row);
+      return rows;
     });
   }
 
@@ -274,6 +260,27 @@ export class Courier {
   }
 }
 
+/** What is due, the longest due first. */
+async function dueOf(reader: Reader | Writer, most: number): Promise<OutgoingRow[]> {
+  const rows = await reader
+    .select({ row: outgoing })
+    .from(outgoing)
+    .leftJoin(mailings, eq(mailings.id, outgoing.mailing))
+    .where(
+      or(
+        and(
+          eq(outgoing.state, 'waiting'),
+          lte(outgoing.due, new Date().toISOString()),
+          or(isNull(outgoing.mailing), inArray(mailings.state, ['first', 'going'])),
+        ),
+        and(eq(outgoing.state, 'ready'), eq(mailings.state, 'going')),
+      ),
+    )
+    .orderBy(asc(outgoing.due), asc(outgoing.position))
+    .limit(most);
+  return rows.map(({ row }) => row);
+}
+
 /** Tries again later, or gives up. */
 function later({ attempts }: OutgoingRow, why: string): Outcome {
   const wait = BACK_OFF[attempts];
@@ -290,6 +297,12 @@ async function settleAll(writer: Writer, settled: readonly Settled[]): Promise<v
         .update(outgoing)
         .set({ ...outcome, claimedBy: null })
         .where(eq(outgoing.id, row.id));
+  if (gone.length < settled.length)
+    // What was given back to a mailing that was stopped meanwhile stays.
+    await writer.run(
+      sql`UPDATE outgoing SET state = 'taken back', why = 'stopped' WHERE state IN ('ready', 'waiting')
+          AND mailing IN (SELECT id FROM mailings WHERE state = 'stopped')`,
+    );
   if (gone.length === 0) return;
   const rows = gone.map(({ row, outcome: { goneAt, why = '', subject = row.subject } }) => ({
     id: row.id,
