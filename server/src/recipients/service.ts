@@ -88,6 +88,8 @@ export class RecipientService {
 
   /** Typed words as recipient fields: somebody who is known, where they mean one person alone. */
   async meant(words: string, asker: Asker): Promise<Record<string, string>> {
+    // No words mean nobody, even where there is one person alone.
+    if (words.trim() === '') return {};
     const typed = recipientFromWords(words);
     if (typed.email) return { ...((await this.byAddress(typed.email, asker)) ?? {}), ...typed };
     const hits = await this.search(words, asker);

@@ -38,6 +38,16 @@ const ORDERS: readonly [Order, string][] = [
 ];
 const isList = computed(() => view.value === undefined || view.value === 'bin' || view.value === 'review');
 const here = computed(() => folders.value.find(({ id }) => id === folder.value));
+/** Where a text that is started goes; while the folders are not known yet, where the address says. */
+const startIn = computed(() =>
+  folders.value.length === 0
+    ? folder.value
+      ? { in: folder.value }
+      : {}
+    : here.value && here.value.right !== 'fill'
+      ? { in: here.value.id }
+      : {},
+);
 
 onMounted(async () => {
   await Promise.all([me.load().catch(() => undefined), house.load().catch(() => undefined)]);
@@ -119,10 +129,7 @@ async function purge(): Promise<void> {
           @change="importFiles"
         />
         <input ref="packed" type="file" accept=".zip" hidden aria-label="Library to import" @change="lookAtLibrary" />
-        <RouterLink
-          v-slot="{ navigate }"
-          :to="{ name: 'write', query: here && here.right !== 'fill' ? { in: here.id } : {} }"
-          custom
+        <RouterLink v-slot="{ navigate }" :to="{ name: 'write', query: startIn }" custom
           ><button class="main" @click="navigate()">Start a text</button></RouterLink
         >
       </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The message beside its questions, and worked in: values, ticks and options where they stand, words by typing. */
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { useMe } from '../ui/me';
 import ProofFrame from '../ui/ProofFrame.vue';
 import PlaceCard from './PlaceCard.vue';
@@ -116,13 +116,8 @@ function onKey(event: KeyboardEvent): void {
 function onBlur(event: FocusEvent): void {
   if (editing.value && event.target === editing.value.element) end(true);
 }
-watch(
-  () => frame.value?.page(),
-  (page) => page?.addEventListener('focusout', onBlur),
-  { flush: 'post' },
-);
+/** Each time the page was made or replaced: a listener that is there already is not added again. */
 function shown(): void {
-  frame.value?.page()?.removeEventListener('focusout', onBlur);
   frame.value?.page()?.addEventListener('focusout', onBlur);
   made();
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A typed line with the templates it finds, and the first lines of the chosen one. Digits recall what is at hand. */
 import type { Hit } from '@vocabula/contract';
-import { useId, useTemplateRef, watch } from 'vue';
+import { computed, useId, useTemplateRef, watch } from 'vue';
 import { api } from '../api/client';
 import { useFound } from './useFound';
 import { useWritingTo } from './writingTo';
@@ -25,6 +25,7 @@ const { hits, at, current, problem, find, chosen, step } = useFound<Hit>(async (
   return api.search(words, 'fill', to);
 });
 const id = useId();
+const listed = computed(() => !props.quiet || query.value !== '');
 watch(query, (words) => void find(words), { immediate: true });
 
 async function onKey(event: KeyboardEvent): Promise<void> {
@@ -60,19 +61,19 @@ defineExpose({ focus: () => input.value?.focus() });
       v-model="query"
       class="line"
       role="combobox"
-      aria-expanded="true"
+      :aria-expanded="listed"
       :aria-label="label"
       :placeholder="`${label}: call word, title or any words`"
-      :aria-controls="id"
-      :aria-activedescendant="hits.length ? `${id}-${at}` : undefined"
+      :aria-controls="listed ? id : undefined"
+      :aria-activedescendant="listed && hits.length ? `${id}-${at}` : undefined"
       autocomplete="off"
       spellcheck="false"
       @keydown="onKey"
     />
     <p v-if="problem" class="error say">{{ problem }}</p>
-    <template v-else-if="quiet && query === ''" />
+    <template v-else-if="!listed" />
     <p v-else-if="hits.length === 0" class="quiet say">No template has all these words.</p>
-    <ul v-if="!quiet || query !== ''" :id="id" class="rows" role="listbox" :aria-label="label">
+    <ul v-if="listed" :id="id" class="rows" role="listbox" :aria-label="label">
       <li
         v-for="(hit, index) in hits"
         :id="`${id}-${index}`"
@@ -90,7 +91,7 @@ defineExpose({ focus: () => input.value?.focus() });
         <span class="quiet small subject">{{ hit.subject || 'keeps the subject it answers' }}</span>
       </li>
     </ul>
-    <p v-if="current && (!quiet || query !== '')" class="opening quiet small">{{ current.opening }}</p>
+    <p v-if="current && listed" class="opening quiet small">{{ current.opening }}</p>
   </div>
 </template>
 
