@@ -58,8 +58,10 @@ export function useMailing(id: () => string) {
       const before = progress.value?.state;
       progress.value = await api.mailingProgress(id());
       const { value: now } = mailing;
-      if (now && progress.value.state !== before) mailing.value = { ...now, state: progress.value.state };
-      rows.value = await api.mailingRows(id());
+      const { state } = progress.value;
+      if (now && state !== before) mailing.value = { ...now, state };
+      // While thousands go, only how many is asked for again and again; which, when it has come to something.
+      if (state !== 'going' || state !== before) rows.value = await api.mailingRows(id());
     } catch (problem) {
       notice.fail(problem);
     }
