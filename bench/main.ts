@@ -12,6 +12,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ bench(): void | Promise<v
   sending: () => import('./sending.js'),
   fill: () => import(`${BROWSER}/fill.js`),
   load: () => import('./load.js'),
+  hostile: () => import('./hostile/main.js'),
   'batch-in-browser': () => import(`${BROWSER}/batch.js`),
 };
 

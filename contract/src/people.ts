@@ -113,11 +113,20 @@ export const groupSchema = z.strictObject({
 });
 export type SaveGroup = z.infer<typeof groupSchema>;
 
+/** A further address to read and send with, as somebody asks for it. */
+export const ownAddressSchema = z.strictObject({ address });
+/** A further address of somebody. It counts only once an administrator has confirmed it. */
+export interface OwnAddress {
+  readonly address: string;
+  readonly confirmed: boolean;
+}
+
 /** Who is signed in, and what the browser needs to know of it. */
 export interface Me {
   readonly id: string;
   readonly role: Role;
   readonly address: string;
+  readonly addresses: readonly OwnAddress[];
   readonly profile: Profile;
   readonly ways: HandOverWays;
   readonly workspace: { readonly counting: boolean };
@@ -131,6 +140,8 @@ export interface Person {
   /** `invited` until they have set a password. */
   readonly state: 'invited' | 'active' | 'ended';
   readonly lastSeen: string | undefined;
+  /** Further addresses, confirmed or asked for. */
+  readonly addresses: readonly OwnAddress[];
 }
 /** A link to be copied and handed over; it is shown once and can be followed once. */
 export interface OneTimeLink {

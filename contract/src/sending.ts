@@ -138,10 +138,11 @@ export interface PersonRecord {
   readonly lists: readonly { readonly id: string; readonly title: string }[];
   readonly messages: readonly {
     readonly id: string;
-    readonly text: string;
-    readonly title: string;
+    /** None of these four where it came of a text that who asks may not see. */
+    readonly text: string | undefined;
+    readonly title: string | undefined;
     readonly version: number | undefined;
-    readonly subject: string;
+    readonly subject: string | undefined;
     readonly way: string;
     readonly by: string;
     readonly at: string;

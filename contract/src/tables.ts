@@ -88,6 +88,8 @@ export const changeTableSchema = z.strictObject({
       z.discriminatedUnion('what', [
         z.strictObject({ what: z.literal('title'), title }),
         z.strictObject({ what: z.literal('keep-until'), day: z.iso.date().nullable() }),
+        /** Shares a recipient list with those who may write in a folder; null with nobody. */
+        z.strictObject({ what: z.literal('folder'), folder: z.string().max(60).nullable() }),
         z.strictObject({ what: z.literal('cells'), position: z.int().min(0), cells: z.record(key, cell) }),
         z.strictObject({ what: z.literal('add-rows'), rows: z.array(z.record(key, cell)).min(1).max(10_000) }),
         z.strictObject({ what: z.literal('remove-rows'), positions: z.array(z.int().min(0)).min(1).max(100_000) }),
@@ -123,6 +125,11 @@ export interface TableSummary {
   /** Of recipient lists: whose it is, and the day after which its rows go. */
   readonly owner: string | undefined;
   readonly keepUntil: string | undefined;
+  /** Of recipient lists: the folder whose writers may change it too. */
+  readonly folder: string | undefined;
+  /** Whether who asks may change it, and whether they say who else may. */
+  readonly mayChange: boolean;
+  readonly mayShare: boolean;
 }
 export interface StoredTable extends TableSummary {
   readonly columns: readonly SampleColumn[];

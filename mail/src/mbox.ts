@@ -6,15 +6,20 @@ const FROM = /^From [^\r\n]*$/;
 export const isMbox = (bytes: Uint8Array): boolean =>
   new TextDecoder('latin1').decode(bytes.subarray(0, 5)) === 'From ';
 
-/** The mails of a mailbox, as they came; quoted “>From ” lines are “From ” again. */
-export function mailsOf(bytes: Uint8Array): Uint8Array[] {
+/**
+ * The mails of a mailbox, as they came; quoted “>From ” lines are “From ” again.
+ * @param most after so many mails the rest is not read
+ */
+export function mailsOf(bytes: Uint8Array, most = Infinity): Uint8Array[] {
   // Latin-1 keeps every byte, whatever it means.
   const lines = Buffer.from(bytes).toString('latin1').split(/\r?\n/);
   const mails: string[][] = [];
-  lines.forEach((line, at) => {
-    if (FROM.test(line) && (at === 0 || lines[at - 1] === '')) mails.push([]);
-    else mails.at(-1)?.push(/^>+From /.test(line) ? line.slice(1) : line);
-  });
+  for (const [at, line] of lines.entries()) {
+    if (FROM.test(line) && (at === 0 || lines[at - 1] === '')) {
+      if (mails.length >= most) break;
+      mails.push([]);
+    } else mails.at(-1)?.push(/^>+From /.test(line) ? line.slice(1) : line);
+  }
   return mails
     .map((mail) => mail.join('\r\n').replace(/(?:\r\n)+$/, '\r\n'))
     .filter((mail) => mail.trim() !== '')

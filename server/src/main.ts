@@ -74,7 +74,7 @@ const stop = (): void => {
   for (const each of [ticking, sending, forgetting]) clearInterval(each);
   server.close(
     () =>
-      void Promise.all([services.courier.stop(), mail.standIn?.close()])
+      void Promise.all([services.courier.stop(), mail.standIn?.close(), services.workers.close()])
         .then(() => database.close())
         .then(() => process.exit(0)),
   );

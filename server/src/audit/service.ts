@@ -34,12 +34,16 @@ export type Act =
   | 'forgot'
   | 'refused'
   | 'allowed'
+  | 'asked for'
+  | 'confirmed'
+  | 'removed'
   | 'wrote to'
   | 'stopped';
 
 /** Of what kind it was done to. */
 export type Subject =
   | 'person'
+  | 'address'
   | 'group'
   | 'folder'
   | 'text'

@@ -7,12 +7,12 @@ import { note } from '../audit/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { accessOf, ROOT } from '../rights/access.js';
+import { accessOf, ROOT, type Access } from '../rights/access.js';
 import { privateFolder } from '../rights/private.js';
 import { checkpointBefore } from '../versions/checkpoints.js';
 import { closure, rowOf, workingCopy, type Row } from './current.js';
 import { countFindings } from './findings.js';
-import { callWordIsFree, insertText, underive, updateText } from './store.js';
+import { callWordIsFree, insertText, takenNames, underive, updateText } from './store.js';
 import { demanded, summaryOf } from './seen.js';
 import { usersOf } from './uses.js';
 
@@ -63,8 +63,7 @@ export class CatalogueService {
       const access = await accessOf(writer, asker);
       const into = folder ?? (access.may('write', ROOT) ? ROOT : privateFolder(asker.id));
       access.demand('write', into, 'folder');
-      const taken = new Set((await writer.select({ name: texts.name }).from(texts)).map((each) => each.name));
-      const name = nameFromTitle(title, taken);
+      const name = nameFromTitle(title, await takenNames(writer));
       const base = document ?? emptyDocument({ kind, title });
       // A copy does not take the call word along: it recalls one template.
       const { call: _call, ...front } = base.attrs.front;
@@ -125,7 +124,11 @@ export class CatalogueService {
               access.demand('publish', row.folder);
               access.demand('publish', many.folder, 'folder');
             }
-            await writer.update(texts).set({ folder: many.folder, position: 0 }).where(eq(texts.name, row.name));
+            const secondPerson = carriedRequirement(row, many.folder, access, asker);
+            await writer
+              .update(texts)
+              .set({ folder: many.folder, position: 0, secondPerson })
+              .where(eq(texts.name, row.name));
             const to = access.folders.get(many.folder)?.title ?? '';
             await note(writer, asker, 'moved', 'text', row.name, `${row.title} to ${to}`);
           }
@@ -180,6 +183,27 @@ export class CatalogueService {
   }
 }
 
+/**
+ * Whether a text that is moved goes on needing a second person for publishing. The requirement of the folder it leaves
+ * goes with it, unless somebody who may change that folder moves it. Throws where a version that one person published
+ * would come into a folder that needs two.
+ */
+function carriedRequirement(row: Row, target: string, access: Access, asker: Asker): boolean {
+  const needsTwo = (folder: string): boolean => access.folders.get(folder)?.secondPerson === true;
+  const required = row.secondPerson || needsTwo(row.folder);
+  if (needsTwo(target)) {
+    if (row.published !== null && !required && !access.may('manage', target))
+      throw new RequestProblem(
+        422,
+        'second-person',
+        `“${row.title}” was published by one person. Somebody who manages the folder has to move it there.`,
+      );
+    return false;
+  }
+  if (asker.role === 'administrator') return false;
+  return row.secondPerson || (needsTwo(row.folder) && !access.may('manage', row.folder));
+}
+
 /** Takes a text out for good. What was sent from it stays, with the versions it was sent from. */
 async function purge(writer: Writer, row: Row): Promise<void> {
   await underive(writer, row.name, 'working');
@@ -195,4 +219,8 @@ async function purge(writer: Writer, row: Row): Promise<void> {
     await writer.delete(table).where(eq(table.text, row.name));
   await writer.delete(schema.ownSets).where(eq(schema.ownSets.text, row.name));
   await writer.delete(texts).where(eq(texts.name, row.name));
+  await writer
+    .insert(schema.purgedNames)
+    .values({ name: row.name, at: new Date().toISOString() })
+    .onConflictDoNothing();
 }

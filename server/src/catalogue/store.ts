@@ -65,6 +65,22 @@ const derivedFrom = (document: TextDocument): Derived => {
   };
 };
 
+/** Names that no new text gets: of those there are, and of those that were purged, whose history hangs on their names. */
+export async function takenNames(reader: Reader | Writer): Promise<Set<string>> {
+  const { purgedNames } = schema;
+  const [there, purged] = [
+    await reader.select({ name: texts.name }).from(texts),
+    await reader.select({ name: purgedNames.name }).from(purgedNames),
+  ];
+  return new Set([...there, ...purged].map(({ name }) => name));
+}
+
+/** Whether a text of that name was purged, so that the name is given to no other. */
+export async function isPurged(reader: Reader | Writer, name: string): Promise<boolean> {
+  const { purgedNames } = schema;
+  return (await reader.select().from(purgedNames).where(eq(purgedNames.name, name))).length > 0;
+}
+
 /** Adds a text. */
 export async function insertText(
   writer: Writer,

@@ -93,7 +93,14 @@ export async function loadDemo(database: Database, services: Services, folder: s
     for (const file of files(join(folder, sub))) {
       const title = (file.split('/').at(-1) ?? file).replace(/\.csv$/, '').replace(/-/g, ' ');
       const named = title.charAt(0).toUpperCase() + title.slice(1);
-      await services.tables.import(use, named, readFileSync(file), { accept: false }, author);
+      const made = await services.tables.import(use, named, readFileSync(file), { accept: false }, author);
+      // The lists are the whole garden's.
+      if (use === 'recipients')
+        await services.tables.change(
+          made.id,
+          { revision: made.revision, changes: [{ what: 'folder', folder: ROOT }] },
+          author,
+        );
     }
   }
   for (const [key, asker] of askers) {

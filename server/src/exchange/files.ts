@@ -14,7 +14,7 @@ import { readText } from '@vocabula/core/markdown';
 import { note } from '../audit/service.js';
 import { rowOf } from '../catalogue/current.js';
 import { countFindings } from '../catalogue/findings.js';
-import { callWordIsFree, insertText, updateText } from '../catalogue/store.js';
+import { callWordIsFree, insertText, isPurged, updateText } from '../catalogue/store.js';
 import type { Database, Writer } from '../db/database.js';
 import { houseFromFile, takeHouse } from '../house/service.js';
 import { RequestProblem } from '../http/problem.js';
@@ -71,6 +71,8 @@ export async function takeText(
   await callWordIsFree(writer, name, document);
   if (!row) {
     access.demand('write', folder, 'folder');
+    if (await isPurged(writer, name))
+      throw new RequestProblem(422, 'taken', `The name “${name}” belonged to a deleted text. Give the file another.`);
     await insertText(writer, name, document, { folder, madeBy: asker.id });
     return 'new';
   }

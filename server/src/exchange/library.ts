@@ -13,7 +13,7 @@ import type { AssetService } from '../assets/service.js';
 import { note } from '../audit/service.js';
 import { publishedVersions, rowOf, workingCopy, type Row } from '../catalogue/current.js';
 import { countFindings } from '../catalogue/findings.js';
-import { insertText } from '../catalogue/store.js';
+import { insertText, isPurged, takenNames } from '../catalogue/store.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/current.js';
 import { houseFromFile, takeHouse } from '../house/service.js';
@@ -104,7 +104,9 @@ export class LibraryService {
         refused:
           refused ??
           twice ??
-          (row && !access.may('write', row.folder) ? `The name “${text.name}” is taken. Keep both.` : undefined),
+          ((row ? !access.may('write', row.folder) : await isPurged(read, text.name))
+            ? `The name “${text.name}” is taken. Keep both.`
+            : undefined),
         findings: text.findings,
       });
     }
@@ -170,9 +172,7 @@ export class LibraryService {
       const access = await accessOf(writer, asker);
       access.demand('write', into, 'folder');
       const folders = await foldersFor(writer, library, into, access, asker);
-      const taken = new Set(
-        (await writer.select({ name: schema.texts.name }).from(schema.texts)).map((row) => row.name),
-      );
+      const taken = await takenNames(writer);
       const texts = wanted.filter(({ what }) => what === 'text');
       const names = new Map<string, string>();
       for (const item of texts.filter((each) => choice(each) === 'keep both')) {

@@ -18,15 +18,16 @@ import { closure, rowOf } from '../catalogue/current.js';
 import { demanded } from '../catalogue/seen.js';
 import { schema, type Database } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
+import { ownAddresses } from '../people/addresses.js';
 import type { Asker } from '../people/asker.js';
 import type { RecipientService } from '../recipients/service.js';
 import { accessOf } from '../rights/access.js';
+import type { Workers } from '../workers/pool.js';
 import { begin, calledBy, frozenAll } from './beginning.js';
 import { checkChanges } from './changes.js';
 import { likelyFor } from './likely.js';
 import { offeredFor } from './memory.js';
 import { fillOf, frozenOf, ownFill, standingsOf, summary, type Row } from './rows.js';
-import { originalOf } from './original.js';
 
 const { fills } = schema;
 
@@ -34,6 +35,7 @@ export class FillService {
   constructor(
     private readonly database: Database,
     private readonly recipients: RecipientService,
+    private readonly workers: Workers,
   ) {}
 
   /** Begins a message on the version that is in use. */
@@ -202,7 +204,7 @@ export class FillService {
 
   /** Reads a mail that was pasted or dropped, and says who wrote it and what is likely meant to answer it. */
   async readOriginal(bytes: Uint8Array, asker: Asker): Promise<ReadOriginal> {
-    const original = await originalOf(bytes);
+    const original = await this.workers.run('original', bytes, asker.id);
     return this.answerable(original, asker);
   }
 
@@ -242,14 +244,15 @@ export class FillService {
   }
 
   /** A letter of the asker's mailbox as a mail that is answered. */
-  private async letter(id: string, { address }: Asker): Promise<Original> {
-    const [row] = await this.database.read
+  private async letter(id: string, asker: Asker): Promise<Original> {
+    const { read } = this.database;
+    const [row] = await read
       .select({ raw: schema.letters.raw })
       .from(schema.letters)
       .innerJoin(schema.deliveries, eq(schema.deliveries.letter, schema.letters.id))
-      .where(and(eq(schema.letters.id, id), eq(schema.deliveries.address, address)));
+      .where(and(eq(schema.letters.id, id), inArray(schema.deliveries.address, await ownAddresses(read, asker.id))));
     if (!row) throw notFound('letter');
-    return originalOf(row.raw);
+    return this.workers.run('original', row.raw, asker.id);
   }
 
   /** The letter as something to answer, with what is likely meant. */

@@ -33,6 +33,7 @@ import { mailroomRoutes } from '../mailroom/routes.js';
 import { LetterService } from '../mailroom/service.js';
 import { mailingRoutes } from '../mailings/routes.js';
 import { MailingService } from '../mailings/service.js';
+import { AddressService } from '../people/addresses.js';
 import { KeyService } from '../people/keys.js';
 import { doorRoutes, meRoutes, peopleRoutes } from '../people/routes.js';
 import { PeopleService } from '../people/service.js';
@@ -55,6 +56,7 @@ import { RemarkService } from '../versions/remarks.js';
 import { RequestService } from '../versions/requests.js';
 import { requestRoutes, versionRoutes } from '../versions/routes.js';
 import { VersionService } from '../versions/service.js';
+import { Workers } from '../workers/pool.js';
 import { problems, RequestProblem } from './problem.js';
 import { identified } from './session.js';
 
@@ -63,10 +65,12 @@ const PAGES = fileURLToPath(new URL('../../../web/dist', import.meta.url));
 
 export interface Services {
   readonly database: Database;
+  readonly workers: Workers;
   readonly catalogue: CatalogueService;
   readonly tables: TableService;
   readonly fills: FillService;
   readonly people: PeopleService;
+  readonly addresses: AddressService;
   readonly assets: AssetService;
   readonly houses: HouseService;
   readonly converter: ConvertService;
@@ -116,20 +120,23 @@ export function makeServices(
     log = pino({ level: 'silent' }),
   }: Surroundings = {},
 ): Services {
+  const workers = new Workers();
   const people = new PeopleService(database);
   const catalogue = new CatalogueService(database);
   const assets = new AssetService(database);
   const folders = new FolderService(database);
   const tables = new TableService(database);
   const recipients = new RecipientService(database);
-  const fills = new FillService(database, recipients);
+  const fills = new FillService(database, recipients, workers);
   const outbox = new Outbox(database, smtp, origin);
   const courier = new Courier(database, outbox, assets, smtp, isStandIn, log);
   const wake = (): void =>
     void courier.run().catch((error: unknown) => log.error({ err: error }, 'sending what is due failed'));
   return {
     database,
+    workers,
     people,
+    addresses: new AddressService(database),
     catalogue,
     assets,
     houses: new HouseService(database),
@@ -144,7 +151,7 @@ export function makeServices(
     mailings: new MailingService(database, fills, tables, outbox, wake),
     clock: new ClockService(database, isStandIn, origin),
     wake,
-    letters: new LetterService(database),
+    letters: new LetterService(database, workers),
     proofs: new ProofService(database, people, assets, smtp),
     sessions: new SessionService(database),
     signIns: new SignInService(database),

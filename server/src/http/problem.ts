@@ -6,7 +6,7 @@ import { mayCall, type Asker, type Caller } from '../people/asker.js';
 
 export class RequestProblem extends Error {
   constructor(
-    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 507,
+    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 503 | 507,
     readonly code: string,
     message: string,
     readonly details?: unknown,

@@ -27,6 +27,10 @@ let zip: Buffer;
 let waiting: string;
 let mailing: string;
 let mailed: string;
+let asking: string;
+/** Somebody else, and what is theirs alone. */
+let owner: Started['call'] & { readonly asker: { readonly id: string; readonly address: string } };
+let theirs: Theirs;
 const DIGEST = '0123456789abcdef';
 const REPORT = { messages: 1, set: 'People', errors: 0, warnings: 0, findings: [] };
 beforeAll(async () => {
@@ -63,9 +67,95 @@ beforeAll(async () => {
   const quote = { exact: 'Dear', prefix: '', suffix: '' };
   remark = (await call.post('/api/versions/visit/remarks').send({ quote, body: 'Hm' })).body.id;
   request = (await call.post('/api/requests/for/later').send({ revision: 1, note: 'Please', report: REPORT })).body.id;
+  await author.post('/api/me/addresses').send({ address: 'shared@larkmoor.example' });
+  asking = (await author.get('/api/me')).body.id;
+  owner = await server.as('author');
+  theirs = await thingsOf(owner);
   zip = (await call.get('/api/library/zip').buffer().parse(inBytes)).body;
 });
 afterAll(() => server.stop());
+
+/** One of everything that has an owner, by the name of the parameter or the place it stands in. */
+interface Theirs {
+  readonly fill: string;
+  readonly letter: string;
+  readonly outgoing: string;
+  readonly mailing: string;
+  readonly row: string;
+  readonly session: string;
+  readonly key: string;
+  readonly text: string;
+  readonly table: string;
+  readonly folder: string;
+  readonly request: string;
+  readonly remark: string;
+}
+async function thingsOf(call: typeof owner): Promise<Theirs> {
+  const { services } = server;
+  await services.letters.take('b@x.example', [call.asker.address], Buffer.from('Subject: Theirs\r\n\r\nDear Ann'));
+  const private_ = (await call.get('/api/folders')).body.find(({ own }: { own: boolean }) => own).id;
+  const folder_ = (await call.post('/api/folders').send({ parent: private_, title: 'Below' })).body.id;
+  const { name } = await makePublished({ call }, 'Private words', undefined, private_);
+  const made = (await call.post('/api/fills').send({ text: name })).body.id;
+  await call.put(`/api/fills/${made}`).send({ recipient: { email: 'ann@x.example' }, answers: { name: 'Ann' } });
+  const mailing_ = (await call.post('/api/mailings').send({ fill: made })).body.id;
+  await call.post(`/api/mailings/${mailing_}/recipients`).send({ paste: 'ann@x.example, bo@x.example' });
+  const outgoing = (await call.post(`/api/fills/${made}/hand-over`).send({ way: 'service' })).body.outgoing;
+  const list = await call
+    .post('/api/tables?use=recipients&title=Theirs')
+    .set('content-type', 'application/octet-stream')
+    .send(Buffer.from('first_name,email\nAnn,ann@x.example\n'));
+  const asked = await call.post(`/api/requests/for/${name}`).send({ revision: 1, note: 'Please', report: REPORT });
+  const quote = { exact: 'Dear', prefix: '', suffix: '' };
+  return {
+    fill: made,
+    letter: (await call.get('/api/mailroom/inbox')).body[0].id,
+    outgoing,
+    mailing: mailing_,
+    row: (await call.get(`/api/mailings/${mailing_}/rows`)).body[0].id,
+    session: (await call.get('/api/me/sessions')).body[0].id,
+    key: (await call.post('/api/me/keys').send({ title: 'Theirs', scopes: ['read'] })).body.id,
+    text: name,
+    table: list.body.id,
+    folder: folder_,
+    request: asked.body.id,
+    remark: (await call.post(`/api/versions/${name}/remarks`).send({ quote, body: 'Hm' })).body.id,
+  };
+}
+/** Which thing the parameters of a route mean, by how the route begins. */
+const MEANT: readonly (readonly [begins: string, thing: keyof Theirs])[] = [
+  ['/api/fills/read/', 'letter'],
+  ['/api/fills/', 'fill'],
+  ['/api/outgoing/', 'outgoing'],
+  ['/api/mailings/', 'mailing'],
+  ['/api/mailroom/letters/', 'letter'],
+  ['/api/me/sessions/', 'session'],
+  ['/api/me/keys/', 'key'],
+  ['/api/texts/', 'text'],
+  ['/api/versions/', 'text'],
+  ['/api/proofs/', 'text'],
+  ['/api/requests/for/', 'text'],
+  ['/api/requests/', 'request'],
+  ['/api/tables/own/', 'text'],
+  ['/api/tables/', 'table'],
+  ['/api/folders/', 'folder'],
+  ['/api/v1/texts/', 'text'],
+];
+/** What all may do with what is somebody's: authors read the lists that all write to, to copy and to save them. */
+const SHARED = new Set([
+  'GET /api/tables/:id',
+  'GET /api/tables/:id/csv',
+  'GET /api/tables/:id/json',
+  'POST /api/tables/:id/copy',
+]);
+/** Routes whose first parameter is no thing that has an owner. */
+const UNOWNED = new Set([
+  'GET /api/assets/:file',
+  'GET /api/door/links/:token',
+  'GET /counted/link/:token',
+  'GET /counted/open/:token',
+  'DELETE /api/me/addresses/:address',
+]);
 
 const inBytes = (answer: unknown, done: (problem: Error | null, body: Buffer) => void): void => {
   const response = answer as NodeJS.ReadableStream;
@@ -365,11 +455,35 @@ const CALLS: readonly Case[] = [
   { route: 'POST /api/fills/:id/restore', who: 'colleague', path: () => `/api/fills/${fill}/restore`, status: 204 },
   { route: 'GET /api/me', who: 'colleague', status: 200 },
   {
+    route: 'POST /api/me/addresses',
+    who: 'colleague',
+    body: () => ({ address: 'desk@larkmoor.example' }),
+    status: 201,
+  },
+  {
+    route: 'DELETE /api/me/addresses/:address',
+    who: 'colleague',
+    path: () => '/api/me/addresses/desk@larkmoor.example',
+    status: 204,
+  },
+  {
+    route: 'PUT /api/people/:id/addresses/:address',
+    who: 'administrator',
+    path: () => `/api/people/${asking}/addresses/shared@larkmoor.example`,
+    status: 204,
+  },
+  {
+    route: 'DELETE /api/people/:id/addresses/:address',
+    who: 'administrator',
+    path: () => `/api/people/${asking}/addresses/shared@larkmoor.example`,
+    status: 204,
+  },
+  {
     route: 'PUT /api/me',
     who: 'colleague',
     body: () => ({
       name: 'Maeve',
-      email: 'maeve@larkmoor.example',
+      email: '',
       title: '',
       telephone: '',
       pronouns: '',
@@ -698,6 +812,64 @@ describe('every route', () => {
       expect([answer.status, answer.body.code]).toEqual([404, 'not-found']);
     },
   );
+  describe('on what is another person’s', () => {
+    const owned = CALLS.filter(
+      ({ route, who }) =>
+        route.includes(':') && !SHARED.has(route) && !UNOWNED.has(route) && !(who === 'administrator'),
+    );
+    const aimed = ({ route }: Case): string => {
+      const pattern = route.split(' ')[1] as string;
+      const [, thing] = MEANT.find(([begins]) => pattern.startsWith(begins)) ?? [];
+      if (thing === undefined) throw new Error(`${route} takes an id, and the test does not know whose.`);
+      let first = true;
+      return pattern.replace(/:(\w+)/g, (_whole, parameter: string) => {
+        const value = first ? theirs[thing] : undefined;
+        first = false;
+        if (value !== undefined) return value;
+        return (
+          {
+            row: theirs.row,
+            id: theirs.remark,
+            number: '1',
+            state: 'version:1',
+            template: theirs.text,
+            digest: DIGEST,
+          }[parameter] ?? 'nobody'
+        );
+      });
+    };
+    it.each(owned)('$route does nothing for another author', async (each) => {
+      const own = (await author.post('/api/me/keys').send({ title: 'Mine', scopes: ['read', 'render', 'publish'] }))
+        .body;
+      const call = send(each, { as: author, at: aimed(each) });
+      if (each.who === 'key') call.set('authorization', `Bearer ${own.key}`);
+      const answer = await call;
+      expect([403, 404], `${answer.status} ${JSON.stringify(answer.body).slice(0, 200)}`).toContain(answer.status);
+      expect(JSON.stringify(answer.body)).not.toContain('Private words');
+    });
+    const personal = new Set(['fill', 'letter', 'outgoing', 'mailing', 'session', 'key', 'text', 'folder']);
+    it.each(
+      owned.filter(
+        ({ route, who }) =>
+          who !== 'key' && personal.has(MEANT.find(([begins]) => route.split(' ')[1]?.startsWith(begins))?.[1] ?? ''),
+      ),
+    )('$route does nothing for an administrator', async (each) => {
+      const answer = await send(each, { at: aimed(each) });
+      expect([403, 404], `${answer.status}`).toContain(answer.status);
+    });
+    it('is all still there', async () => {
+      for (const path of [
+        `/api/fills/${theirs.fill}`,
+        `/api/mailings/${theirs.mailing}`,
+        `/api/outgoing/${theirs.outgoing}`,
+        `/api/texts/${theirs.text}`,
+        `/api/tables/${theirs.table}`,
+        `/api/mailroom/letters/${theirs.letter}`,
+      ])
+        expect([path, (await owner.get(path)).status]).toEqual([path, 200]);
+      expect((await owner.get(`/api/outgoing/${theirs.outgoing}`)).body.state).toBe('waiting');
+    });
+  });
   it.each(CALLS.filter(({ route }) => !route.startsWith('GET')))('$route refuses other sites', async (each) => {
     const answer = await send(each).set('origin', 'https://elsewhere.example');
     expect([answer.status, answer.body.code]).toEqual([403, 'foreign-origin']);

@@ -6,6 +6,7 @@ import { and, asc, count, eq, isNull, lte } from 'drizzle-orm';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { keepWorkspaceValue } from '../people/workspace.js';
 import { AHEAD, aheadOf, answerOf } from './conduct.js';
+import { letterColumns } from './reading.js';
 import { takeLetter } from './service.js';
 
 const { intentions, letters, outgoing, counts } = schema;
@@ -82,7 +83,7 @@ export class ClockService {
       const raw = answer ?? bounce;
       if (!raw) return;
       const given = { sender: answer ? recipient : '', recipients: [letter.sender], raw };
-      await takeLetter(writer, { ...given, mail: await readEml(raw).catch(() => undefined), at: new Date(due) });
+      await takeLetter(writer, { ...given, columns: await letterColumns(raw), at: new Date(due) });
       await countFor(writer, letter.messageId, answer ? 'answered' : 'bounced', due);
     });
   }

@@ -6,6 +6,7 @@ import {
   groupSchema,
   inviteSchema,
   makeKeySchema,
+  ownAddressSchema,
   profileSchema,
   setPasswordSchema,
   signInSchema,
@@ -19,6 +20,7 @@ import type { AtHandService } from '../catalogue/at-hand.js';
 import type { Database } from '../db/database.js';
 import { openRoute, parsed, RequestProblem, route } from '../http/problem.js';
 import { clearSession, setSession } from '../http/session.js';
+import type { AddressService } from './addresses.js';
 import type { Asker } from './asker.js';
 import type { KeyService } from './keys.js';
 import type { PeopleService } from './service.js';
@@ -26,10 +28,12 @@ import type { SessionService } from './sessions.js';
 import type { SignInService } from './sign-in.js';
 import { changeWorkspace } from './workspace.js';
 
+const addressOf = (request: Request): string => parsed(z.string().max(320), request.params.address);
 const idOf = (request: Request): string => parsed(z.string().max(60), request.params.id);
 
 export interface PeopleParts {
   readonly people: PeopleService;
+  readonly addresses: AddressService;
   readonly sessions: SessionService;
   readonly signIns: SignInService;
   readonly keys: KeyService;
@@ -89,8 +93,23 @@ export function doorRoutes({ people, sessions, signIns, demo }: PeopleParts): Ro
 }
 
 /** The person who asks. */
-export function meRoutes({ people, sessions, keys, atHand, database }: PeopleParts): Router {
+export function meRoutes({ people, addresses, sessions, keys, atHand, database }: PeopleParts): Router {
   const router = Router();
+  router.post(
+    '/addresses',
+    route(
+      'colleague',
+      async (request, response, asker) =>
+        void response.status(201).json(await addresses.ask(parsed(ownAddressSchema, request.body).address, asker)),
+    ),
+  );
+  router.delete(
+    '/addresses/:address',
+    route('colleague', async (request, response, asker) => {
+      await addresses.remove(asker.id, addressOf(request), asker);
+      response.status(204).end();
+    }),
+  );
   router.put(
     '/ways',
     route(
@@ -180,7 +199,7 @@ export function meRoutes({ people, sessions, keys, atHand, database }: PeoplePar
 }
 
 /** All people, and their groups. Who they are is known to authors, who give rights; only administrators change it. */
-export function peopleRoutes({ people }: PeopleParts): Router {
+export function peopleRoutes({ people, addresses }: PeopleParts): Router {
   const router = Router();
   router.get(
     '/',
@@ -227,6 +246,20 @@ export function peopleRoutes({ people }: PeopleParts): Router {
       'administrator',
       async (request, response, asker) => void response.json(await people.link(idOf(request), asker)),
     ),
+  );
+  router.put(
+    '/:id/addresses/:address',
+    route('administrator', async (request, response, asker) => {
+      await addresses.confirm(idOf(request), addressOf(request), asker);
+      response.status(204).end();
+    }),
+  );
+  router.delete(
+    '/:id/addresses/:address',
+    route('administrator', async (request, response, asker) => {
+      await addresses.remove(idOf(request), addressOf(request), asker);
+      response.status(204).end();
+    }),
   );
   router.patch(
     '/:id',

@@ -22,6 +22,7 @@ import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import { addPrivateFolder } from '../rights/private.js';
+import { demandNotShared, foldedAddress, furtherAddresses, ownAddresses } from './addresses.js';
 import type { Asker } from './asker.js';
 import { nameOfRow } from './names.js';
 import { digestOf, hashed, isPassword, newToken } from './secrets.js';
@@ -31,8 +32,6 @@ import { workspaceOf } from './workspace.js';
 const { people, links, groups, members, sessions } = schema;
 type Row = typeof people.$inferSelect;
 const LINK_DAYS = { invitation: 14, reset: 2 } as const;
-
-export const foldedAddress = (address: string): string => address.trim().toLowerCase();
 
 export class PeopleService {
   constructor(private readonly database: Database) {}
@@ -70,26 +69,37 @@ export class PeopleService {
 
   async me(asker: Asker): Promise<Me> {
     const { read } = this.database;
-    const [profile, ways, workspace] = [
+    const [profile, ways, workspace, further] = [
       await this.profile(asker),
       await waysOf(read, asker.id),
       await workspaceOf(read),
+      await furtherAddresses(read),
     ];
-    return { id: asker.id, role: asker.role, address: asker.address, profile, ways, workspace };
+    const { id, role, address } = asker;
+    return { id, role, address, addresses: further.get(id) ?? [], profile, ways, workspace };
   }
 
   profile(asker: Pick<Asker, 'id'>): Promise<Profile> {
     return profileOf(this.database.read, asker.id);
   }
 
-  async save(asker: Asker, profile: Profile): Promise<Profile> {
-    await this.database.write((writer) =>
-      writer
+  /** Keeps the profile. Throws 422 for an address to write from that does not count for this person. */
+  save(asker: Asker, profile: Profile): Promise<Profile> {
+    return this.database.write(async (writer) => {
+      const own = await ownAddresses(writer, asker.id);
+      const wanted = foldedAddress(profile.email);
+      if (wanted !== '' && !own.includes(wanted))
+        throw new RequestProblem(
+          422,
+          'address-not-confirmed',
+          `You cannot write from “${profile.email.slice(0, 80)}” until an administrator has confirmed it.`,
+        );
+      await writer
         .update(people)
         .set({ profile: JSON.stringify(profile), updatedAt: new Date().toISOString() })
-        .where(eq(people.id, asker.id)),
-    );
-    return profile;
+        .where(eq(people.id, asker.id));
+      return profileOf(writer, asker.id);
+    });
   }
 
   async saveWays(asker: Asker, ways: HandOverWays): Promise<HandOverWays> {
@@ -113,8 +123,9 @@ export class PeopleService {
       ).map(({ person, last }) => [person, last]),
     );
     const rows = await read.select().from(people);
+    const further = await furtherAddresses(read);
     return rows
-      .map((row) => personOf(row, seen.get(row.id) ?? undefined))
+      .map((row) => personOf(row, seen.get(row.id) ?? undefined, further.get(row.id)))
       .sort((a, b) => a.name.localeCompare(b.name, 'en'));
   }
 
@@ -271,9 +282,13 @@ export const askerOfRow = (row: Row): Asker => ({
   address: row.address ?? '',
 });
 
+/** Somebody's profile. Its address is one that counts for them: what they only say of themselves gives way to the account's. */
 export async function profileOf(reader: Reader | Writer, id: string): Promise<Profile> {
   const [row] = await reader.select().from(people).where(eq(people.id, id));
-  return row ? { ...EMPTY_PROFILE, ...(JSON.parse(row.profile) as Profile) } : EMPTY_PROFILE;
+  if (!row) return EMPTY_PROFILE;
+  const profile = { ...EMPTY_PROFILE, ...(JSON.parse(row.profile) as Profile) };
+  const own = await ownAddresses(reader, id);
+  return own.includes(foldedAddress(profile.email)) ? profile : { ...profile, email: own[0] ?? '' };
 }
 
 /** How somebody hands over. */
@@ -313,6 +328,7 @@ export async function addPerson(
 }
 
 async function addressIsFree(writer: Writer, address: string, id: string): Promise<void> {
+  await demandNotShared(writer, foldedAddress(address), id);
   const [other] = await writer
     .select({ id: people.id })
     .from(people)
@@ -335,7 +351,8 @@ async function rowOf(reader: Reader | Writer, id: string): Promise<Row> {
   return row;
 }
 
-function personOf(row: Row, lastSeen: string | undefined): Person {
+function personOf(row: Row, lastSeen: string | undefined, further: Person['addresses'] = []): Person {
   const state = row.endedAt !== null ? 'ended' : row.password === null ? 'invited' : 'active';
-  return { id: row.id, name: nameOfRow(row), address: row.address ?? '', role: row.role, state, lastSeen };
+  const { id, role } = row;
+  return { id, name: nameOfRow(row), address: row.address ?? '', role, state, lastSeen, addresses: further };
 }

@@ -6,7 +6,8 @@ import { schema, type Database } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
 import type { Asker } from './asker.js';
 import { isPassword } from './secrets.js';
-import { askerOfRow, foldedAddress } from './service.js';
+import { foldedAddress } from './addresses.js';
+import { askerOfRow } from './service.js';
 
 /** Failures before waiting begins: for one address, and for one place that attempts come from. */
 const FREE = { address: 4, place: 20 } as const;

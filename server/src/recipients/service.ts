@@ -3,12 +3,14 @@ import type { DoNotWrite, Forgotten, NotWritten, PersonRecord, RecipientHit } fr
 import { fold, isMailbox } from '@vocabula/core';
 import { bareAddress, recipientFromWords } from '@vocabula/core/filling';
 import type { TableColumn, TableRow } from '@vocabula/core/tables';
-import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, like, lt, or, sql } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { nameOfRow } from '../people/names.js';
+import { summaryOf } from '../catalogue/seen.js';
+import { accessOf } from '../rights/access.js';
 
 const { tables, tableRows, people, handedOver, doNotWrite, fills, outgoing } = schema;
 /** As many as are shown. */
@@ -101,8 +103,9 @@ export class RecipientService {
   async record(address: string, asker: Asker): Promise<PersonRecord> {
     const bare = bareAddress(address);
     const { read } = this.database;
+    const access = await accessOf(read, asker);
     const rows = await read
-      .select({ row: handedOver, title: schema.texts.title, profile: people.profile })
+      .select({ row: handedOver, text: schema.texts, profile: people.profile })
       .from(handedOver)
       .leftJoin(schema.texts, eq(schema.texts.name, handedOver.text))
       .leftJoin(people, eq(people.id, handedOver.person))
@@ -119,16 +122,21 @@ export class RecipientService {
       fields,
       doNotWrite: never && { because: never.because, who: never.whoName, at: never.at },
       lists: own.map(({ table, list }) => ({ id: table, title: list })),
-      messages: rows.map(({ row, title, profile }) => ({
-        id: row.id,
-        text: row.text,
-        title: title ?? row.text,
-        version: row.version ?? undefined,
-        subject: row.subject,
-        way: row.way,
-        by: profile ? ((JSON.parse(profile) as { name?: string }).name ?? '') : '',
-        at: row.at,
-      })),
+      // That somebody was written to is everybody's to know; by which text, and with which subject, only who may see the text.
+      messages: rows.map(({ row, text, profile }) => {
+        const seen = row.person === asker.id || (text !== null && access.may('fill', text.folder));
+        const title = text && summaryOf(text, access, '')?.title;
+        return {
+          id: row.id,
+          text: seen ? row.text : undefined,
+          title: seen ? (title ?? row.text) : undefined,
+          version: seen ? (row.version ?? undefined) : undefined,
+          subject: seen ? row.subject : undefined,
+          way: row.way,
+          by: profile ? ((JSON.parse(profile) as { name?: string }).name ?? '') : '',
+          at: row.at,
+        };
+      }),
     };
   }
 
@@ -141,6 +149,7 @@ export class RecipientService {
       const mine = (await writer.select({ id: fills.id, recipient: fills.recipient }).from(fills)).filter(
         ({ recipient }) => bareAddress((JSON.parse(recipient) as { email?: string }).email ?? '') === bare,
       );
+      const known = [bare, ...(await this.namesOf(writer, bare))];
       const emptied = {
         recipient: '{}',
         answers: '{}',
@@ -150,6 +159,7 @@ export class RecipientService {
         original: null,
       };
       for (const { id } of mine) await writer.update(fills).set(emptied).where(eq(fills.id, id));
+      await forgetElsewhere(writer, bare, known);
       const sent = await writer
         .select({ id: outgoing.id, state: outgoing.state })
         .from(outgoing)
@@ -193,7 +203,18 @@ export class RecipientService {
     });
   }
 
-  private async listRows(writer: Writer, bare: string): Promise<{ tableId: string; position: number }[]> {
+  /** What lists and records call somebody. */
+  private async namesOf(writer: Writer, bare: string): Promise<string[]> {
+    const rows = await writer
+      .select({ name: outgoing.name })
+      .from(outgoing)
+      .where(eq(outgoing.address, bare))
+      .groupBy(outgoing.name);
+    const listed = (await this.listRows(writer, bare)).map(({ name }) => name);
+    return [...new Set([...rows.map(({ name }) => name), ...listed])].filter((name) => name.trim().length > 2);
+  }
+
+  private async listRows(writer: Writer, bare: string): Promise<{ tableId: string; position: number; name: string }[]> {
     const rows = await writer
       .select({
         tableId: tableRows.tableId,
@@ -204,14 +225,14 @@ export class RecipientService {
       .from(tableRows)
       .innerJoin(tables, eq(tables.id, tableRows.tableId))
       .where(and(eq(tables.use, 'recipients'), sql`${tableRows.folded} LIKE ${`%${bare}%`}`));
-    return rows.filter(({ columns, cells }) => {
-      const hit = hitOf({
+    return rows.flatMap(({ tableId, position, columns, cells }) => {
+      const { email, name } = hitOf({
         table: '',
         list: '',
         columns: JSON.parse(columns) as TableColumn[],
         fields: JSON.parse(cells) as TableRow,
       });
-      return bareAddress(hit.email) === bare;
+      return bareAddress(email) === bare ? [{ tableId, position, name }] : [];
     });
   }
 
@@ -254,6 +275,65 @@ export class RecipientService {
         ),
       );
     });
+  }
+}
+
+/** Erases somebody from what other messages and the mailroom hold of them. @param known their address and names */
+async function forgetElsewhere(writer: Writer, bare: string, known: readonly string[]): Promise<void> {
+  const { mailings, letters, deliveries, intentions, counted } = schema;
+  // A pattern may find more than the address itself: what it finds is looked at again.
+  const holds = `%${bare}%`;
+  const answering = await writer
+    .select({ id: fills.id, original: fills.original })
+    .from(fills)
+    .where(like(fills.original, holds));
+  for (const { id, original } of answering)
+    if (original?.toLowerCase().includes(bare))
+      await writer.update(fills).set({ original: null, letter: null }).where(eq(fills.id, id));
+  const folded = known.map((words) => words.toLowerCase());
+  for (const { id, broken } of await writer.select({ id: mailings.id, broken: mailings.broken }).from(mailings)) {
+    const lines = JSON.parse(broken) as string[];
+    const left = lines.filter((line) => !folded.some((words) => line.toLowerCase().includes(words)));
+    if (left.length < lines.length)
+      await writer
+        .update(mailings)
+        .set({ broken: JSON.stringify(left) })
+        .where(eq(mailings.id, id));
+  }
+  const mails = await writer
+    .select({ id: letters.id, sender: letters.sender, recipients: letters.recipients })
+    .from(letters)
+    .where(or(eq(letters.sender, bare), like(letters.recipients, holds)));
+  for (const { id, sender, recipients } of mails) {
+    const others = (JSON.parse(recipients) as string[]).filter((each) => each !== bare);
+    if (sender !== bare && others.length === (JSON.parse(recipients) as string[]).length) continue;
+    await writer
+      .update(letters)
+      .set({
+        sender: sender === bare ? '' : sender,
+        recipients: JSON.stringify(others),
+        subject: '',
+        from: '',
+        opening: '',
+        raw: Buffer.alloc(0),
+        readable: false,
+      })
+      .where(eq(letters.id, id));
+    await writer.delete(deliveries).where(and(eq(deliveries.letter, id), eq(deliveries.address, bare)));
+  }
+  await writer.delete(intentions).where(eq(intentions.recipient, bare));
+  const sent = writer.select({ id: outgoing.id }).from(outgoing).where(eq(outgoing.address, bare));
+  await writer.delete(counted).where(inArray(counted.outgoing, sent));
+  const others = await writer
+    .select({ id: handedOver.id, recipients: handedOver.recipients })
+    .from(handedOver)
+    .where(like(handedOver.recipients, holds));
+  for (const { id, recipients } of others) {
+    const left = (JSON.parse(recipients) as string[]).filter((each) => bareAddress(each) !== bare);
+    await writer
+      .update(handedOver)
+      .set({ recipients: JSON.stringify(left) })
+      .where(eq(handedOver.id, id));
   }
 }
 

@@ -16,6 +16,7 @@ export interface Head {
   title: string;
   columns: SampleColumn[];
   keepUntil: string | null;
+  folder: string | null;
 }
 
 const refuse = (words: string): RequestProblem => new RequestProblem(422, 'bad-table', words);
@@ -28,6 +29,9 @@ export async function makeChange(writer: Writer, tableId: string, head: Head, ch
       return;
     case 'keep-until':
       head.keepUntil = change.day;
+      return;
+    case 'folder':
+      head.folder = change.folder;
       return;
     case 'cells':
       return changeCells(writer, tableId, head, change);

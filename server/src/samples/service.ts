@@ -15,14 +15,14 @@ import { disguised, withComputed, type SampleColumn } from '@vocabula/core/proof
 import { writeCsv, writeJson, type TableColumn, type TableRow } from '@vocabula/core/tables';
 import { and, asc, count, eq, isNull } from 'drizzle-orm';
 import { demanded } from '../catalogue/seen.js';
-import { schema, type Database, type Writer } from '../db/database.js';
+import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { accessOf } from '../rights/access.js';
+import { accessOf, type Access } from '../rights/access.js';
+import { note } from '../audit/service.js';
 import { addRows, makeChange, type Head } from './changes.js';
 import { described, tableOf } from './recognise.js';
-
-type Row = typeof schema.tables.$inferSelect;
+import { demandChange, isOwner, mayChange, ownSetsOf, type OwnOf, type TableRecord as Row } from './rights.js';
 
 export class TableService {
   constructor(private readonly database: Database) {}
@@ -36,8 +36,8 @@ export class TableService {
       .where(and(isNull(schema.tables.binnedAt), use ? eq(schema.tables.use, use) : undefined))
       .groupBy(schema.tables.id)
       .orderBy(asc(schema.tables.title));
-    const own = await this.ownSets(asker);
-    return rows.map(({ table, rows: number }) => summary(table, number, own));
+    const seen = await this.seenBy(asker);
+    return rows.map(({ table, rows: number }) => seen(table, number));
   }
 
   async get(id: string, asker: Asker): Promise<StoredTable> {
@@ -52,12 +52,11 @@ export class TableService {
       .from(schema.tableRows)
       .where(eq(schema.tableRows.tableId, id))
       .orderBy(asc(schema.tableRows.position));
-    const own = (await this.ownSets(asker)).filter((each) => each.tableId === id);
     const columns = JSON.parse(table.columns) as SampleColumn[];
     const cells = stored.map((row) => JSON.parse(row.cells) as TableRow);
     const { rows, problems } = withComputed(columns, cells, dayIn(new Date(), 'UTC'));
     return {
-      ...summary(table, stored.length, own),
+      ...(await this.seenBy(asker))(table, stored.length),
       columns,
       cells: rows,
       problems,
@@ -65,15 +64,14 @@ export class TableService {
     };
   }
 
-  /** Which sets are which texts' own, as far as the asker may write those. */
-  private async ownSets(asker: Asker): Promise<(typeof schema.ownSets.$inferSelect)[]> {
-    const { read } = this.database;
-    const access = await accessOf(read, asker);
-    const rows = await read
-      .select({ text: schema.ownSets.text, tableId: schema.ownSets.tableId, folder: schema.texts.folder })
-      .from(schema.ownSets)
-      .innerJoin(schema.texts, eq(schema.texts.name, schema.ownSets.text));
-    return rows.filter(({ folder }) => access.may('write', folder)).map(({ text, tableId }) => ({ text, tableId }));
+  /** Summaries as the asker sees them: templates that they may not write are not named. */
+  private async seenBy(
+    asker: Asker,
+    reader: Reader | Writer = this.database.read,
+  ): Promise<(table: Row, rows: number) => TableSummary> {
+    const access = await accessOf(reader, asker);
+    const own = await ownSetsOf(reader);
+    return (table, rows) => summary(table, rows, own, access, asker);
   }
 
   /** What a file holds, without taking anything from it. */
@@ -93,7 +91,10 @@ export class TableService {
     if (notes.length > 0 && !accept)
       throw new RequestProblem(422, 'bad-table', `${notes.join(' ')} Nothing was imported.`, { notes });
     const kept = columns.filter(({ key }) => choices[key]?.into !== '').map(plainColumn);
-    return this.database.write((writer) => insert(writer, use, title, kept, only(rows, kept), asker));
+    return this.database.write(async (writer) => {
+      const made = await insert(writer, use, title, kept, only(rows, kept), asker);
+      return (await this.seenBy(asker, writer))(made, rows.length);
+    });
   }
 
   /** Adds the rows of a file to a set; its columns go where the choices say, the rest become new ones. */
@@ -127,9 +128,12 @@ export class TableService {
   make({ use, title, columns, rows, ownOf }: MakeTable, asker: Asker): Promise<TableSummary> {
     return this.database.write(async (writer) => {
       const made = await insert(writer, use, title, columns, rows, asker);
-      if (ownOf === undefined) return made;
-      await putOwn(writer, ownOf, made.id);
-      return { ...made, ownOf: [ownOf] };
+      if (ownOf !== undefined) {
+        demandSamples(use);
+        await demanded(writer, ownOf, asker, 'write');
+        await putOwn(writer, ownOf, made.id);
+      }
+      return (await this.seenBy(asker, writer))(made, rows.length);
     });
   }
 
@@ -142,7 +146,7 @@ export class TableService {
   private changed(
     id: string,
     revision: number,
-    _asker: Asker,
+    asker: Asker,
     work: (writer: Writer, head: Head) => Promise<void>,
   ): Promise<TableSummary> {
     return this.database.write(async (writer) => {
@@ -151,6 +155,7 @@ export class TableService {
         .from(schema.tables)
         .where(and(eq(schema.tables.id, id), isNull(schema.tables.binnedAt)));
       if (!table) throw notFound('table');
+      await demandChange(writer, table, asker);
       if (table.revision !== revision)
         throw new RequestProblem(
           409,
@@ -161,12 +166,19 @@ export class TableService {
         title: table.title,
         columns: JSON.parse(table.columns) as SampleColumn[],
         keepUntil: table.keepUntil,
+        folder: table.folder,
       };
       await work(writer, head);
+      if (head.folder !== table.folder) {
+        if (!isOwner(table, asker))
+          throw new RequestProblem(403, 'not-allowed', 'Its owner says who else may change this list.');
+        if (head.folder !== null) (await accessOf(writer, asker)).demand('fill', head.folder, 'folder');
+      }
       const row: Row = {
         ...table,
         title: head.title,
         keepUntil: head.keepUntil,
+        folder: head.folder,
         columns: JSON.stringify(head.columns),
         revision: revision + 1,
         updatedAt: new Date().toISOString(),
@@ -176,8 +188,8 @@ export class TableService {
         .select({ rows: count() })
         .from(schema.tableRows)
         .where(eq(schema.tableRows.tableId, id));
-      const own = await writer.select().from(schema.ownSets).where(eq(schema.ownSets.tableId, id));
-      return summary(row, rows?.rows ?? 0, own);
+      if (row.use === 'recipients') await note(writer, asker, 'changed', 'table', id, changedWords(table, row));
+      return (await this.seenBy(asker, writer))(row, rows?.rows ?? 0);
     });
   }
 
@@ -185,28 +197,29 @@ export class TableService {
   async copy(id: string, { title, disguise }: CopyTable, asker: Asker): Promise<TableSummary> {
     const { columns, cells } = await this.get(id, asker);
     const rows = disguise ? disguised(columns, cells) : cells;
-    return this.database.write((writer) => insert(writer, 'sample', title, columns, rows, asker));
+    return this.database.write(async (writer) => {
+      const made = await insert(writer, 'sample', title, columns, rows, asker);
+      return (await this.seenBy(asker, writer))(made, rows.length);
+    });
   }
 
   /** Says which sample set is a template's own. */
   async own(text: string, table: string | null, asker: Asker): Promise<void> {
-    if (table !== null && (await this.get(table, asker)).use !== 'sample')
-      throw new RequestProblem(
-        422,
-        'not-samples',
-        'Only a sample set can be a template’s own: a list is never proofed.',
-      );
+    if (table !== null) demandSamples((await this.get(table, asker)).use);
     await demanded(this.database.read, text, asker, 'write');
     await this.database.write((writer) => putOwn(writer, text, table));
   }
 
-  bin(id: string, binned: boolean, _asker: Asker): Promise<void> {
+  bin(id: string, binned: boolean, asker: Asker): Promise<void> {
     return this.database.write(async (writer) => {
-      const changed = await writer
+      const [table] = await writer.select().from(schema.tables).where(eq(schema.tables.id, id));
+      if (!table) throw notFound('table');
+      await demandChange(writer, table, asker);
+      await writer
         .update(schema.tables)
         .set({ binnedAt: binned ? new Date().toISOString() : null })
         .where(eq(schema.tables.id, id));
-      if (changed.rowsAffected === 0) throw notFound('table');
+      await note(writer, asker, binned ? 'binned' : 'restored', 'table', id, table.title);
     });
   }
 
@@ -232,7 +245,7 @@ async function insert(
   columns: readonly SampleColumn[],
   rows: readonly TableRow[],
   asker: Asker,
-): Promise<TableSummary> {
+): Promise<Row> {
   const row: Row = {
     id: randomUUID(),
     use,
@@ -241,12 +254,31 @@ async function insert(
     revision: 1,
     updatedAt: new Date().toISOString(),
     binnedAt: null,
-    owner: use === 'recipients' ? asker.id : null,
+    owner: asker.id,
     keepUntil: use === 'recipients' ? keptFor() : null,
+    folder: null,
   };
   await writer.insert(schema.tables).values(row);
   await addRows(writer, row.id, rows);
-  return summary(row, rows.length, []);
+  if (use === 'recipients') await note(writer, asker, 'made', 'table', row.id, title);
+  return row;
+}
+
+function demandSamples(use: Use): void {
+  if (use !== 'sample')
+    throw new RequestProblem(422, 'not-samples', 'Only a sample set can be a template’s own: a list is never proofed.');
+}
+
+/** What of a list was changed, for the trail: never whose rows. */
+function changedWords(before: Row, after: Row): string {
+  const words = [
+    before.title === after.title ? '' : `called ${after.title}`,
+    before.keepUntil === after.keepUntil
+      ? ''
+      : `kept ${after.keepUntil ? `until ${after.keepUntil}` : 'without an end'}`,
+    before.folder === after.folder ? '' : after.folder === null ? 'shared with nobody' : 'shared with a folder',
+  ].filter(Boolean);
+  return `${before.title}: ${words.join(', ') || 'rows or columns'}`;
 }
 
 async function putOwn(writer: Writer, text: string, table: string | null): Promise<void> {
@@ -258,18 +290,21 @@ async function putOwn(writer: Writer, text: string, table: string | null): Promi
       .onConflictDoUpdate({ target: schema.ownSets.text, set: { tableId: table } });
 }
 
-const summary = (
-  { id, use, title, revision, updatedAt, owner, keepUntil }: Row,
-  rows: number,
-  own: readonly (typeof schema.ownSets.$inferSelect)[],
-): TableSummary => ({
-  id,
-  use,
-  title,
-  rows,
-  revision,
-  updatedAt,
-  ownOf: own.filter(({ tableId }) => tableId === id).map(({ text }) => text),
-  owner: owner ?? undefined,
-  keepUntil: keepUntil ?? undefined,
-});
+function summary(table: Row, rows: number, all: readonly OwnOf[], access: Access, asker: Asker): TableSummary {
+  const { id, use, title, revision, updatedAt, owner, keepUntil, folder } = table;
+  const own = all.filter(({ tableId }) => tableId === id);
+  return {
+    id,
+    use,
+    title,
+    rows,
+    revision,
+    updatedAt,
+    ownOf: own.filter((each) => access.may('write', each.folder)).map(({ text }) => text),
+    owner: owner ?? undefined,
+    keepUntil: keepUntil ?? undefined,
+    folder: folder !== null && access.may('fill', folder) ? folder : undefined,
+    mayChange: asker.role !== 'colleague' && mayChange(table, own, access, asker),
+    mayShare: asker.role !== 'colleague' && isOwner(table, asker),
+  };
+}

@@ -39,7 +39,7 @@ export async function subjectOf(reader: Reader | Writer, name: string, asker: As
   const mayWrite = access.may('write', row.folder);
   if (row.published === null && !mayWrite) throw notFound('text');
   access.demand('fill', row.folder);
-  const second = access.folders.get(row.folder)?.secondPerson === true;
+  const second = row.secondPerson || access.folders.get(row.folder)?.secondPerson === true;
   const wrote = (JSON.parse(row.writtenBy) as string[]).includes(asker.id);
   const granted = access.may('publish', row.folder);
   return {
@@ -54,7 +54,7 @@ export async function subjectOf(reader: Reader | Writer, name: string, asker: As
     mayPublish: granted && !(second && wrote),
     whyNot:
       granted && second && wrote
-        ? 'In this folder somebody other than who changed it publishes. Ask for it.'
+        ? `${row.secondPerson ? 'Where this text comes from' : 'In this folder'} somebody other than who changed it publishes. Ask for it.`
         : undefined,
   };
 }

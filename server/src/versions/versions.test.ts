@@ -143,6 +143,53 @@ describe('publishing', () => {
   });
 });
 
+describe('a second person', () => {
+  it('is needed wherever a text is moved to', async () => {
+    const [one, two] = [await server.as('author'), await server.as('author')];
+    const folder = (await server.call.post('/api/folders').send({ parent: 'root', title: 'Seeds' })).body.id;
+    await server.call.patch(`/api/folders/${folder}`).send({ secondPerson: true }).expect(204);
+    const mine = (await one.get('/api/folders')).body.find(({ own }: { own: boolean }) => own).id;
+    const move = (call: typeof one, name: string, to: string) =>
+      call.post('/api/texts/many').send({ act: 'move', names: [name], folder: to });
+    const go = (call: typeof one, name: string) =>
+      call.post(`/api/versions/${name}/publish`).send({ revision: 1, note: 'x' });
+    await makeText({ call: one }, 'Seeds', words('Seeds', 'Seeds.'), folder);
+    for (const elsewhere of ['root', mine]) {
+      await move(one, 'seeds', elsewhere).expect(204);
+      expect((await go(one, 'seeds')).status).toBe(403);
+    }
+    await move(one, 'seeds', folder).expect(204);
+    expect((await go(one, 'seeds')).status).toBe(403);
+    expect((await go(two, 'seeds')).status).toBe(200);
+    // Nor does a version that one person published come in from elsewhere.
+    await makeText({ call: one }, 'Alone', words('Alone', 'Alone.'), 'root');
+    expect((await go(one, 'alone')).status).toBe(200);
+    const moved = await move(one, 'alone', folder);
+    expect([moved.status, moved.body.code]).toEqual([422, 'second-person']);
+    await move(server.call, 'alone', folder).expect(204);
+  });
+});
+
+describe('a purged text', () => {
+  it('leaves its name, on which its history hangs, to no other', async () => {
+    const { call } = server;
+    await makePublished(server, 'Secret', words('Secret', 'The first words.'));
+    await call.delete('/api/texts/secret').expect(204);
+    await call
+      .post('/api/texts/many')
+      .send({ act: 'purge', names: ['secret'] })
+      .expect(204);
+    const other = await server.as('author');
+    const { name } = await makeText({ call: other }, 'Secret', words('Secret', 'Mine.'));
+    expect(name).not.toBe('secret');
+    expect(await standing(name, other)).toMatchObject({ versions: [] });
+    const files = [{ file: 'secret.md', content: words('Secret', 'Mine.') }];
+    const imported = await other.post('/api/texts/import').send({ files });
+    expect([imported.status, imported.body.code]).toEqual([422, 'taken']);
+    expect((await other.get('/api/versions/secret/states/version:1')).status).toBe(404);
+  });
+});
+
 describe('withdrawing', () => {
   it('stops filling at once, stops what is unfinished from being sent, and lists who was sent it', async () => {
     const colleague = await server.as('colleague');

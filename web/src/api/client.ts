@@ -62,6 +62,7 @@ import type {
   Me,
   Neighbours,
   NewKey,
+  OwnAddress,
   NotWritten,
   OfferedValues,
   OneTimeLink,
@@ -341,6 +342,12 @@ export const api = {
   audit: (filter: Record<string, string | undefined>) => json<AuditEntry[]>('GET', `/audit?${query(filter)}`),
 
   me: () => json<Me>('GET', '/me'),
+  askAddress: (address: string) => json<OwnAddress[]>('POST', '/me/addresses', { address }),
+  dropAddress: (address: string) => done('DELETE', `/me/addresses/${encodeURIComponent(address)}`),
+  confirmAddress: (id: string, address: string) =>
+    done('PUT', `/people/${id}/addresses/${encodeURIComponent(address)}`),
+  removeAddress: (id: string, address: string) =>
+    done('DELETE', `/people/${id}/addresses/${encodeURIComponent(address)}`),
   saveMe: (profile: Profile) => json<Profile>('PUT', '/me', profile),
   saveWays: (ways: HandOverWays) => json<HandOverWays>('PUT', '/me/ways', ways),
   atHand: () => json<AtHand[]>('GET', '/me/at-hand'),

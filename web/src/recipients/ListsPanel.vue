@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The recipient lists: whose they are, and until when their rows are kept. */
-import type { Person, TableSummary } from '@vocabula/contract';
+import type { Folder, Person, TableChange, TableSummary } from '@vocabula/contract';
+import { computed, onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
@@ -16,15 +17,35 @@ const ownerOf = ({ owner }: TableSummary): string =>
       ? 'yours'
       : (props.people.find(({ id }) => id === owner)?.name ?? 'somebody else’s');
 
-async function keepUntil(list: TableSummary, day: string): Promise<void> {
+const folders = ref<readonly Folder[]>([]);
+const writable = computed(() => folders.value.filter(({ right }) => right !== 'fill'));
+onMounted(async () => {
+  if (me.isAuthor) folders.value = await api.folders().catch(() => []);
+});
+
+async function change(list: TableSummary, made: TableChange, words: string): Promise<void> {
   try {
-    await api.changeTable(list.id, { revision: list.revision, changes: [{ what: 'keep-until', day: day || null }] });
-    notice.say(day ? `“${list.title}” is emptied after ${day}.` : `“${list.title}” is kept without an end.`);
-    emit('changed');
+    await api.changeTable(list.id, { revision: list.revision, changes: [made] });
+    notice.say(words);
   } catch (problem) {
     notice.fail(problem);
   }
+  emit('changed');
 }
+const keepUntil = (list: TableSummary, day: string): Promise<void> =>
+  change(
+    list,
+    { what: 'keep-until', day: day || null },
+    day ? `“${list.title}” is emptied after ${day}.` : `“${list.title}” is kept without an end.`,
+  );
+const share = (list: TableSummary, folder: string): Promise<void> =>
+  change(
+    list,
+    { what: 'folder', folder: folder || null },
+    folder
+      ? `Those who write in “${folders.value.find(({ id }) => id === folder)?.title ?? ''}” may change “${list.title}”.`
+      : `Only its owner and administrators may change “${list.title}”.`,
+  );
 </script>
 
 <template>
@@ -42,12 +63,25 @@ async function keepUntil(list: TableSummary, day: string): Promise<void> {
           <template v-else>{{ list.title }}</template>
           <br /><span class="quiet small">{{ list.rows }} people · {{ ownerOf(list) }}</span>
         </span>
+        <label v-if="list.mayShare" class="small until"
+          >changed by
+          <select
+            :value="list.folder ?? ''"
+            :aria-label="`Who may change ${list.title}`"
+            @change="share(list, ($event.target as HTMLSelectElement).value)"
+          >
+            <option value="">only the owner</option>
+            <option v-for="folder in writable" :key="folder.id" :value="folder.id">
+              writers in {{ folder.title }}
+            </option>
+          </select></label
+        >
         <label class="small until"
           >kept until
           <input
             type="date"
             :value="list.keepUntil ?? ''"
-            :disabled="!me.isAuthor"
+            :disabled="!list.mayChange"
             :aria-label="`Kept until, ${list.title}`"
             @change="keepUntil(list, ($event.target as HTMLInputElement).value)"
         /></label>
@@ -72,6 +106,13 @@ li {
   gap: 8px;
   min-height: 48px;
   border-bottom: 1px solid var(--hair);
+}
+li > span {
+  flex: 1;
+}
+.until select {
+  width: 160px;
+  height: 28px;
 }
 .until {
   display: flex;

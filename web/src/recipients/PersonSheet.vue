@@ -103,7 +103,7 @@ const forget = (): Promise<void> =>
       <tbody>
         <tr v-for="each in record.messages" :key="each.id">
           <td>{{ whenInWords(each.at) }}</td>
-          <td>{{ each.title }}</td>
+          <td>{{ each.title ?? 'a text you cannot see' }}</td>
           <td>{{ each.subject }}</td>
           <td>{{ each.version ?? '' }}</td>
           <td>{{ WAYS[each.way] ?? each.way }}</td>

@@ -43,6 +43,10 @@ const end = (person: Person): Promise<void> =>
       ? `${person.name} may come in again.`
       : `${person.name} cannot sign in any more. What they did stays.`,
   );
+const confirm = (person: Person, address: string): Promise<void> =>
+  act(() => api.confirmAddress(person.id, address), `${person.name} reads and sends as ${address} too.`);
+const remove = (person: Person, address: string): Promise<void> =>
+  act(() => api.removeAddress(person.id, address), `${person.name} no longer has ${address}.`);
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(link.value?.address ?? '').then(
     () => notice.say('The link is on the clipboard.'),
@@ -77,7 +81,28 @@ async function copy(): Promise<void> {
     <tbody>
       <tr v-for="person in people" :key="person.id" :class="{ quiet: person.state === 'ended' }">
         <td>{{ person.name }}</td>
-        <td>{{ person.address }}</td>
+        <td>
+          {{ person.address }}
+          <div v-for="{ address, confirmed } in person.addresses" :key="address" class="further small">
+            <span>{{ address }}</span>
+            <button
+              v-if="!confirmed && person.id !== me.who?.id"
+              class="small"
+              :aria-label="`Confirm ${address} for ${person.name}`"
+              @click="confirm(person, address)"
+            >
+              Confirm
+            </button>
+            <span v-else-if="!confirmed" class="quiet">another administrator confirms it</span>
+            <button
+              class="plain small"
+              :aria-label="`Remove ${address} from ${person.name}`"
+              @click="remove(person, address)"
+            >
+              {{ confirmed ? 'Remove' : 'Refuse' }}
+            </button>
+          </div>
+        </td>
         <td>
           <select
             :value="person.role"
@@ -144,6 +169,11 @@ td select {
 .does {
   text-align: right;
   white-space: nowrap;
+}
+.further {
+  display: flex;
+  align-items: center;
+  gap: 8px;
 }
 .link {
   padding: 16px 20px;

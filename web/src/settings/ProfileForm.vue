@@ -10,7 +10,6 @@ import PartHead from './PartHead.vue';
 
 const FIELDS = [
   ['name', 'Name'],
-  ['email', 'Address'],
   ['title', 'Title'],
   ['telephone', 'Telephone'],
   ['pronouns', 'Pronouns'],
@@ -21,6 +20,12 @@ const notice = useNotice();
 const draft = ref<Profile>();
 const signatures = ref<TextSummary[]>([]);
 const newField = ref('');
+const newAddress = ref('');
+/** Addresses that mail may be written from. */
+const usable = computed(() => [
+  me.who?.address ?? '',
+  ...(me.who?.addresses ?? []).filter(({ confirmed }) => confirmed).map(({ address }) => address),
+]);
 const changed = computed(() => JSON.stringify(draft.value) !== JSON.stringify(me.profile));
 
 onMounted(async () => {
@@ -46,6 +51,20 @@ async function save(): Promise<void> {
     notice.fail(problem);
   }
 }
+async function act(work: Promise<void>, words: string): Promise<void> {
+  try {
+    await work;
+    notice.say(words);
+  } catch (problem) {
+    notice.fail(problem);
+  }
+}
+async function askAddress(): Promise<void> {
+  const address = newAddress.value.trim();
+  if (address === '') return;
+  await act(me.askAddress(address), `An administrator confirms “${address}” under Settings › People.`);
+  newAddress.value = '';
+}
 function addField(): void {
   if (!draft.value || !newField.value.trim()) return;
   draft.value.own[keyFromLabel(newField.value, new Set(Object.keys(draft.value.own)))] = '';
@@ -62,6 +81,39 @@ function addField(): void {
           >{{ words }} <span class="small">sender.{{ key }}</span></span
         ><input v-model="draft[key]"
       /></label>
+      <label class="field"
+        ><span>Write from <span class="small">sender.email</span></span
+        ><select v-model="draft.email">
+          <option v-for="address in usable" :key="address" :value="address">{{ address }}</option>
+        </select></label
+      >
+      <h2>Further addresses</h2>
+      <p class="quiet small">
+        An address that is not your account’s counts for reading and sending once an administrator has confirmed it.
+      </p>
+      <div v-for="{ address, confirmed } in me.who?.addresses ?? []" :key="address" class="own">
+        <span class="further"
+          >{{ address }}
+          <span class="quiet small">{{ confirmed ? 'confirmed' : 'waiting for an administrator' }}</span></span
+        ><button
+          type="button"
+          class="plain"
+          :aria-label="`Remove ${address}`"
+          @click="act(me.dropAddress(address), 'Removed.')"
+        >
+          Remove
+        </button>
+      </div>
+      <div class="own">
+        <label class="field"
+          ><span>Another address</span
+          ><input
+            v-model="newAddress"
+            type="email"
+            placeholder="desk@larkmoor.example"
+            @keydown.enter.prevent="askAddress" /></label
+        ><button type="button" @click="askAddress">Ask for it</button>
+      </div>
       <h2>Own fields</h2>
       <div v-for="(_value, key) in draft.own" :key="key" class="own">
         <label class="field"
@@ -108,6 +160,10 @@ h2 {
   display: flex;
   gap: 8px;
   align-items: end;
+}
+.further {
+  flex: 1;
+  overflow-wrap: anywhere;
 }
 .own label {
   flex: 1;

@@ -27,6 +27,16 @@ export const useMe = defineStore('me', () => {
   const save = async (changed: Profile): Promise<void> => {
     profile.value = await api.saveMe(changed);
   };
+  /** Asks for a further address, or takes one off. */
+  const askAddress = async (address: string): Promise<void> => {
+    const addresses = await api.askAddress(address);
+    if (who.value) who.value = { ...who.value, addresses };
+  };
+  const dropAddress = async (address: string): Promise<void> => {
+    await api.dropAddress(address);
+    if (who.value)
+      who.value = { ...who.value, addresses: who.value.addresses.filter((each) => each.address !== address) };
+  };
   const saveWays = async (changed: HandOverWays): Promise<void> => {
     ways.value = await api.saveWays(changed);
   };
@@ -34,5 +44,5 @@ export const useMe = defineStore('me', () => {
   const fields = (): Record<string, string> => senderFields(profile.value);
   const isAuthor = computed(() => who.value?.role === 'author' || who.value?.role === 'administrator');
   const isAdministrator = computed(() => who.value?.role === 'administrator');
-  return { who, profile, ways, isAuthor, isAdministrator, load, save, saveWays, fields };
+  return { who, profile, ways, isAuthor, isAdministrator, load, save, saveWays, askAddress, dropAddress, fields };
 });

@@ -1,5 +1,5 @@
 /** The mailroom, which stands in for a mail service. */
-import { blob, index, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Mail that the stand-in for a mail service has taken. Never changed. */
 export const letters = sqliteTable(
@@ -13,8 +13,18 @@ export const letters = sqliteTable(
     at: text().notNull(),
     /** As its header has it: a mail that is given twice is kept once. */
     messageId: text().notNull().default(''),
+    /** Who wrote it, as its header has it; its first words; and the message that its conversation began with. */
+    from: text().notNull().default(''),
+    opening: text().notNull().default(''),
+    thread: text().notNull().default(''),
+    /** Whether it is formed as mail is; null until it was read. */
+    readable: integer({ mode: 'boolean' }),
   },
-  (table) => [index('letters_at').on(table.at), index('letters_message_id').on(table.messageId)],
+  (table) => [
+    index('letters_at').on(table.at),
+    index('letters_message_id').on(table.messageId),
+    index('letters_sender').on(table.sender, table.at),
+  ],
 );
 
 /** Who has which letter in their mailbox: by bare address, folded. */
@@ -32,6 +42,7 @@ export const deliveries = sqliteTable(
   (table) => [
     primaryKey({ columns: [table.address, table.letter] }),
     index('deliveries_at').on(table.address, table.at),
+    index('deliveries_letter').on(table.letter),
   ],
 );
 

@@ -20,6 +20,25 @@ export const people = sqliteTable('people', {
   ways: text().notNull().default('{}'),
 });
 
+/**
+ * Further addresses that a person asked for: bare and folded. They count for reading and sending only once an
+ * administrator has confirmed them. Several people may share one, such as that of a desk.
+ */
+export const addresses = sqliteTable(
+  'addresses',
+  {
+    person: text()
+      .notNull()
+      .references(() => people.id),
+    address: text().notNull(),
+    askedAt: text().notNull(),
+    /** Who confirmed it, by id, and when. */
+    confirmedBy: text(),
+    confirmedAt: text(),
+  },
+  (table) => [primaryKey({ columns: [table.person, table.address] }), index('addresses_address').on(table.address)],
+);
+
 /** Somebody's own row of templates, from the left. */
 export const atHand = sqliteTable(
   'at_hand',

@@ -13,6 +13,8 @@ export const tables = sqliteTable('tables', {
   /** Of recipient lists: whose it is, by id, and the day after which its rows go. */
   owner: text(),
   keepUntil: text(),
+  /** Of recipient lists: a folder whose writers may change it, besides its owner. */
+  folder: text(),
 });
 
 /** Addresses, folded, that nothing is ever sent to. */

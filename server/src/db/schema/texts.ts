@@ -40,9 +40,14 @@ export const texts = sqliteTable(
     retiredAt: text(),
     /** The name of what takes the place of a retired one. */
     replacedBy: text(),
+    /** It came out of a folder that needs a second person for publishing, and the requirement came with it. */
+    secondPerson: integer({ mode: 'boolean' }).notNull().default(false),
   },
   (table) => [index('texts_folder').on(table.folder), index('texts_call').on(table.call)],
 );
+
+/** Names of texts that were purged. History hangs on names, so none is ever given again. */
+export const purgedNames = sqliteTable('purged_names', { name: text().primaryKey(), at: text().notNull() });
 
 /** Folders, one in another; `root` holds all but the private ones. */
 export const folders = sqliteTable('folders', {
