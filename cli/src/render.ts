@@ -1,7 +1,7 @@
 /** `render`: one message a recipient. */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { compile, dayNumber, render as renderMessage, type Message } from '@vocabula/core';
+import { compile, dayNumber, render as renderMessage, writtenEnvelope, type Message } from '@vocabula/core';
 import { toEml } from '@vocabula/mail';
 import { oneOf, UsageError, type Call } from './arguments.js';
 import { readObject, readRecipients, readToday } from './inputs.js';
@@ -57,9 +57,7 @@ export async function render(call: Call): Promise<number> {
   const date = new Date(dayNumber(today) * 86_400_000 + 43_200_000);
   const from =
     typeof sender.email === 'string'
-      ? typeof sender.name === 'string'
-        ? `${JSON.stringify(sender.name)} <${sender.email}>`
-        : sender.email
+      ? { name: typeof sender.name === 'string' ? sender.name : '', address: sender.email }
       : undefined;
   for (const [index, message] of messages.entries()) {
     const bytes =
@@ -94,7 +92,8 @@ function write(folder: string, name: string, content: string | Uint8Array): void
 }
 
 function printed(message: Message, index: number, print: (finding: Message['findings'][number]) => unknown): object {
-  const { ready, subject, to, cc, bcc, replyTo, html, text, blanks, findings } = message;
+  const { ready, subject, html, text, blanks, findings } = message;
+  const { to, cc, bcc, replyTo } = writtenEnvelope(message);
   return {
     recipient: index + 1,
     ready,

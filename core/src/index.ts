@@ -11,7 +11,15 @@ export { dayFormatter, dayFromNumber, dayIn, dayNumber, isDay } from './values/d
 export { isImageSource } from './values/image.js';
 export { instantOf, isZone, offsetAt, wallAt } from './values/zone.js';
 export { timeFormatter } from './values/time.js';
-export { isEmail, isMailbox, safeUrl } from './values/address.js';
+export { isEmail, safeUrl } from './values/address.js';
+export {
+  foldedMailbox,
+  isMailbox,
+  readMailbox,
+  writtenEnvelope,
+  writtenMailbox,
+  type Mailbox,
+} from './values/mailbox.js';
 export { escapeHtml } from './words/escape.js';
 export { compile, type CompileOptions } from './compile/compile.js';
 export {

@@ -1,13 +1,13 @@
 /** Invitations as iCalendar (RFC 5545), with the rules of their zone, so that they stand at the right hour anywhere. */
 import { createHash } from 'node:crypto';
 import ICAL from 'ical.js';
-import { instantOf, offsetAt, type Invitation, type Message } from '@vocabula/core';
+import { instantOf, offsetAt, type Invitation, type Mailbox, type Message } from '@vocabula/core';
 
 export type InvitationMessage = Pick<Message, 'subject' | 'to' | 'cc' | 'text' | 'invitation'>;
 
 export interface IcsOptions {
-  /** Who invites: a mailbox. */
-  readonly from?: string;
+  /** Who invites. */
+  readonly from?: Mailbox;
   readonly date: Date;
 }
 
@@ -95,8 +95,7 @@ function changesOf(zone: string, from: number, to: number): { at: number; before
   return found;
 }
 
-function personOf(name: 'organizer' | 'attendee', mailbox: string): ICAL.Property {
-  const [, called = '', address = mailbox] = /^\s*(.*?)\s*<([^<>]+)>\s*$/.exec(mailbox) ?? [];
+function personOf(name: 'organizer' | 'attendee', { name: called, address }: Mailbox): ICAL.Property {
   const property = new ICAL.Property(name);
   property.setValue(`mailto:${address.trim()}`);
   if (called !== '') property.setParameter('cn', called.replace(/["\r\n]/g, ''));

@@ -8,9 +8,9 @@ import { isMbox, mailsOf, MailService, readEml, SendProblem, toEml, toIcs } from
 const DATE = new Date('2026-11-24T10:00:00Z');
 const invited = {
   subject: 'Grafting, an afternoon',
-  to: ['Ann Lee <ann@x.example>'],
+  to: [{ name: 'Ann Lee', address: 'ann@x.example' }],
   cc: [],
-  bcc: ['hidden@x.example'],
+  bcc: [{ name: '', address: 'hidden@x.example' }],
   replyTo: [],
   html: '<p>Come.</p>',
   text: 'Come.\n',
@@ -21,7 +21,7 @@ describe('invitations', () => {
   const event = (zone: string, start = '2027-05-11T14:30', ...minutes: [number | undefined] | []) => {
     const ics = toIcs(
       { ...invited, invitation: { ...invited.invitation, zone, start, minutes: minutes.length > 0 ? minutes[0] : 90 } },
-      { date: DATE, from: 'Maeve Aldous <maeve@larkmoor.example>' },
+      { date: DATE, from: { name: 'Maeve Aldous', address: 'maeve@larkmoor.example' } },
     );
     const calendar = new ICAL.Component(ICAL.parse(ics));
     for (const each of calendar.getAllSubcomponents('vtimezone'))
@@ -55,7 +55,9 @@ describe('invitations', () => {
     expect([made.startDate.isDate, made.endDate.toString()]).toEqual([true, '2027-05-12']);
   });
   it('come with their mail', async () => {
-    const mail = await PostalMime.parse(await toEml(invited, { date: DATE, from: 'maeve@larkmoor.example' }));
+    const mail = await PostalMime.parse(
+      await toEml(invited, { date: DATE, from: { name: '', address: 'maeve@larkmoor.example' } }),
+    );
     expect(mail.attachments.some(({ mimeType, method }) => mimeType === 'text/calendar' && method === 'REQUEST')).toBe(
       true,
     );

@@ -1,15 +1,16 @@
-import fc from 'fast-check';
 import PostalMime from 'postal-mime';
+import fc from 'fast-check';
+import addressparser from 'nodemailer/lib/addressparser/index.js';
 import { describe, expect, it } from 'vitest';
 import { inlined } from './assets.js';
 import { toEml } from './message.js';
 
 const message = {
   subject: 'Your visit',
-  to: ['ann@x.example'],
+  to: [{ name: '', address: 'ann@x.example' }],
   cc: [],
-  bcc: ['log@x.example'],
-  replyTo: ['Bookings <bookings@larkmoor.example>'],
+  bcc: [{ name: '', address: 'log@x.example' }],
+  replyTo: [{ name: 'Bookings', address: 'bookings@larkmoor.example' }],
   html: '<!doctype html><html><body><p>Dear Ann</p></body></html>',
   text: 'Dear Ann\n',
 };
@@ -26,7 +27,9 @@ describe('a message as a file', () => {
   });
 
   it('keeps addresses, date, blind copies and what marks a draft', async () => {
-    const mail = await PostalMime.parse(await toEml(message, { date, draft: true, from: '"Maeve, L." <m@x.example>' }));
+    const mail = await PostalMime.parse(
+      await toEml(message, { date, draft: true, from: { name: 'Maeve, L.', address: 'm@x.example' } }),
+    );
     expect(mail.from).toEqual({ address: 'm@x.example', name: 'Maeve, L.' });
     expect(mail.replyTo).toEqual([{ address: 'bookings@larkmoor.example', name: 'Bookings' }]);
     expect(mail.bcc?.[0]?.address).toBe('log@x.example');
@@ -76,5 +79,44 @@ describe('a message as a file', () => {
     const mail = await PostalMime.parse(await toEml({ ...message, subject: 'a\r\nBcc: evil@x.example' }, { date }));
     expect(mail.bcc?.map((each) => each.address)).toEqual(['log@x.example']);
     expect(mail.headers.filter((each) => each.key === 'bcc')).toHaveLength(1);
+  });
+});
+
+describe('a name', () => {
+  const AWKWARD = [
+    'x@y.example, z@w.example',
+    'a"',
+    'Team: Visits',
+    'Lee, Ann',
+    '<eve@x.example>',
+    'a;b',
+    '\\',
+    '王 Ł',
+    '"',
+  ];
+  const name = fc.oneof(
+    fc.constantFrom(...AWKWARD),
+    fc.string({ maxLength: 40 }),
+    fc.string({ unit: 'grapheme', maxLength: 20 }),
+  );
+  it('never becomes an address, whatever it holds, as two other readers see it', async () => {
+    await fc.assert(
+      fc.asyncProperty(name, name, async (to, from) => {
+        const one = { ...message, to: [{ name: to, address: 'ann@x.example' }], bcc: [], replyTo: [] };
+        const eml = await toEml(one, { date, from: { name: from, address: 'maeve@larkmoor.example' } });
+        const read = await PostalMime.parse(eml);
+        expect(read.to?.map(({ address }) => address)).toEqual(['ann@x.example']);
+        expect(read.from?.address).toBe('maeve@larkmoor.example');
+        const headers =
+          Buffer.from(eml)
+            .toString('latin1')
+            .split('\r\n\r\n')[0]
+            ?.replace(/\r\n[ \t]/g, ' ') ?? '';
+        const line = /^To: (.*)$/m.exec(headers)?.[1] ?? '';
+        expect(addressparser(line, { flatten: true }).map(({ address }) => address)).toEqual(['ann@x.example']);
+        expect(headers.match(/^(?:To|Cc|Bcc|From):/gm)).toHaveLength(2);
+      }),
+      { numRuns: 200 },
+    );
   });
 });

@@ -1,12 +1,12 @@
 /** Makes MIME messages of rendered ones. The same message gives the same bytes. */
 import { createHash } from 'node:crypto';
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
-import type { Message } from '@vocabula/core';
+import type { Mailbox, Message } from '@vocabula/core';
 import { toIcs } from './invitation.js';
 import { attachmentsOf, embedded, type AssetSource, type MimePart } from './assets.js';
 
 export interface MimeOptions {
-  readonly from?: string;
+  readonly from?: Mailbox;
   /** The moment the message is dated; part of what makes it reproducible. */
   readonly date: Date;
   /** Marks it as unsent, so that mail programs open it for editing. */
@@ -42,11 +42,12 @@ export async function toEml(message: MailMessage, options: MimeOptions): Promise
   const messageId = options.messageId ?? `<${id.slice(0, 32)}@vocabula.example>`;
   const calendar = message.invitation && toIcs(message, options, messageId);
   const composer = new MailComposer({
-    ...(options.from ? { from: options.from } : {}),
-    to: [...message.to],
-    cc: [...message.cc],
-    bcc: [...message.bcc],
-    replyTo: [...message.replyTo],
+    // As name and address apart, which the composer takes as they are: nothing in a name is read as an address.
+    ...(options.from ? { from: { ...options.from } } : {}),
+    to: message.to.map((each) => ({ ...each })),
+    cc: message.cc.map((each) => ({ ...each })),
+    bcc: message.bcc.map((each) => ({ ...each })),
+    replyTo: message.replyTo.map((each) => ({ ...each })),
     subject: message.subject,
     text: message.text,
     html,
@@ -80,7 +81,7 @@ function threadOf(answers: MimeOptions['answers']): { inReplyTo?: string; refere
 }
 
 /** What a message is known by: everything that it says and brings. */
-function digest(message: MailMessage, { from = '', date }: MimeOptions, parts: readonly MimePart[]): string {
+function digest(message: MailMessage, { from, date }: MimeOptions, parts: readonly MimePart[]): string {
   const { subject, to, cc, bcc, replyTo, html, text } = message;
   return createHash('sha256')
     .update(JSON.stringify([subject, to, cc, bcc, replyTo, html, text, from, date.toISOString()]))

@@ -1,7 +1,8 @@
 /** Compiles a template with everything it includes. Compile once, render many. */
 import { distinct, error, type Finding } from '../findings/finding.js';
 import type { ExpressionRuntime } from '../expression/expression.js';
-import { bodyOf, part, type NamedDocument } from '../template/document.js';
+import { bodyOf, part, type Inline, type NamedDocument } from '../template/document.js';
+import { marked } from '../values/mailbox.js';
 import { Binder } from './bind.js';
 import { BodyCompiler } from './body.js';
 import { DEFAULT_LOCALE, PLAIN_HOUSE, type House } from '../house/house.js';
@@ -61,7 +62,7 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
   const addresses = (name: 'to' | 'cc' | 'bcc' | 'reply_to'): Line[] =>
     part(document, name).content.flatMap((address, index) =>
       address.content?.length
-        ? [new LineCompiler(compiler, site(name)).compile(address.content, [...site(name).path, index])]
+        ? [new LineCompiler(compiler, site(name)).compile(bracketsMarked(address.content), [...site(name).path, index])]
         : [],
     );
 
@@ -107,3 +108,7 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
     runtime,
   };
 }
+
+/** An address line whose own brackets can be told from those in values. */
+const bracketsMarked = (content: readonly Inline[]): Inline[] =>
+  content.map((node) => (node.type === 'text' ? { ...node, text: marked(node.text) } : node));

@@ -1,3 +1,4 @@
+import { writtenMailbox } from '../values/mailbox.js';
 import { describe, expect, it } from 'vitest';
 import { rendered } from '../testing/build.js';
 import { asReply, replySubject, type Received } from './index.js';
@@ -27,12 +28,11 @@ describe('a reply', () => {
   ])('keeps the subject with one Re: %s', (subject, kept) => expect(replySubject(subject)).toBe(kept));
 
   it('goes to the sender, or to all but oneself, everybody once', () => {
-    expect([reply().to, reply().cc]).toEqual([['Ann Lee <ann@x.example>'], []]);
-    expect(reply({ all: true }).cc).toEqual(['Bo Li <bo@x.example>', 'Cy <cy@x.example>']);
-    expect(reply({}, 'zed@x.example').to).toEqual(['zed@x.example']);
-    expect(asReply(rendered({ body: 'x' }), { ...received, replyTo: ['desk@x.example'] }, options).to).toEqual([
-      'desk@x.example',
-    ]);
+    expect([reply().to.map(writtenMailbox), reply().cc]).toEqual([['Ann Lee <ann@x.example>'], []]);
+    expect(reply({ all: true }).cc.map(writtenMailbox)).toEqual(['Bo Li <bo@x.example>', 'Cy <cy@x.example>']);
+    expect(reply({}, 'zed@x.example').to.map(writtenMailbox)).toEqual(['zed@x.example']);
+    const desk = asReply(rendered({ body: 'x' }), { ...received, replyTo: ['desk@x.example'] }, options);
+    expect(desk.to.map(writtenMailbox)).toEqual(['desk@x.example']);
   });
 
   it('quotes the mail below, as the words it is', () => {

@@ -2,6 +2,7 @@
 import { escapeHtml } from '../words/escape.js';
 import { languageOf } from '../values/intl.js';
 import type { Message } from '../render/render.js';
+import { foldedMailbox, readMailbox, type Mailbox } from '../values/mailbox.js';
 
 /** A mail that was received, as far as a reply needs it. Addresses are mailboxes: `Ann Lee <ann@x.example>`. */
 export interface Received {
@@ -40,17 +41,17 @@ const LONGEST_QUOTE = 40_000;
 /** A message as the reply to a mail: its addresses and subject where the template leaves them, and the mail below. */
 export function asReply(message: Message, received: Received, options: ReplyOptions): Message {
   const own = new Set(options.own.map((each) => each.toLowerCase()));
-  const sender = received.replyTo?.length ? received.replyTo : [received.from];
+  const sender = mailboxes(received.replyTo?.length ? received.replyTo : [received.from]);
   // Somebody else was chosen to answer to: then it is for them.
-  const meant = message.to.map(bareAddress);
-  const same = meant.length === 0 || sender.some((each) => meant.includes(bareAddress(each)));
-  const to = same ? sender.filter((each) => bareAddress(each) !== '') : message.to;
-  const known = new Set([...to.map(bareAddress), ...own]);
-  const others = options.all ? [...(received.to ?? []), ...(received.cc ?? [])] : [];
+  const meant = message.to.map(foldedMailbox);
+  const same = meant.length === 0 || sender.some((each) => meant.includes(foldedMailbox(each)));
+  const to = same ? sender : message.to;
+  const known = new Set([...to.map(foldedMailbox), ...own]);
+  const others = options.all ? mailboxes([...(received.to ?? []), ...(received.cc ?? [])]) : [];
   const cc = [...message.cc];
   for (const each of others) {
-    const bare = bareAddress(each);
-    if (bare === '' || known.has(bare) || cc.some((other) => bareAddress(other) === bare)) continue;
+    const bare = foldedMailbox(each);
+    if (known.has(bare) || cc.some((other) => foldedMailbox(other) === bare)) continue;
     known.add(bare);
     cc.push(each);
   }
@@ -69,6 +70,13 @@ export function asReply(message: Message, received: Received, options: ReplyOpti
       .join('\n')}\n`,
   };
 }
+
+/** Those that are mailboxes; what a badly formed mail calls an address is left out. */
+const mailboxes = (written: readonly string[]): Mailbox[] =>
+  written.flatMap((each) => {
+    const found = readMailbox(each);
+    return found ? [found] : [];
+  });
 
 const quotedHtml = (said: string, quoted: string): string =>
   `<p>${escapeHtml(said)}</p><blockquote style="margin:0 0 0 8px;padding-left:12px;border-left:2px solid #857D6E">${escapeHtml(quoted).replace(/\n/g, '<br>')}</blockquote>`;

@@ -1,3 +1,4 @@
+import { writtenEnvelope } from '../values/mailbox.js';
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -32,7 +33,7 @@ describe('the example', () => {
       answers: JSON.parse(example('answers.json')),
       today: '2026-11-24',
     });
-    expect({ ...message }).toMatchObject(rest);
+    expect({ ...message, ...writtenEnvelope(message) }).toMatchObject(rest);
     if (textStartsWith) expect(message.text.startsWith(textStartsWith)).toBe(true);
     if (htmlContains) expect(message.html).toContain(htmlContains);
   });

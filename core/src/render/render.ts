@@ -2,7 +2,8 @@
 import { escapeHtml } from '../words/escape.js';
 import type { Line, Program, Slot } from '../compile/program.js';
 import { distinct, error, hasErrors, type Finding } from '../findings/finding.js';
-import { isMailbox } from '../values/address.js';
+import { isEmail } from '../values/address.js';
+import { mailboxOfLine, writtenMailbox, type Mailbox } from '../values/mailbox.js';
 import type { Value } from '../values/index.js';
 import { Frame, type RenderInput } from './frame.js';
 import { direction } from '../values/intl.js';
@@ -19,10 +20,10 @@ export type { Stretch } from './writer.js';
 
 export interface Envelope {
   readonly subject: string;
-  readonly to: readonly string[];
-  readonly cc: readonly string[];
-  readonly bcc: readonly string[];
-  readonly replyTo: readonly string[];
+  readonly to: readonly Mailbox[];
+  readonly cc: readonly Mailbox[];
+  readonly bcc: readonly Mailbox[];
+  readonly replyTo: readonly Mailbox[];
   readonly attachments: readonly { readonly file: string; readonly name: string }[];
 }
 
@@ -85,8 +86,11 @@ export function renderFrame(
   // The same findings and blanks come of the text; only its words are wanted.
   const quiet = collecting({ unsigned: options.unsigned ?? false });
   const text = `${new TextWriter(frame, quiet).blocks(program.body).join('\n\n')}\n`;
-  const addresses = (lines: readonly Line[]): string[] =>
-    lines.map((line) => plainLine(line, frame, collected).trim()).filter((address) => address !== '');
+  const addresses = (lines: readonly Line[]): Mailbox[] =>
+    lines
+      .map((line) => plainLine(line, frame, collected).trim())
+      .filter((address) => address !== '')
+      .map(mailboxOfLine);
   const envelope: Envelope = {
     subject: subject.trim(),
     to: addresses(program.to),
@@ -167,10 +171,11 @@ function checkAddresses(envelope: Envelope, findings: Finding[]): void {
     bcc: envelope.bcc,
     reply_to: envelope.replyTo,
   })) {
-    for (const address of addresses) {
-      if (!isMailbox(address))
-        findings.push(error('bad-address', `“${address.slice(0, 80)}” is not an address.`, { attribute: name }));
-    }
+    for (const mailbox of addresses)
+      if (!isEmail(mailbox.address))
+        findings.push(
+          error('bad-address', `“${writtenMailbox(mailbox).slice(0, 80)}” is not an address.`, { attribute: name }),
+        );
   }
 }
 

@@ -21,12 +21,6 @@ export function isEmail(text: string): boolean {
   );
 }
 
-/** True for `a@b.example` and for `Name <a@b.example>`. */
-export function isMailbox(text: string): boolean {
-  const named = /^[^<>\r\n]*<([^<>]*)>$/.exec(text);
-  return isEmail((named?.[1] ?? text).trim());
-}
-
 const SCHEMES = new Set(['http:', 'https:', 'mailto:', 'tel:']);
 
 /** The URL, if it is absolute and of a scheme that may stand in a message. */

@@ -1,6 +1,6 @@
 /** `/api/v1`: for other programs, with a personal key. */
 import { API, type Endpoint, type TextSummary } from '@vocabula/contract';
-import { compile, dayIn, isZone, labelOf, questions, render, type Program } from '@vocabula/core';
+import { compile, dayIn, isZone, labelOf, questions, render, writtenEnvelope, type Program } from '@vocabula/core';
 import { writeText } from '@vocabula/core/markdown';
 import { senderFields } from '@vocabula/contract';
 import { Router, type Request, type Response } from 'express';
@@ -107,15 +107,12 @@ export function apiRoutes(parts: Parts): Router {
     const { program, sender, version } = await programFor(parts, name, asker);
     const day = today ?? dayIn(new Date(), timezone);
     const message = render(program, { recipient, answers, sender, today: day, zone: timezone });
-    const { ready, subject, to, cc, bcc, replyTo, html, text, blanks, findings } = message;
+    const { ready, subject, html, text, blanks, findings } = message;
     return {
       version,
       ready,
       subject,
-      to: [...to],
-      cc: [...cc],
-      bcc: [...bcc],
-      replyTo: [...replyTo],
+      ...writtenEnvelope(message),
       html,
       text,
       blanks: [...blanks],

@@ -1,7 +1,17 @@
 /** Handing a message over: to the clipboard, as a file, to a mail program, or to the mail service. */
 import { randomUUID } from 'node:crypto';
 import type { Fill, HandedOver, HandOver, HandOverWays, Way } from '@vocabula/contract';
-import { structureOnly, withoutImages, type Finding, type Message, type Program } from '@vocabula/core';
+import {
+  foldedMailbox,
+  structureOnly,
+  withoutImages,
+  writtenEnvelope,
+  writtenMailbox,
+  type Finding,
+  type Mailbox,
+  type Message,
+  type Program,
+} from '@vocabula/core';
 import { bareAddress } from '@vocabula/core/filling';
 import { inlined, toEml, toIcs, type AssetSource } from '@vocabula/mail';
 import { eq } from 'drizzle-orm';
@@ -68,7 +78,8 @@ export class HandOverService {
     }
     const from = mailboxOf(profile);
     const file = await fileOf(way, fill, message, assets, { date: moment.now, ...(from ? { from } : {}) });
-    const { subject, to, cc, bcc, text, blanks } = message;
+    const { subject, text, blanks } = message;
+    const { to, cc, bcc } = writtenEnvelope(message);
     const { counting } = await workspaceOf(read);
     const findings = counting && way === 'service' ? [...message.findings, COUNTED] : message.findings;
     const at = moment.now.toISOString();
@@ -95,7 +106,7 @@ async function fileOf(
   fill: Fill,
   message: Message,
   assets: AssetSource,
-  options: { readonly date: Date; readonly from?: string },
+  options: { readonly date: Date; readonly from?: Mailbox },
 ): Promise<HandedOverFile | undefined> {
   switch (way) {
     case 'draft': {
@@ -153,7 +164,7 @@ export async function demandWritable(
   reader: Parameters<typeof refusedAmong>[0],
   { to, cc, bcc }: Pick<Message, 'to' | 'cc' | 'bcc'>,
 ): Promise<void> {
-  demandNoneOf([...(await refusedAmong(reader, [...to, ...cc, ...bcc]))]);
+  demandNoneOf([...(await refusedAmong(reader, [...to, ...cc, ...bcc].map(foldedMailbox)))]);
 }
 export function demandNoneOf(refused: readonly string[]): void {
   if (refused.length > 0)
@@ -191,13 +202,13 @@ export function recordOf(
   return {
     way,
     subject: message.subject,
-    recipients: JSON.stringify(message.to),
+    recipients: JSON.stringify(message.to.map(writtenMailbox)),
     html: message.html,
     plain: message.text,
     person: asker.id,
     text: fill.text,
     version: fill.version ?? null,
-    address: bareAddress(message.to[0] ?? fill.fields.email ?? ''),
+    address: message.to[0] ? foldedMailbox(message.to[0]) : bareAddress(fill.fields.email ?? ''),
     name: nameOfFields(fill.fields),
     answers: JSON.stringify({ ...borrowed, ...fill.answers }),
     reworded: fill.changes.reworded.length,

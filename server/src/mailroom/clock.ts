@@ -1,5 +1,6 @@
 /** Carries out what made-up recipients have in mind, when the stand-in's clock has come so far. */
 import type { Forwarded, StandInClock } from '@vocabula/contract';
+import { readMailbox } from '@vocabula/core';
 import { replySubject } from '@vocabula/core/filling';
 import { readEml, toEml, type ReadMail } from '@vocabula/mail';
 import { and, asc, count, eq, isNull, lte } from 'drizzle-orm';
@@ -111,9 +112,10 @@ const plain = (html: string): string => `<!doctype html><html><body><p>${html}</
 function answerTo(letter: Letter, mail: ReadMail | undefined, recipient: string, at: string): Promise<Uint8Array> {
   const words = answerOf(letter.messageId, recipient);
   const named = mail?.to.find((each) => each.toLowerCase().includes(recipient)) ?? recipient;
+  const from = readMailbox(named) ?? { name: '', address: recipient };
   const message = {
     subject: replySubject(letter.subject),
-    to: [letter.sender],
+    to: [{ name: '', address: letter.sender }],
     cc: [],
     bcc: [],
     replyTo: [],
@@ -123,7 +125,7 @@ function answerTo(letter: Letter, mail: ReadMail | undefined, recipient: string,
   const { messageId } = letter;
   const answers =
     messageId === '' ? {} : { answers: { messageId, ...(mail?.references ? { references: mail.references } : {}) } };
-  return toEml(message, { date: new Date(at), from: named, goes: true, ...answers });
+  return toEml(message, { date: new Date(at), from, goes: true, ...answers });
 }
 
 /** What a mail server says of an address that it does not have (RFC 3464, in words only). */
@@ -131,7 +133,7 @@ function bounceOf(letter: Letter, recipient: string, at: string): Promise<Uint8A
   const words = `Your message “${letter.subject}” could not be delivered to ${recipient}: there is no such mailbox (550 5.1.1).`;
   const message = {
     subject: `Undelivered: ${letter.subject}`,
-    to: [letter.sender],
+    to: [{ name: '', address: letter.sender }],
     cc: [],
     bcc: [],
     replyTo: [],
@@ -141,7 +143,7 @@ function bounceOf(letter: Letter, recipient: string, at: string): Promise<Uint8A
   const answers = letter.messageId === '' ? {} : { answers: { messageId: letter.messageId } };
   return toEml(message, {
     date: new Date(at),
-    from: `"Mail delivery" <postmaster@${recipient.split('@')[1] ?? 'mail.example'}>`,
+    from: { name: 'Mail delivery', address: `postmaster@${recipient.split('@')[1] ?? 'mail.example'}` },
     goes: true,
     ...answers,
   });

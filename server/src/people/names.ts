@@ -1,6 +1,6 @@
 /** What people are called. */
 import type { Profile } from '@vocabula/contract';
-import { isEmail } from '@vocabula/core';
+import { isEmail, type Mailbox } from '@vocabula/core';
 
 /** As others see it. */
 export function nameOfRow({ profile, address }: { readonly profile: string; readonly address: string | null }): string {
@@ -9,7 +9,6 @@ export function nameOfRow({ profile, address }: { readonly profile: string; read
 }
 
 /** The mailbox that a person writes from; undefined for one without an address. */
-export function mailboxOf({ name, email }: Profile): string | undefined {
-  if (!isEmail(email)) return undefined;
-  return name ? `${JSON.stringify(name)} <${email}>` : email;
+export function mailboxOf({ name, email }: Profile): Mailbox | undefined {
+  return isEmail(email) ? { name, address: email } : undefined;
 }

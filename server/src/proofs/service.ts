@@ -7,7 +7,7 @@ import {
   type SentProof,
   type SetAside,
 } from '@vocabula/contract';
-import { compile, dayIn, isEmail, render } from '@vocabula/core';
+import { compile, dayIn, readMailbox, render, type Mailbox } from '@vocabula/core';
 import { SendProblem, sendAll, toEml } from '@vocabula/mail';
 import { and, asc, eq } from 'drizzle-orm';
 import { assetsOf, withAssets } from '../assets/brought.js';
@@ -98,8 +98,15 @@ export class ProofService {
     if (url === undefined)
       throw new RequestProblem(422, 'no-mail-service', 'No mail service is set up: SMTP_URL is empty.');
     const profile = await this.people.profile(asker);
-    if (!isEmail(profile.email))
+    const sender = mailboxOf(profile);
+    if (!sender)
       throw new RequestProblem(422, 'no-sender', 'A proof is sent from your own address; it is missing in Settings.');
+    const wanted = to.map((words): Mailbox => {
+      const mailbox = readMailbox(words);
+      if (!mailbox)
+        throw new RequestProblem(422, 'bad-address', `“${words.slice(0, 80)}” is not one address. Nothing was sent.`);
+      return mailbox;
+    });
     const reply = template.document.attrs.front.purpose === 'reply';
     const signature = (reply ? profile.reply_signature : profile.signature) || undefined;
     const texts = await closure(read, name, asker, 'write', signature ? [signature] : []);
@@ -122,9 +129,9 @@ export class ProofService {
       });
       const assets = await this.assets.source(assetsOf(message));
       const subject = `${MARK} ${message.subject}${cases.length > 1 ? ` (${label})` : ''}`.trim();
-      const proof = { ...message, subject, to, cc: [], bcc: [], replyTo: [] };
-      const eml = await withAssets(() => toEml(proof, { date, assets, from: mailboxOf(profile) ?? profile.email }));
-      mails.push({ from: profile.email, to: to.map(bareAddress), eml });
+      const proof = { ...message, subject, to: wanted, cc: [], bcc: [], replyTo: [] };
+      const eml = await withAssets(() => toEml(proof, { date, assets, from: sender }));
+      mails.push({ from: sender.address, to: wanted.map(({ address }) => address), eml });
     }
     try {
       await sendAll(url, mails);
@@ -144,5 +151,3 @@ export class ProofService {
     return name || email || 'somebody';
   }
 }
-
-const bareAddress = (mailbox: string): string => /<([^<>]+)>\s*$/.exec(mailbox)?.[1] ?? mailbox;

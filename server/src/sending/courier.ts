@@ -175,7 +175,7 @@ export class Courier {
     if (!message.ready) throw new RequestProblem(422, 'not-ready', whyNot(message, program));
     const envelope = envelopeOf(message, profile);
     await batch.demandWritable(envelope.to);
-    const from = mailboxOf(profile) ?? envelope.from;
+    const from = mailboxOf(profile) ?? { name: '', address: envelope.from };
     const raw = await this.outbox.made(row.id, message, await batch.counting(), {
       date: moment.now,
       from,

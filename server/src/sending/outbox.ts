@@ -1,8 +1,7 @@
 /** What waits to go through the mail service: put in, listed, changed, taken back until it goes. */
 import { randomUUID } from 'node:crypto';
 import type { ChangeOutgoing, Fill, Outgoing, OutgoingSummary, Profile } from '@vocabula/contract';
-import type { Message } from '@vocabula/core';
-import { bareAddress } from '@vocabula/core/filling';
+import { foldedMailbox, type Message } from '@vocabula/core';
 import { inlined, readEml, toEml, type AssetSource } from '@vocabula/mail';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { withAssets } from '../assets/brought.js';
@@ -35,9 +34,9 @@ export function envelopeOf({ to, cc, bcc }: Pick<Message, 'to' | 'cc' | 'bcc'>, 
   const from = mailboxOf(profile);
   if (from === undefined)
     throw new RequestProblem(422, 'no-sender', 'Mail is sent from your own address; it is missing in Settings.');
-  const all = [...new Set([...to, ...cc, ...bcc].map(bareAddress))].filter(Boolean);
+  const all = [...new Set([...to, ...cc, ...bcc].map(foldedMailbox))].filter(Boolean);
   if (all.length === 0) throw new RequestProblem(422, 'no-recipient', 'This message is for nobody yet.');
-  return { from: bareAddress(from), to: all };
+  return { from: foldedMailbox(from), to: all };
 }
 
 export interface Added {
@@ -81,7 +80,7 @@ export class Outbox {
     const { counting } = await workspaceOf(this.database.read);
     const raw = await this.made(id, message, counting, {
       date: moment.now,
-      from: mailboxOf(profile) ?? envelope.from,
+      from: mailboxOf(profile) ?? { name: '', address: envelope.from },
       messageId,
       assets,
       ...(answers ? { answers } : {}),

@@ -150,7 +150,7 @@ export class ImpactService {
 type Side = TemplateImpact['messages'][number]['before'];
 const sideOf = ({ subject, text, html }: Message): Side => ({ subject, text, html });
 const isSame = (a: Message, b: Message): boolean =>
-  a.subject === b.subject && a.html === b.html && a.text === b.text && a.to.join() === b.to.join();
+  a.subject === b.subject && a.html === b.html && a.text === b.text && sameValue(a.to, b.to);
 
 const nameOf = (row: Readonly<Record<string, unknown>>): string =>
   [row.first_name, row.last_name].filter(Boolean).join(' ') || String(row.name ?? row.email ?? 'somebody');

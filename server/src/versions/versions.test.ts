@@ -149,7 +149,7 @@ describe('a second person', () => {
     const folder = (await server.call.post('/api/folders').send({ parent: 'root', title: 'Seeds' })).body.id;
     await server.call.patch(`/api/folders/${folder}`).send({ secondPerson: true }).expect(204);
     const mine = (await one.get('/api/folders')).body.find(({ own }: { own: boolean }) => own).id;
-    const move = (call: typeof one, name: string, to: string) =>
+    const move = (call: Started['call'], name: string, to: string) =>
       call.post('/api/texts/many').send({ act: 'move', names: [name], folder: to });
     const go = (call: typeof one, name: string) =>
       call.post(`/api/versions/${name}/publish`).send({ revision: 1, note: 'x' });

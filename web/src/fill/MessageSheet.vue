@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The message beside its questions, and worked in: values, ticks and options where they stand, words by typing. */
+import { writtenEnvelope } from '@vocabula/core';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { useMe } from '../ui/me';
 import ProofFrame from '../ui/ProofFrame.vue';
@@ -25,17 +26,17 @@ const { editing, begin, end, placeOf, isFixed, rewordingAt, putBack, reworded } 
 const places = usePlaces(props.filling, placeOf);
 const { open } = places;
 const unsureKeys = computed(() => new Set(unsure.value.map(({ key }) => key)));
-const addresses = computed(() =>
-  message.value
-    ? [
-        `To ${message.value.to.join(', ') || 'nobody yet'}`,
-        message.value.cc.length > 0 ? `Cc ${message.value.cc.join(', ')}` : '',
-        message.value.bcc.length > 0 ? `Bcc ${message.value.bcc.join(', ')}` : '',
-        message.value.attachments.map((file) => file.name).join(', '),
-        me.who?.workspace.counting ? 'opening and links are counted if the mail service sends it' : '',
-      ].filter(Boolean)
-    : [],
-);
+const addresses = computed(() => {
+  if (!message.value) return [];
+  const { to, cc, bcc } = writtenEnvelope(message.value);
+  return [
+    `To ${to.join(', ') || 'nobody yet'}`,
+    cc.length > 0 ? `Cc ${cc.join(', ')}` : '',
+    bcc.length > 0 ? `Bcc ${bcc.join(', ')}` : '',
+    message.value.attachments.map((file) => file.name).join(', '),
+    me.who?.workspace.counting ? 'opening and links are counted if the mail service sends it' : '',
+  ].filter(Boolean);
+});
 const isReply = computed(() => fill.value?.texts[0]?.document.attrs.front.purpose === 'reply');
 const openOriginal = ref(false);
 

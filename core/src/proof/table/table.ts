@@ -1,4 +1,5 @@
 /** The proofing table: many messages of one template, each small enough to keep thousands of. */
+import { writtenEnvelope } from '../../values/mailbox.js';
 import { checkMessage } from '../../check/index.js';
 import type { Program } from '../../compile/program.js';
 import type { Finding } from '../../findings/finding.js';
@@ -139,5 +140,8 @@ export const linesOf = ({ subject, text }: Pick<Message, 'subject' | 'text'>): s
 ];
 
 /** Everything of a message that a recipient gets; the plain text says nothing that is not in the rest. */
-export const digestOfMessage = ({ fragment, to, cc, bcc, replyTo, subject, attachments }: Message): string =>
-  digestOf([subject, fragment, JSON.stringify([to, cc, bcc, replyTo, attachments])]);
+export function digestOfMessage(message: Message): string {
+  const { fragment, subject, attachments } = message;
+  const { to, cc, bcc, replyTo } = writtenEnvelope(message);
+  return digestOf([subject, fragment, JSON.stringify([to, cc, bcc, replyTo, attachments])]);
+}

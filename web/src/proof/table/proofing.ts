@@ -2,7 +2,7 @@
  * The work of the proofing table's worker: compiles the template, renders recipients, hard cases and every pairing in
  * steps, and answers what is asked meanwhile. After an edit only messages that the edit touches are rendered anew.
  */
-import { checkProgram, compile, openingTag, type Message, type Program } from '@vocabula/core';
+import { checkProgram, compile, openingTag, writtenEnvelope, type Message, type Program } from '@vocabula/core';
 import { casesInWords, covering, reasonsOf } from '@vocabula/core/cover';
 import {
   compareMessages,
@@ -333,14 +333,11 @@ function make(parts: TemplateParts, book: LineBook): Template {
 
 const sent = ({ held: _held, kept, ...rest }: Sheet): SentSheet => ({ ...rest, kept: kept.join('') });
 
-const pick = ({ subject, html, text, to, cc, bcc, replyTo, attachments, blanks }: Message) => ({
+const pick = ({ subject, html, text, attachments, blanks, ...addresses }: Message) => ({
   subject,
   html,
   text,
-  to,
-  cc,
-  bcc,
-  replyTo,
+  ...writtenEnvelope(addresses),
   attachments,
   blanks,
 });
