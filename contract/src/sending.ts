@@ -50,6 +50,21 @@ export const changeOutgoingSchema = z.union([
 ]);
 export type ChangeOutgoing = z.infer<typeof changeOutgoingSchema>;
 
+/** Why nothing is sent just now, and when it is tried again. */
+export interface SendingPause {
+  readonly why: string;
+  readonly since: string;
+  readonly until: string;
+  /** Whether it holds for everybody's messages, or for those of who asks. */
+  readonly everybody: boolean;
+}
+/** Where mail goes. */
+export interface SendingService {
+  /** `stand-in` keeps all mail and delivers none; with `none` nothing can be sent. */
+  readonly kind: 'service' | 'stand-in' | 'none';
+  readonly pause: SendingPause | undefined;
+}
+
 /**
  * `preparing`: being made. `first`: one has gone and is looked at. `paused` goes on, `stopped` does not.
  */
@@ -92,6 +107,8 @@ export const driveMailingSchema = z.discriminatedUnion('act', [
   /** Sends one, so that it can be looked at; `count` is the number that was typed. */
   z.strictObject({ act: z.literal('first'), count: z.int().min(1) }),
   z.strictObject({ act: z.enum(['rest', 'pause', 'go on', 'stop']) }),
+  /** Settles all that are uncertain: they go once more, or they have arrived. `count` is the number that was typed. */
+  z.strictObject({ act: z.enum(['again', 'arrived']), count: z.int().min(1) }),
 ]);
 export type DriveMailing = z.infer<typeof driveMailingSchema>;
 

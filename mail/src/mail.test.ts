@@ -136,7 +136,14 @@ describe('a mail service', () => {
     expect(
       await kindOf(await serve({ onData: (stream, _session, done) => void stream.resume().on('end', () => done()) })),
     ).toBe('taken'));
-  it('is down', async () => expect(await kindOf('smtp://127.0.0.1:9')).toBe('later'));
+  it('is down', async () => expect(await kindOf('smtp://127.0.0.1:9')).toBe('service'));
+  it('says of a sender, or before that, nothing about the message', async () => {
+    expect(await kindOf(await serve({ onMailFrom: (_from, _session, done) => done(say(550)) }))).toBe('sender');
+    server?.close();
+    expect(await kindOf(await serve({ onConnect: (_session, done) => done(say(554)) }))).toBe('service');
+    server?.close();
+    expect(await kindOf(await serve({ onRcptTo: (_to, _session, done) => done(say(421)) }))).toBe('service');
+  });
   it('refuses a recipient, for good or for now', async () => {
     expect(await kindOf(await serve({ onRcptTo: (_to, _session, done) => done(say(550)) }))).toBe('refused');
     server?.close();
@@ -158,5 +165,5 @@ describe('a mail service', () => {
     expect(await kindOf(url)).toBe('unknown');
     expect(times).toBe(1);
   });
-  it('is too slow', async () => expect(await kindOf(await serve({ onMailFrom: () => undefined }))).toBe('later'));
+  it('is too slow', async () => expect(await kindOf(await serve({ onMailFrom: () => undefined }))).toBe('service'));
 });

@@ -10,12 +10,16 @@ export interface OutgoingMail {
 }
 
 /**
- * Why mail did not go. `later`: it was not taken and may be given again. `refused`: it never will be taken. `unknown`:
- * the service was lost after the message and before its answer, so that it may have been taken.
+ * Why mail did not go.
+ * - `service`: before any message was spoken of: no connection, a bad greeting, no sign-in. It concerns all mail.
+ * - `sender`: the service does not take mail of this sender.
+ * - `later`: this message was not taken now and may be given again.
+ * - `refused`: this message never will be taken.
+ * - `unknown`: the service was lost after the message and before its answer, so that it may have been taken.
  */
-export type SendFailure = 'later' | 'refused' | 'unknown';
+export type SendFailure = 'service' | 'sender' | 'later' | 'refused' | 'unknown';
 
-/** The service could not be reached, or did not take the mail. */
+/** The service could not be reached, or did not take the mail. The message is words for people. */
 export class SendProblem extends Error {
   constructor(
     message: string,
@@ -83,16 +87,34 @@ export class MailService {
   }
 }
 
+/** What the transport says of a failure. */
+interface Failure {
+  readonly code?: string;
+  /** What was last said to the service: `CONN`, `EHLO`, `AUTH PLAIN`, `MAIL FROM`, `RCPT TO`, `DATA`, `API`. */
+  readonly command?: string;
+  readonly responseCode?: number;
+  readonly message?: string;
+}
+/** The service is closing down, whatever was said to it (RFC 5321, 4.2.3). */
+const CLOSING_DOWN = 421;
+
 function sendProblem(problem: unknown, given: boolean): SendProblem {
-  const { code, responseCode, message } = (problem ?? {}) as { code?: string; responseCode?: number; message?: string };
+  const { code, command = '', responseCode, message } = (problem ?? {}) as Failure;
   const said = message?.split('\n')[0] ?? 'it gave no reason';
-  if (responseCode !== undefined)
-    return new SendProblem(`The mail service did not take it: ${said}`, responseCode >= 500 ? 'refused' : 'later');
-  if (code === 'EENVELOPE' || code === 'EMESSAGE')
-    return new SendProblem(`The mail service did not take it: ${said}`, 'refused');
-  return given
+  if (responseCode !== undefined && responseCode !== CLOSING_DOWN) {
+    // Only what is said to a recipient or to the message itself is about the message.
+    if (/^(?:RCPT|DATA)/.test(command))
+      return new SendProblem(`The mail service did not take it: ${said}`, responseCode >= 500 ? 'refused' : 'later');
+    return command.startsWith('MAIL')
+      ? new SendProblem(`The mail service takes no mail from this sender: ${said}`, 'sender')
+      : new SendProblem(`The mail service does not take mail now: ${said}`, 'service');
+  }
+  // The transport itself found the envelope or the message impossible; the service was not asked.
+  if (responseCode === undefined && (code === 'EENVELOPE' || code === 'EMESSAGE'))
+    return new SendProblem(`The mail service cannot take it: ${said}`, 'refused');
+  return given && responseCode === undefined
     ? new SendProblem(`The mail service was lost before it said whether it took the message: ${said}`, 'unknown')
-    : new SendProblem(`The mail service cannot be reached: ${said}`, 'later');
+    : new SendProblem(`The mail service cannot be reached: ${said}`, 'service');
 }
 
 /**

@@ -71,6 +71,19 @@ async function sound(path: string): Promise<void> {
   }
 }
 
+/**
+ * What was to go when the copy was made may have gone since: it is set apart until its person decides, and mailings that
+ * ran are paused.
+ */
+const RESTORED = 'A backup was restored: this may have gone after the copy was made.';
+const SET_APART = [
+  `UPDATE main.outgoing SET state = 'uncertain', claimed_by = NULL, why = '${RESTORED}'
+   WHERE state IN ('waiting', 'sending')
+   OR (state = 'ready' AND mailing IN (SELECT id FROM main.mailings WHERE state IN ('first', 'going', 'paused')))`,
+  `UPDATE main.mailings SET state = 'paused' WHERE state IN ('first', 'going')`,
+  'DELETE FROM main.pauses',
+];
+
 /** Puts all rows of the attached copy in the place of those there are. */
 async function replaced(client: Client): Promise<number> {
   const names = async (type: 'table' | 'trigger'): Promise<{ name: string; sql: string }[]> => {
@@ -103,6 +116,7 @@ async function replaced(client: Client): Promise<number> {
     'DELETE FROM main.search',
     `INSERT INTO main.search (rowid, ${words}) SELECT rowid, ${words} FROM copy.search`,
     ...triggers.map(({ sql }) => sql),
+    ...SET_APART,
     'COMMIT',
   ];
   await client.executeMultiple(`${script.join(';\n')};`);

@@ -48,6 +48,7 @@ import { folderRoutes } from '../rights/routes.js';
 import { tableRoutes } from '../samples/routes.js';
 import { TableService } from '../samples/service.js';
 import { countingRoutes } from '../sending/counting.js';
+import type { ClaimTimes } from '../sending/claims.js';
 import { Courier } from '../sending/courier.js';
 import { Outbox } from '../sending/outbox.js';
 import { outgoingRoutes } from '../sending/routes.js';
@@ -109,6 +110,8 @@ export interface Surroundings {
   /** Where this server is reached from outside; empty while that is not known. */
   readonly origin?: () => string;
   readonly log?: Logger;
+  /** How often claims of what is being sent are renewed, where it is not as usual. */
+  readonly claims?: ClaimTimes;
 }
 
 export function makeServices(
@@ -118,6 +121,7 @@ export function makeServices(
     isStandIn = () => false,
     origin = () => '',
     log = pino({ level: 'silent' }),
+    claims,
   }: Surroundings = {},
 ): Services {
   const workers = new Workers();
@@ -128,8 +132,8 @@ export function makeServices(
   const tables = new TableService(database);
   const recipients = new RecipientService(database);
   const fills = new FillService(database, recipients, workers);
-  const outbox = new Outbox(database, smtp, origin);
-  const courier = new Courier(database, outbox, assets, smtp, isStandIn, log);
+  const outbox = new Outbox(database, smtp, origin, isStandIn);
+  const courier = new Courier(database, outbox, assets, smtp, isStandIn, log, claims);
   const wake = (): void =>
     void courier.run().catch((error: unknown) => log.error({ err: error }, 'sending what is due failed'));
   return {

@@ -317,6 +317,7 @@ const CALLS: readonly Case[] = [
   },
   { route: 'POST /api/recipients/forget', who: 'author', body: () => ({ address: 'gone@x.example' }), status: 200 },
   { route: 'GET /api/outgoing', who: 'colleague', status: 200 },
+  { route: 'GET /api/outgoing/service', who: 'colleague', status: 200 },
   { route: 'GET /api/outgoing/:id', who: 'colleague', path: () => `/api/outgoing/${waiting}`, status: 200 },
   {
     route: 'PATCH /api/outgoing/:id',
@@ -378,7 +379,7 @@ const CALLS: readonly Case[] = [
     status: 201,
   },
   { route: 'GET /api/mailroom/clock', who: 'colleague', status: 200 },
-  { route: 'POST /api/mailroom/clock', who: 'colleague', body: () => ({ hours: 1 }), status: 200 },
+  { route: 'POST /api/mailroom/clock', who: 'author', body: () => ({ hours: 1 }), status: 200 },
   { route: 'PUT /api/me/ways', who: 'colleague', body: () => USUAL_WAYS, status: 200 },
   { route: 'GET /api/me/at-hand', who: 'colleague', status: 200 },
   { route: 'PUT /api/me/at-hand', who: 'colleague', body: () => ({ names: ['visit'] }), status: 200 },

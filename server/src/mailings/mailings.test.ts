@@ -1,6 +1,10 @@
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { readEml } from '@vocabula/mail';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { backUp, restore } from '../db/backup.js';
 import { schema } from '../db/database.js';
 import { startStandIn, type StandIn } from '../mailroom/stand-in.js';
 import { makePublished, start, type Started } from '../testing/start.js';
@@ -169,7 +173,7 @@ describe('one message each to many', () => {
     await server.services.courier.run();
     expect((await progress(id)).state).toBe('going');
     smtp = there;
-    await server.database.write((writer) => writer.update(outgoing).set({ due: new Date().toISOString() }));
+    await server.database.write((writer) => writer.delete(schema.pauses));
     await server.services.courier.run();
     expect(await progress(id)).toMatchObject({ state: 'done', counts: { gone: 5 } });
     expect(await arrived()).toHaveLength(5);
@@ -186,5 +190,70 @@ describe('pasted recipients', () => {
   ])('%j', async (words, addresses, broken) => {
     const read = await readPasted(words);
     expect([read.people.map(({ address }) => address), read.broken.length]).toEqual([addresses, broken]);
+  });
+});
+
+describe('what a mailing that was over holds', () => {
+  it('is sent again when that is asked for, and the mailing is over once more', async () => {
+    const id = await make();
+    await call(`/${id}/recipients`, { paste: people(3) });
+    await drive(id, { act: 'first', count: 3 });
+    await server.services.courier.run();
+    await drive(id, { act: 'rest' });
+    const [, second] = await rows(id);
+    await server.database.write((writer) =>
+      writer.update(outgoing).set({ state: 'refused', why: 'no such mailbox' }).where(eq(outgoing.id, second.id)),
+    );
+    await server.services.courier.run();
+    expect((await progress(id)).state).toBe('done');
+    expect((await server.call.patch(`/api/outgoing/${second.id}`).send({ act: 'again' })).body.state).toBe('waiting');
+    expect((await progress(id)).state).toBe('going');
+    await server.services.courier.run();
+    expect([(await progress(id)).state, (await arrived()).length]).toEqual(['done', 3]);
+  });
+});
+
+describe('a mailing that is stopped while it goes', () => {
+  it('stops what is claimed and not yet on its way', async () => {
+    const id = await make();
+    await call(`/${id}/recipients`, { paste: people(60) });
+    await drive(id, { act: 'first', count: 60 });
+    await server.services.courier.run();
+    await drive(id, { act: 'rest' });
+    // All are claimed together; it is stopped once a few have arrived.
+    const going = server.services.courier.run();
+    while ((await arrived()).length < 4) await new Promise((resolve) => setTimeout(resolve, 5));
+    await drive(id, { act: 'stop' });
+    await going;
+    const { counts } = await progress(id);
+    expect(counts.gone).toBe((await arrived()).length);
+    expect(counts.gone).toBeLessThan(60);
+    expect(counts['taken back']).toBe(60 - counts.gone);
+  });
+});
+
+describe('a backup that was taken during a mailing', () => {
+  it('writes to nobody again when it is restored: what may have gone waits for a decision', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'vocabula-mailing-'));
+    const id = await make();
+    await call(`/${id}/recipients`, { paste: people(12) });
+    await drive(id, { act: 'first', count: 12 });
+    await server.services.courier.run();
+    await drive(id, { act: 'rest' });
+    await backUp(server.url, join(folder, 'copy.db'));
+    await server.services.courier.run();
+    const before = await arrived();
+    expect(before).toHaveLength(12);
+    await restore(server.url, join(folder, 'copy.db'));
+    await server.database.write((writer) => writer.delete(letters));
+    await server.services.courier.run();
+    expect(await arrived()).toEqual([]);
+    expect(await progress(id)).toMatchObject({ state: 'paused', counts: { uncertain: 11, gone: 1 } });
+    await drive(id, { act: 'go on' });
+    await server.services.courier.run();
+    expect(await arrived()).toEqual([]);
+    expect((await drive(id, { act: 'arrived', count: 3 })).body.code).toBe('count');
+    expect((await drive(id, { act: 'arrived', count: 11 })).body).toMatchObject({ counts: { gone: 12 } });
+    rmSync(folder, { recursive: true });
   });
 });

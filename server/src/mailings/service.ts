@@ -21,7 +21,7 @@ import { frozenOf } from '../fills/rows.js';
 import type { FillService } from '../fills/service.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import type { Outbox } from '../sending/outbox.js';
+import { reopened, type Outbox } from '../sending/outbox.js';
 import type { TableService } from '../samples/service.js';
 import { judge, OPEN } from './judging.js';
 import { fromRows, readPasted, type Given, type Read } from './recipients.js';
@@ -232,6 +232,10 @@ export class MailingService {
       case 'go on':
         await to('going', ['paused']);
         break;
+      case 'again':
+      case 'arrived':
+        await this.settleUncertain(mailing, given, asker);
+        break;
       case 'stop':
         await to('stopped', ['going', 'paused', 'first']);
         await this.database.write(async (writer) => {
@@ -245,6 +249,33 @@ export class MailingService {
     }
     this.wake();
     return this.progress(id, asker);
+  }
+
+  /** Settles all of a mailing that may have gone: they have arrived, or they go once more. */
+  private settleUncertain(
+    mailing: MailingRow,
+    { act, count: typed }: Extract<DriveMailing, { act: 'again' | 'arrived' }>,
+    asker: Asker,
+  ): Promise<void> {
+    return this.database.write(async (writer) => {
+      const where = and(eq(outgoing.mailing, mailing.id), eq(outgoing.state, 'uncertain'));
+      const rows = await writer.select({ id: outgoing.id }).from(outgoing).where(where);
+      if (rows.length !== typed)
+        throw new RequestProblem(
+          422,
+          'count',
+          `${rows.length} messages may have gone; you typed ${typed}. Nothing was changed.`,
+        );
+      const now = new Date().toISOString();
+      if (act === 'arrived')
+        await writer.update(outgoing).set({ state: 'gone', goneAt: now, why: 'as its person says' }).where(where);
+      else {
+        await writer.update(outgoing).set({ state: 'waiting', due: now, why: '', attempts: 0 }).where(where);
+        await reopened(writer, mailing.id);
+      }
+      const words = act === 'arrived' ? 'noted as arrived' : 'sent again';
+      await note(writer, asker, 'wrote to', 'mailing', mailing.id, `${mailing.title}: ${rows.length} ${words}`);
+    });
   }
 
   private async sendFirst(mailing: MailingRow, typed: number, asker: Asker): Promise<void> {

@@ -46,7 +46,7 @@ export function mailroomRoutes({ letters, clock }: { letters: LetterService; clo
   );
   router.post(
     '/clock',
-    route('colleague', async (request, response) => {
+    route('author', async (request, response) => {
       response.json(await clock.forward(parsed(forwardSchema, request.body).hours));
     }),
   );

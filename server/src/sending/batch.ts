@@ -11,8 +11,11 @@ import { RequestProblem } from '../http/problem.js';
 import { preparedOf, type Prepared } from '../mailings/prepared.js';
 import { workspaceOf } from '../people/workspace.js';
 import { refusedAmong } from '../recipients/service.js';
+import { endPausesIfAny, scopeOf } from './pauses.js';
 
 const { mailings } = schema;
+/** How old the state of a mailing may be before it is asked for again, in milliseconds. */
+const LOOK_AGAIN = 50;
 
 /** Compiled mailings and their files, kept from batch to batch as long as they do not change. */
 export class Workshop {
@@ -44,6 +47,8 @@ export class Workshop {
 export class Batch {
   private readonly mailings = new Map<string, Promise<Prepared>>();
   private readonly asked = new Set<string>();
+  private readonly going = new Map<string, { readonly going: boolean; readonly at: number }>();
+  private readonly taken = new Set<string>();
   private readonly refused = new Set<string>();
   private workspace: Promise<{ readonly counting: boolean }> | undefined;
 
@@ -56,6 +61,24 @@ export class Batch {
   }
   source(message: Message): Promise<AssetSource> {
     return this.workshop.source(message);
+  }
+  /** Whether a mailing still goes: it may be paused or stopped while its messages are on their way. */
+  async isGoing(id: string): Promise<boolean> {
+    const known = this.going.get(id);
+    if (known && Date.now() - known.at < LOOK_AGAIN) return known.going;
+    const [row] = await this.workshop.database.read
+      .select({ state: mailings.state })
+      .from(mailings)
+      .where(eq(mailings.id, id));
+    const going = row?.state === 'going' || row?.state === 'first';
+    this.going.set(id, { going, at: Date.now() });
+    return going;
+  }
+  /** The service has taken a message of this person: pauses that held for it are over. */
+  async resumed(person: string): Promise<void> {
+    if (this.taken.has(person)) return;
+    this.taken.add(person);
+    await endPausesIfAny(this.workshop.database, ['all', scopeOf(person)]);
   }
   async counting(): Promise<boolean> {
     this.workspace ??= workspaceOf(this.workshop.database.read);

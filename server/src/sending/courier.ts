@@ -2,19 +2,20 @@
  * Takes what is due to the mail service, one message a recipient, and knows of each what became of it. A row is claimed
  * before it goes and settled after; what a process left claimed when it died is looked into before anything goes again.
  */
-import { hostname } from 'node:os';
 import { MailService, SendProblem } from '@vocabula/mail';
-import { and, asc, eq, inArray, isNull, lte, or, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { AssetService } from '../assets/service.js';
-import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { schema, type Database, type Writer } from '../db/database.js';
 import { recordHandedOver, recordOf, type Recorded } from '../fills/handing-over.js';
 import { inputOf, messageOf, whyNot } from '../fills/rendering.js';
 import { RequestProblem } from '../http/problem.js';
 import { answeredFor, changesFor } from '../mailings/rows.js';
 import { mailboxOf } from '../people/names.js';
 import { Batch, Workshop } from './batch.js';
+import { CLAIM_TIMES, Claims, stillOf, type ClaimTimes } from './claims.js';
 import { envelopeOf, type Envelope, type Outbox, type OutgoingRow } from './outbox.js';
+import { pauseSending, scopeOf, type PauseScope } from './pauses.js';
 
 const { outgoing, mailings, fills, letters } = schema;
 
@@ -22,8 +23,6 @@ const { outgoing, mailings, fills, letters } = schema;
 const BACK_OFF = [30, 120, 600, 1800, 3600, 10_800, 21_600];
 /** Rows that are claimed at once: by the stand-in it can be told what became of them; elsewhere each is one alone. */
 const [TOGETHER, ALONE] = [100, 1];
-/** A claim of another machine that is older than this is nobody's any more, in milliseconds. */
-const STALE = 120_000;
 
 interface Ready {
   readonly envelope: Envelope;
@@ -31,6 +30,12 @@ interface Ready {
   readonly record: Recorded;
 }
 type Outcome = Partial<OutgoingRow> & Pick<OutgoingRow, 'state'>;
+/** What became of one that was given to the service, and whether sending has to pause. */
+interface Sent {
+  readonly outcome: Outcome;
+  readonly record: Recorded | undefined;
+  readonly pause?: { readonly scope: PauseScope; readonly why: string };
+}
 interface Settled {
   readonly row: OutgoingRow;
   readonly outcome: Outcome;
@@ -41,7 +46,7 @@ export class Courier {
   private service: { readonly url: string; readonly mail: MailService } | undefined;
   private running: Promise<void> | undefined;
   private stopped = false;
-  private readonly me = `${hostname()}:${process.pid}`;
+  private readonly claims: Claims;
   private readonly workshop: Workshop;
 
   constructor(
@@ -52,7 +57,9 @@ export class Courier {
     /** Whether mail goes to the stand-in, which keeps what it takes in this database. */
     private readonly isStandIn: () => boolean,
     private readonly log: Logger,
+    times: ClaimTimes = CLAIM_TIMES,
   ) {
+    this.claims = new Claims(database, times);
     this.workshop = new Workshop(database, assets);
   }
 
@@ -73,53 +80,43 @@ export class Courier {
     const url = this.smtp();
     if (url === undefined) return;
     while (!this.stopped) {
-      const rows = await this.claim(this.isStandIn() ? TOGETHER : ALONE);
+      const rows = await this.claims.take(this.isStandIn() ? TOGETHER : ALONE);
       if (rows.length === 0) break;
-      const reached = await this.sendAll(url, rows);
-      if (!reached) break;
+      await this.claims.renewed(() => this.sendAll(url, rows));
     }
     await this.finishMailings();
   }
 
-  /** Claims rows that are due; nobody else gets them. */
-  private async claim(most: number): Promise<OutgoingRow[]> {
-    // Mostly nothing is due: then nothing is written either.
-    if ((await dueOf(this.database.read, 1)).length === 0) return [];
-    return this.database.write(async (writer) => {
-      const rows = await dueOf(writer, most);
-      const ids = rows.map(({ id }) => id);
-      if (ids.length > 0)
-        await writer
-          .update(outgoing)
-          .set({ state: 'sending', claimedBy: this.me, claimedAt: new Date().toISOString() })
-          .where(inArray(outgoing.id, ids));
-      return rows;
-    });
-  }
-
-  /** @returns whether the service could be reached; where not, the rest waits */
-  private async sendAll(url: string, rows: readonly OutgoingRow[]): Promise<boolean> {
+  /** Sends claimed rows one after the other; where sending is paused, the rest is given back as it was. */
+  private async sendAll(url: string, rows: readonly OutgoingRow[]): Promise<void> {
     const settled: Settled[] = [];
     const batch = new Batch(this.workshop);
     await batch.ask(rows.map(({ address }) => address));
-    let reached = true;
+    const paused = new Set<PauseScope>();
+    const mayGo = async (row: OutgoingRow): Promise<boolean> =>
+      !this.stopped &&
+      !paused.has('all') &&
+      !paused.has(scopeOf(row.person)) &&
+      (row.mailing === null || (await batch.isGoing(row.mailing)));
     // While one is on its way, the next is made.
     let next = this.made(rows[0], batch);
     for (const [at, row] of rows.entries()) {
       const made = await next;
-      if (!reached || this.stopped) {
-        // Given back as it was; nothing of it has gone.
+      if (!(await mayGo(row))) {
         settled.push({ row, outcome: { state: row.state, due: row.due }, record: undefined });
+        next = this.made(rows[at + 1], batch);
         continue;
       }
       const sent = this.sendOne(url, row, made);
       next = this.made(rows[at + 1], batch);
-      const { outcome, record, lost } = await sent;
-      if (lost) reached = false;
+      const { outcome, record, pause } = await sent;
       settled.push({ row, outcome, record });
+      if (pause) {
+        paused.add(pause.scope);
+        await this.database.write((writer) => pauseSending(writer, pause.scope, pause.why));
+      } else if (outcome.state === 'gone') await batch.resumed(row.person);
     }
-    await this.database.write((writer) => settleAll(writer, settled));
-    return reached;
+    await this.database.write((writer) => settleAll(writer, settled, this.claims.me));
   }
 
   /** A message that is to go, or why it cannot be made. */
@@ -131,11 +128,7 @@ export class Courier {
     });
   }
 
-  private async sendOne(
-    url: string,
-    row: OutgoingRow,
-    ready: Ready | RequestProblem | undefined,
-  ): Promise<{ outcome: Outcome; record: Recorded | undefined; lost?: boolean }> {
+  private async sendOne(url: string, row: OutgoingRow, ready: Ready | RequestProblem | undefined): Promise<Sent> {
     if (!ready) return { outcome: { state: row.state, due: row.due }, record: undefined };
     // It cannot be made as it stands: an attachment is gone, somebody is on the do-not-write list since.
     if (ready instanceof RequestProblem)
@@ -145,16 +138,24 @@ export class Courier {
       const refused = await this.mail(url).send({ ...envelope, eml: raw });
       const why = refused.length > 0 ? `not taken for ${refused.join(', ')}` : '';
       const goneAt = new Date().toISOString();
-      return {
-        outcome: { state: 'gone', goneAt, why, subject: record.subject, record: null },
-        record,
-      };
+      return { outcome: { state: 'gone', goneAt, why, subject: record.subject, record: null }, record };
     } catch (problem) {
       const { kind, message } = problem instanceof SendProblem ? problem : new SendProblem(String(problem));
       this.log.warn({ kind, message }, 'not sent');
-      if (kind === 'refused') return { outcome: { state: 'refused', why: message }, record: undefined };
-      if (kind === 'unknown') return { outcome: await this.unknown(row, message), record, lost: true };
-      return { outcome: later(row, message), record: undefined, lost: message.includes('reached') };
+      // Given back as it was, with the reason: nothing of it has gone, and it was not its fault.
+      const back: Sent = { outcome: { state: row.state, due: row.due, why: message }, record: undefined };
+      switch (kind) {
+        case 'service':
+          return { ...back, pause: { scope: 'all', why: message } };
+        case 'sender':
+          return { ...back, pause: { scope: scopeOf(row.person), why: message } };
+        case 'refused':
+          return { outcome: { state: 'refused', why: message }, record: undefined };
+        case 'unknown':
+          return { outcome: await this.unknown(row, message), record };
+        case 'later':
+          return { outcome: later(row, message), record: undefined };
+      }
     }
   }
 
@@ -217,11 +218,9 @@ export class Courier {
     return found !== undefined;
   }
 
-  /** Rows that a process claimed and never settled: it was killed. */
+  /** Settles rows that a process claimed and never settled: it was killed. */
   private async lookInto(): Promise<void> {
-    const rows = await this.database.read.select().from(outgoing).where(eq(outgoing.state, 'sending'));
-    const left = rows.filter(({ claimedBy, claimedAt }) => !isAlive(claimedBy, claimedAt, this.me));
-    for (const row of left) {
+    for (const row of await this.claims.left()) {
       const outcome = await this.unknown(
         row,
         'Vocabula was stopped while this message was going: nobody knows whether it went.',
@@ -233,7 +232,7 @@ export class Courier {
               () => undefined,
             )
           : undefined;
-      await this.database.write((writer) => settleAll(writer, [{ row, outcome, record }]));
+      await this.database.write((writer) => settleAll(writer, [{ row, outcome, record }], row.claimedBy ?? ''));
     }
   }
 
@@ -260,27 +259,6 @@ export class Courier {
   }
 }
 
-/** What is due, the longest due first. */
-async function dueOf(reader: Reader | Writer, most: number): Promise<OutgoingRow[]> {
-  const rows = await reader
-    .select({ row: outgoing })
-    .from(outgoing)
-    .leftJoin(mailings, eq(mailings.id, outgoing.mailing))
-    .where(
-      or(
-        and(
-          eq(outgoing.state, 'waiting'),
-          lte(outgoing.due, new Date().toISOString()),
-          or(isNull(outgoing.mailing), inArray(mailings.state, ['first', 'going'])),
-        ),
-        and(eq(outgoing.state, 'ready'), eq(mailings.state, 'going')),
-      ),
-    )
-    .orderBy(asc(outgoing.due), asc(outgoing.position))
-    .limit(most);
-  return rows.map(({ row }) => row);
-}
-
 /** Tries again later, or gives up. */
 function later({ attempts }: OutgoingRow, why: string): Outcome {
   const wait = BACK_OFF[attempts];
@@ -289,14 +267,14 @@ function later({ attempts }: OutgoingRow, why: string): Outcome {
 }
 
 /** Writes down what became of some rows; of those that have gone in one statement, for there may be thousands. */
-async function settleAll(writer: Writer, settled: readonly Settled[]): Promise<void> {
+async function settleAll(writer: Writer, settled: readonly Settled[], claimedBy: string): Promise<void> {
   const gone = settled.filter(({ outcome }) => outcome.state === 'gone');
   for (const { row, outcome } of settled)
     if (outcome.state !== 'gone')
       await writer
         .update(outgoing)
         .set({ ...outcome, claimedBy: null })
-        .where(eq(outgoing.id, row.id));
+        .where(and(eq(outgoing.id, row.id), stillOf(claimedBy)));
   if (gone.length < settled.length)
     // What was given back to a mailing that was stopped meanwhile stays.
     await writer.run(
@@ -313,7 +291,8 @@ async function settleAll(writer: Writer, settled: readonly Settled[]): Promise<v
   await writer.run(
     sql`UPDATE outgoing SET state = 'gone', claimed_by = NULL, record = NULL, why = each.value ->> 'why',
         gone_at = each.value ->> 'at', subject = each.value ->> 'subject'
-        FROM json_each(${JSON.stringify(rows)}) AS each WHERE outgoing.id = each.value ->> 'id'`,
+        FROM json_each(${JSON.stringify(rows)}) AS each
+        WHERE outgoing.id = each.value ->> 'id' AND (${stillOf(claimedBy)})`,
   );
   const fillsOf = new Map<string, string>();
   const records: Parameters<typeof recordHandedOver>[1][] = [];
@@ -327,21 +306,4 @@ async function settleAll(writer: Writer, settled: readonly Settled[]): Promise<v
     if (row.fill !== null) await writer.update(fills).set({ state: 'sent' }).where(eq(fills.id, row.fill));
   }
   await recordHandedOver(writer, ...records);
-}
-
-/** Whether the process that claimed a row may still settle it. */
-function isAlive(claimedBy: string | null, claimedAt: string | null, me: string): boolean {
-  // This process is only beginning to send: what bears its name is of one before it.
-  if (claimedBy === null || claimedBy === me) return false;
-  const [host = '', pid = ''] = claimedBy.split(':');
-  if (host === me.split(':')[0]) {
-    try {
-      // Signal 0 only asks whether there is such a process.
-      process.kill(Number(pid), 0);
-      return Date.now() - Date.parse(claimedAt ?? '') < STALE;
-    } catch {
-      return false;
-    }
-  }
-  return Date.now() - Date.parse(claimedAt ?? '') < STALE;
 }

@@ -1,11 +1,11 @@
 /** What waits to go through the mail service: put in, listed, changed, taken back until it goes. */
 import { randomUUID } from 'node:crypto';
-import type { ChangeOutgoing, Fill, Outgoing, OutgoingSummary, Profile } from '@vocabula/contract';
+import type { ChangeOutgoing, Fill, Outgoing, OutgoingSummary, Profile, SendingService } from '@vocabula/contract';
 import { foldedMailbox, type Message } from '@vocabula/core';
 import { inlined, readEml, toEml, type AssetSource } from '@vocabula/mail';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { withAssets } from '../assets/brought.js';
-import { schema, type Database } from '../db/database.js';
+import { schema, type Database, type Writer } from '../db/database.js';
 import type { Moment } from '../fills/rendering.js';
 import { answered, type Recorded } from '../fills/handing-over.js';
 import { nameOfFields } from '../fills/rows.js';
@@ -14,8 +14,9 @@ import type { Asker } from '../people/asker.js';
 import { mailboxOf } from '../people/names.js';
 import { workspaceOf } from '../people/workspace.js';
 import { withCounting } from './counting.js';
+import { endPauses, pauseFor, scopeOf } from './pauses.js';
 
-const { outgoing, fills, counts } = schema;
+const { outgoing, fills, counts, mailings } = schema;
 export type OutgoingRow = typeof outgoing.$inferSelect;
 
 /** How long what is sent at once can be taken back, in milliseconds. */
@@ -56,7 +57,14 @@ export class Outbox {
     private readonly database: Database,
     private readonly smtp: () => string | undefined,
     private readonly origin: () => string,
+    private readonly isStandIn: () => boolean,
   ) {}
+
+  /** Where mail of the asker goes, and whether it is paused. */
+  async service(asker: Asker): Promise<SendingService> {
+    const kind = this.smtp() === undefined ? 'none' : this.isStandIn() ? 'stand-in' : 'service';
+    return { kind, pause: await pauseFor(this.database.read, asker.id) };
+  }
 
   demandService(): string {
     const url = this.smtp();
@@ -205,6 +213,10 @@ export class Outbox {
       if (!row) throw notFound('message');
       const changed = changedRow(row, change);
       await writer.update(outgoing).set(changed).where(eq(outgoing.id, id));
+      if ('act' in change && (change.act === 'now' || change.act === 'again')) {
+        await endPauses(writer, ['all', scopeOf(row.person)]);
+        if (row.mailing !== null) await reopened(writer, row.mailing);
+      }
       if (changed.state === 'taken back' && row.fill !== null && row.mailing === null)
         await writer.update(fills).set({ state: 'unfinished' }).where(eq(fills.id, row.fill));
       return summaryOf({ ...row, ...changed }, {});
@@ -219,6 +231,14 @@ export class Outbox {
     if (!row) throw notFound('message');
     return row;
   }
+}
+
+/** A mailing that was over goes on when one of its messages is to go again; a paused one stays so until it goes on. */
+export async function reopened(writer: Writer, mailing: string): Promise<void> {
+  await writer
+    .update(mailings)
+    .set({ state: 'going', endedAt: null })
+    .where(and(eq(mailings.id, mailing), inArray(mailings.state, ['done', 'stopped'])));
 }
 
 /** What of a row changes. Throws where it has gone, or is going just now. */

@@ -14,6 +14,10 @@ export function outgoingRoutes(outbox: Outbox, wake: () => void): Router {
     route('colleague', async (_request, response, asker) => void response.json(await outbox.list(asker))),
   );
   router.get(
+    '/service',
+    route('colleague', async (_request, response, asker) => void response.json(await outbox.service(asker))),
+  );
+  router.get(
     '/:id',
     route('colleague', async (request, response, asker) => void response.json(await outbox.get(idOf(request), asker))),
   );

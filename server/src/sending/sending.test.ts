@@ -1,9 +1,11 @@
 import type { AddressInfo } from 'node:net';
 import PostalMime from 'postal-mime';
 import { SMTPServer, type SMTPServerOptions } from 'smtp-server';
+import type { SendingService } from '@vocabula/contract';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { schema } from '../db/database.js';
+import { Database, schema } from '../db/database.js';
+import { makeServices } from '../http/app.js';
 import { file, makePublished, start, type Started } from '../testing/start.js';
 
 interface Taken {
@@ -139,20 +141,82 @@ describe('a message to the mail service', () => {
   });
 });
 
+const service = async (): Promise<SendingService> => (await server.call.get('/api/outgoing/service')).body;
+/** As if all pauses were over. */
+const resume = () =>
+  server.database.write((writer) => writer.update(schema.pauses).set({ until: '2026-01-01T00:00:00.000Z' }));
+const due = () => server.database.write((writer) => writer.update(outgoing).set({ due: new Date().toISOString() }));
+const problem = (code: number): Error => Object.assign(new Error('not now'), { responseCode: code });
+/** Refuses at any step whose last argument is the callback. */
+const refuseWith =
+  (code: number) =>
+  (...given: unknown[]): void =>
+    (given.at(-1) as (error: Error) => void)(problem(code));
+const refuseData =
+  (code: number): SMTPServerOptions['onData'] =>
+  (stream, _session, done) =>
+    stream.resume().on('end', () => done(problem(code)));
+
 describe('a mail service in trouble', () => {
-  it('down: it is said, tried later and later, and goes when the service is back', async () => {
+  it('down: sending pauses longer and longer, nothing is given up, and it goes when the service is back', async () => {
     url = 'smtp://127.0.0.1:9';
     const waiting = (await handOver(await fill())).body.outgoing;
     await send(waiting);
-    expect(await stateOf(waiting)).toMatchObject(['waiting', expect.stringContaining('cannot be reached'), 1]);
-    const first = (await server.call.get(`/api/outgoing/${waiting}`)).body.due;
+    expect(await stateOf(waiting)).toMatchObject(['waiting', expect.stringContaining('cannot be reached'), 0]);
+    const first = (await service()).pause;
+    expect(first).toMatchObject({ everybody: true, why: expect.stringContaining('cannot be reached') });
+    await resume();
     await send(waiting);
-    const second = (await server.call.get(`/api/outgoing/${waiting}`)).body.due;
-    expect(Date.parse(second) - Date.now()).toBeGreaterThan(Date.parse(first) - Date.now());
+    const second = (await service()).pause;
+    expect(Date.parse(second?.until ?? '') - Date.now()).toBeGreaterThan(Date.parse(first?.until ?? '') - Date.now());
     await serve();
+    // Not before the pause is over, unless somebody wants it now.
+    await send(waiting);
+    expect(taken).toEqual([]);
+    await change(waiting, { act: 'now' });
     await send(waiting);
     expect((await stateOf(waiting))[0]).toBe('gone');
-    expect(taken).toHaveLength(1);
+    expect([taken.length, (await service()).pause]).toEqual([1, undefined]);
+  });
+
+  it.each([
+    ['a greeting of 554', { onConnect: refuseWith(554) }],
+    ['530 at MAIL', { onMailFrom: refuseWith(530) }],
+    ['550 at MAIL', { onMailFrom: refuseWith(550) }],
+    ['421 at RCPT', { onRcptTo: refuseWith(421) }],
+    ['421 at DATA', { onData: refuseData(421) }],
+  ] as const)('%s refuses nobody: sending pauses, and all go afterwards', async (_name, options) => {
+    await serve(options as SMTPServerOptions);
+    const all = [];
+    for (const each of ['a', 'b', 'c']) all.push((await handOver(await fill(`${each}@x.example`))).body.outgoing);
+    await due();
+    await server.services.courier.run();
+    for (const each of all) expect(await stateOf(each)).toMatchObject(['waiting', expect.anything(), 0]);
+    expect((await service()).pause?.why).toMatch(/\w/);
+    smtp?.close();
+    await serve();
+    await resume();
+    await due();
+    await server.services.courier.run();
+    for (const each of all) expect((await stateOf(each))[0]).toBe('gone');
+  });
+
+  it('not taking one sender: the others’ mail goes', async () => {
+    await serve({
+      onMailFrom: (from, _session, done) =>
+        from.address === server.asker.address ? refuseWith(550)(from, _session, done) : done(),
+    });
+    const mine = (await handOver(await fill())).body.outgoing;
+    const other = await server.as('colleague');
+    const { id } = (await other.post('/api/fills').send({ text: 'visit' })).body;
+    await other.put(`/api/fills/${id}`).send({ recipient: { email: 'bo@x.example' }, answers: { name: 'Bo' } });
+    const theirs = (await other.post(`/api/fills/${id}/hand-over`).send({ way: 'service' })).body.outgoing;
+    await due();
+    await server.services.courier.run();
+    expect((await stateOf(mine))[0]).toBe('waiting');
+    expect((await other.get(`/api/outgoing/${theirs}`)).body.state).toBe('gone');
+    expect((await service()).pause).toMatchObject({ everybody: false });
+    expect((await other.get('/api/outgoing/service')).body.pause).toBeUndefined();
   });
 
   it('refusing one recipient: that one is told, the others go', async () => {
@@ -200,6 +264,41 @@ describe('a mail service in trouble', () => {
     expect((await change(waiting, { act: 'again' })).body.state).toBe('waiting');
     await send(waiting);
     expect(taken).toHaveLength(1);
+  });
+});
+
+describe('two processes', () => {
+  it('a slow service: a live claim is renewed, and its row is never called uncertain or sent twice', async () => {
+    await server.stop();
+    const claims = { renew: 40, stale: 150 };
+    server = await start(undefined, { smtp: () => url, claims });
+    await makePublished(server, 'Visit');
+    await serve({
+      onData(stream, session, done) {
+        stream.resume().on('end', () => {
+          taken.push({ to: session.envelope.rcptTo.map(({ address }) => address), raw: '' });
+          setTimeout(done, 700);
+        });
+      },
+    });
+    const waiting = (await handOver(await fill())).body.outgoing;
+    await due();
+    // Another process on the same database, as its own name shows.
+    const other = await Database.open(server.url);
+    const { courier, workers } = makeServices(other, { smtp: () => url, claims });
+    const sending = server.services.courier.run();
+    for (let at = 0; at < 6; at += 1) {
+      await new Promise((resolve) => setTimeout(resolve, 90));
+      await courier.run();
+      expect((await stateOf(waiting))[0]).toBe('sending');
+      expect((await change(waiting, { act: 'again' })).status).toBe(409);
+    }
+    await sending;
+    await courier.run();
+    expect([taken.length, (await stateOf(waiting))[0]]).toEqual([1, 'gone']);
+    await courier.stop();
+    await workers.close();
+    await other.close();
   });
 });
 

@@ -63,6 +63,7 @@ import type {
   Neighbours,
   NewKey,
   OwnAddress,
+  SendingService,
   NotWritten,
   OfferedValues,
   OneTimeLink,
@@ -280,6 +281,7 @@ export const api = {
   refuse: (body: DoNotWrite) => done('PUT', '/recipients/do-not-write', body),
   allow: (address: string) => done('DELETE', `/recipients/do-not-write?${query({ address })}`),
 
+  sendingService: () => json<SendingService>('GET', '/outgoing/service'),
   outgoing: () => json<OutgoingSummary[]>('GET', '/outgoing'),
   oneOutgoing: (id: string) => json<Outgoing>('GET', `/outgoing/${id}`),
   changeOutgoing: (id: string, body: ChangeOutgoing) => json<OutgoingSummary>('PATCH', `/outgoing/${id}`, body),

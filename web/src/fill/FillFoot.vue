@@ -6,6 +6,7 @@ import { useMe } from '../ui/me';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import PopMenu from '../ui/PopMenu.vue';
+import ServiceLine from '../ui/ServiceLine.vue';
 import LaterForm from './LaterForm.vue';
 import type { Filling } from './useFill';
 import type { Chosen } from './useHandOver';
@@ -71,6 +72,7 @@ const WAYS = computed((): readonly (readonly [words: string, chosen: Chosen])[] 
       <PopMenu label="Other ways" :width="260">
         <template #button>Other ways ▴</template>
         <template #default="{ close }">
+          <ServiceLine class="line" />
           <button
             v-for="[words, chosen] in WAYS.slice(0, 1)"
             :key="words"
@@ -132,6 +134,9 @@ const WAYS = computed((): readonly (readonly [words: string, chosen: Chosen])[] 
   padding: 0;
   border: 0;
   overflow: hidden;
+}
+.line {
+  padding: 4px 12px;
 }
 .confirm {
   color: var(--warning);

@@ -3,11 +3,14 @@
 import type { StandInClock } from '@vocabula/contract';
 import { computed, ref } from 'vue';
 import { api } from '../api/client';
+import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import ServiceLine from '../ui/ServiceLine.vue';
 
 const props = defineProps<{ clock: StandInClock }>();
 const emit = defineEmits<{ changed: [] }>();
 const notice = useNotice();
+const me = useMe();
 const busy = ref(false);
 const STEPS = [
   ['an hour', 1],
@@ -47,12 +50,18 @@ async function forward(hours: number): Promise<void> {
 <template>
   <p v-if="clock.standIn" class="strip small" role="group" aria-label="The stand-in’s clock">
     <b>A stand-in: nothing leaves this machine.</b>
-    <span class="right">Its clock: {{ now }}, {{ clock.waiting }} things to come. Set it forward by</span>
-    <button v-for="[words, hours] in STEPS" :key="words" class="small" :disabled="busy" @click="forward(hours)">
-      {{ words }}
-    </button>
+    <span class="right"
+      >Its clock: {{ now }}, {{ clock.waiting }} things to come.<template v-if="me.isAuthor">
+        Set it forward by</template
+      ></span
+    >
+    <template v-if="me.isAuthor"
+      ><button v-for="[words, hours] in STEPS" :key="words" class="small" :disabled="busy" @click="forward(hours)">
+        {{ words }}
+      </button></template
+    >
   </p>
-  <p v-else class="quiet small">Mail goes to the service that SMTP_URL names; what comes in is dropped in here.</p>
+  <ServiceLine v-else />
 </template>
 
 <style scoped>

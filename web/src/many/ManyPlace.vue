@@ -6,6 +6,8 @@ import MessageSheet from '../fill/MessageSheet.vue';
 import QuestionField from '../fill/QuestionField.vue';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
+import ServiceLine from '../ui/ServiceLine.vue';
+import UncertainStrip from './UncertainStrip.vue';
 import PeopleAdder from './PeopleAdder.vue';
 import RowsTable from './RowsTable.vue';
 import SendDialog from './SendDialog.vue';
@@ -67,6 +69,7 @@ async function act(body: Parameters<typeof drive>[0]): Promise<void> {
     <header class="head">
       <h1>To many: {{ mailing.title }}</h1>
       <span class="quiet small">{{ WORDS[mailing.state] }}</span>
+      <ServiceLine />
       <span v-if="mailing.version" class="quiet small right">version {{ mailing.version }}</span>
     </header>
     <main class="work">
@@ -84,6 +87,11 @@ async function act(body: Parameters<typeof drive>[0]): Promise<void> {
             <button type="button" class="plain small" @click="differ(question.key, true)">differs for each</button>
           </div>
         </form>
+        <UncertainStrip
+          v-if="count('uncertain') > 0"
+          :count="count('uncertain')"
+          @settle="(how) => act({ act: how, count: count('uncertain') })"
+        />
         <section v-if="progress.apart.length || progress.broken.length" aria-label="Set apart">
           <h2>Set apart</h2>
           <ul class="small">

@@ -47,6 +47,15 @@ export const outgoing = sqliteTable(
   ],
 );
 
+/** Why and until when nothing is sent: for all, or for `person:` and an id. A row stays until something has gone again. */
+export const pauses = sqliteTable('pauses', {
+  scope: text().primaryKey(),
+  why: text().notNull(),
+  since: text().notNull(),
+  until: text().notNull(),
+  tries: integer().notNull(),
+});
+
 /** One message each to many. */
 export const mailings = sqliteTable(
   'mailings',

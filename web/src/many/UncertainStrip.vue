@@ -1,0 +1,46 @@
+<script setup lang="ts">
+/** Messages of which nobody knows whether they went: one decision for all, with the number typed before they go again. */
+import { computed, ref } from 'vue';
+
+const props = defineProps<{ count: number }>();
+const emit = defineEmits<{ settle: [how: 'again' | 'arrived'] }>();
+const typed = ref('');
+const isRight = computed(() => Number(typed.value.trim()) === props.count);
+function again(): void {
+  if (isRight.value) emit('settle', 'again');
+}
+</script>
+
+<template>
+  <section class="uncertain" aria-label="May have gone">
+    <h2 class="warning">‸ {{ count }} may have gone</h2>
+    <p class="small">
+      They were on their way when Vocabula stopped, the service was lost, or a backup was restored. Look at what the
+      mail service says of them.
+    </p>
+    <button type="button" @click="emit('settle', 'arrived')">They arrived</button>
+    <form @submit.prevent="again">
+      <label class="field"
+        ><span>Type {{ count }} to send them again</span><input v-model="typed" inputmode="numeric" autocomplete="off"
+      /></label>
+      <button type="submit" :disabled="!isRight">Send them again</button>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.uncertain {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+h2,
+p {
+  margin: 0;
+}
+form {
+  display: flex;
+  gap: 8px;
+  align-items: end;
+}
+</style>
