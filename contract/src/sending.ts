@@ -86,7 +86,7 @@ export type MakeMailing = z.infer<typeof makeMailingSchema>;
 /** Who is written to: people of a list, or pasted lines of a table or of addresses. */
 export const addRecipientsSchema = z.union([
   z.strictObject({ list: z.string().max(60), search: z.string().max(200).default('') }),
-  z.strictObject({ paste: z.string().max(5_000_000) }),
+  z.strictObject({ paste: z.string().max(2_000_000) }),
 ]);
 export type AddRecipients = z.infer<typeof addRecipientsSchema>;
 

@@ -3,14 +3,16 @@ import { API, type Endpoint, type TextSummary } from '@vocabula/contract';
 import { compile, dayIn, isZone, labelOf, questions, render, writtenEnvelope, type Program } from '@vocabula/core';
 import { writeText } from '@vocabula/core/markdown';
 import { senderFields } from '@vocabula/contract';
-import { Router, type Request, type Response } from 'express';
+import { Router, type Request } from 'express';
 import type * as z from 'zod';
 import { closure } from '../catalogue/current.js';
 import type { SearchService } from '../catalogue/search.js';
 import type { CatalogueService } from '../catalogue/service.js';
 import type { Database } from '../db/database.js';
 import { currentHouse } from '../house/current.js';
-import { notFound, openRoute, parsed, RequestProblem } from '../http/problem.js';
+import { json } from '../http/body.js';
+import { notFound, parsed, RequestProblem } from '../http/problem.js';
+import { keyRoute, openRoute } from '../http/route.js';
 import type { Asker } from '../people/asker.js';
 import type { KeyService } from '../people/keys.js';
 import type { PeopleService } from '../people/service.js';
@@ -53,17 +55,20 @@ export function apiRoutes(parts: Parts): Router {
     const { method, path, scope, params, query, body, answer } = endpoint;
     router[method](
       path.replace(/\{(\w+)\}/g, ':$1'),
-      openRoute(async (request: Request, response: Response) => {
-        const asker = await keyHolder(parts.keys, request);
-        if (!asker.scopes?.includes(scope))
-          throw new RequestProblem(403, 'not-allowed', `This key has not the scope “${scope}”.`);
-        const given = {
-          params: params ? parsed(params, request.params) : {},
-          query: query ? parsed(query, request.query) : {},
-          body: body ? parsed(body, request.body) : undefined,
-        } as Given<E>;
-        response.json(answer.parse(await handler(given, asker)));
-      }),
+      keyRoute(
+        (request) => keyHolder(parts.keys, request),
+        async (request, response, asker) => {
+          if (!asker.scopes?.includes(scope))
+            throw new RequestProblem(403, 'not-allowed', `This key has not the scope “${scope}”.`);
+          const given = {
+            params: params ? parsed(params, request.params) : {},
+            query: query ? parsed(query, request.query) : {},
+            body: body ? parsed(body, request.body) : undefined,
+          } as Given<E>;
+          response.json(answer.parse(await handler(given, asker)));
+        },
+        json(1_000_000),
+      ),
     );
   };
 

@@ -1,7 +1,8 @@
 import { addAssetSchema, MAX_ASSET } from '@vocabula/contract';
 import { Router } from 'express';
-import { bytesOf, rawFile } from '../http/raw.js';
-import { parsed, route } from '../http/problem.js';
+import { bytesOf, file } from '../http/body.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
 import type { AssetService } from './service.js';
 
 export function assetRoutes(assets: AssetService): Router {
@@ -12,11 +13,14 @@ export function assetRoutes(assets: AssetService): Router {
   );
   router.post(
     '/',
-    rawFile(MAX_ASSET + 1_000_000),
-    route('colleague', async (request, response, asker) => {
-      const { name, exact } = parsed(addAssetSchema, request.query);
-      response.status(201).json(await assets.add(name, bytesOf(request), exact === 'true', asker));
-    }),
+    route(
+      'colleague',
+      async (request, response, asker) => {
+        const { name, exact } = parsed(addAssetSchema, request.query);
+        response.status(201).json(await assets.add(name, bytesOf(request), exact === 'true', asker));
+      },
+      file(MAX_ASSET),
+    ),
   );
   router.get(
     '/:file',

@@ -1,7 +1,8 @@
 import { auditQuerySchema } from '@vocabula/contract';
 import { writeCsv } from '@vocabula/core/tables';
 import { Router } from 'express';
-import { parsed, route } from '../http/problem.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
 import type { AuditService } from './service.js';
 
 export function auditRoutes(audit: AuditService): Router {

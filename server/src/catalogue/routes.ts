@@ -2,7 +2,9 @@ import { createTextSchema, importFilesSchema, manySchema, nameSchema, saveTextSc
 import { Router, type Request } from 'express';
 import * as z from 'zod';
 import type { FileService } from '../exchange/files.js';
-import { parsed, route } from '../http/problem.js';
+import { json } from '../http/body.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
 import type { AlikeService } from './alike.js';
 import type { SearchService } from './search.js';
 import type { CatalogueService } from './service.js';
@@ -17,6 +19,8 @@ const searchSchema = z.object({
 });
 const closureSchema = z.object({ for: purpose.default('write') });
 const targetSchema = z.union([nameSchema, z.string().regex(/^house\.yaml\/[a-z][a-z0-9_]{0,79}$/)]);
+/** Bytes of a document as JSON. */
+const DOCUMENT_BYTES = 2_000_000;
 const LIMIT = { fill: 12, write: 200 } as const;
 const nameOf = (request: Request): string => parsed(nameSchema, request.params.name);
 
@@ -44,6 +48,7 @@ export function catalogueRoutes({
       'author',
       async (request, response, asker) =>
         void response.status(201).json(await catalogue.create(parsed(createTextSchema, request.body), asker)),
+      json(DOCUMENT_BYTES),
     ),
   );
   router.get(
@@ -70,14 +75,19 @@ export function catalogueRoutes({
       'author',
       async (request, response, asker) =>
         void response.json(await files.import(parsed(importFilesSchema, request.body), asker)),
+      json(4_000_000),
     ),
   );
   router.post(
     '/many',
-    route('author', async (request, response, asker) => {
-      await catalogue.many(parsed(manySchema, request.body), asker);
-      response.status(204).end();
-    }),
+    route(
+      'author',
+      async (request, response, asker) => {
+        await catalogue.many(parsed(manySchema, request.body), asker);
+        response.status(204).end();
+      },
+      json(1_000_000),
+    ),
   );
   router.get(
     '/:name',
@@ -108,6 +118,7 @@ export function catalogueRoutes({
       'colleague',
       async (request, response, asker) =>
         void response.json(await catalogue.save(nameOf(request), parsed(saveTextSchema, request.body), asker)),
+      json(DOCUMENT_BYTES),
     ),
   );
   router.delete(

@@ -1,7 +1,8 @@
 import { convertSchema } from '@vocabula/contract';
 import { Router } from 'express';
-import { parsed, route } from '../http/problem.js';
-import { bytesOf, rawFile } from '../http/raw.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
+import { bytesOf, file } from '../http/body.js';
 import type { ConvertService } from './service.js';
 import { starters } from './starters.js';
 
@@ -15,11 +16,11 @@ export function convertRoutes(converter: ConvertService): Router {
   );
   router.post(
     '/convert',
-    rawFile(FILE_LIMIT),
     route(
       'author',
       async (request, response, asker) =>
         void response.json(await converter.convert(parsed(convertSchema, request.query).name, bytesOf(request), asker)),
+      file(FILE_LIMIT),
     ),
   );
   return router;

@@ -1,13 +1,13 @@
 import { takeLibrarySchema } from '@vocabula/contract';
-import { Router, type Request, type RequestHandler } from 'express';
-import multer from 'multer';
+import { Router, type Request } from 'express';
 import * as z from 'zod';
-import { parsed, RequestProblem, route } from '../http/problem.js';
-import { bytesOf, rawFile } from '../http/raw.js';
+import { parsed, RequestProblem } from '../http/problem.js';
+import { route } from '../http/route.js';
+import { bytesOf, file, form } from '../http/body.js';
 import type { LibraryService } from './library.js';
 
 /** The most that a packed library may have, in bytes. */
-const LIMIT = 100_000_000;
+const LIMIT = 50_000_000;
 const packSchema = z.object({
   folder: z.string().max(60).optional(),
   names: z
@@ -29,39 +29,27 @@ export function libraryRoutes(library: LibraryService): Router {
   );
   router.post(
     '/look',
-    rawFile(LIMIT),
     route(
       'author',
       async (request, response, asker) => void response.json(await library.look(bytesOf(request), asker)),
+      file(LIMIT),
     ),
   );
   router.post(
     '/take',
-    fileAndChoices,
-    route('author', async (request, response, asker) => {
-      response.json(await library.take(fileOf(request), parsed(takeLibrarySchema, choicesOf(request)), asker));
-    }),
+    route(
+      'author',
+      async (request, response, asker) => {
+        response.json(await library.take(fileOf(request), parsed(takeLibrarySchema, choicesOf(request)), asker));
+      },
+      fileAndChoices,
+    ),
   );
   return router;
 }
 
-const upload = multer({
-  storage: multer.memoryStorage(),
-  limits: { fileSize: LIMIT, files: 1, fields: 1, fieldSize: 6_000_000 },
-});
-
 /** A form with the file, and the choices as JSON. */
-const fileAndChoices: RequestHandler = (request, response, next) => {
-  upload.single('file')(request, response, (problem: unknown) => {
-    if (problem instanceof multer.MulterError)
-      return next(
-        problem.code === 'LIMIT_FILE_SIZE'
-          ? new RequestProblem(413, 'too-large', 'This is larger than what is taken.')
-          : new RequestProblem(400, 'bad-request', 'Send one file, and the choices.'),
-      );
-    next(problem);
-  });
-};
+const fileAndChoices = form(LIMIT, 2_000_000);
 
 function fileOf(request: Request): Uint8Array {
   if (!request.file) throw new RequestProblem(400, 'bad-request', 'Send the file as “file” of a form.');

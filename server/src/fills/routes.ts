@@ -1,8 +1,9 @@
 import { handOverSchema, saveFillSchema, startFillSchema, stitchSchema, suggestSchema } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import * as z from 'zod';
-import { parsed, route } from '../http/problem.js';
-import { bytesOf, rawFile } from '../http/raw.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
+import { bytesOf, file, json } from '../http/body.js';
 import type { HandOverService } from './handing-over.js';
 import type { FillService } from './service.js';
 
@@ -24,14 +25,15 @@ export function fillRoutes(fills: FillService, handOvers: HandOverService, wake:
       'colleague',
       async (request, response, asker) =>
         void response.status(201).json(await fills.start(parsed(startFillSchema, request.body), asker)),
+      json(1_000_000),
     ),
   );
   router.post(
     '/read',
-    rawFile(MAIL_LIMIT),
     route(
       'colleague',
       async (request, response, asker) => void response.json(await fills.readOriginal(bytesOf(request), asker)),
+      file(MAIL_LIMIT),
     ),
   );
   router.get(
@@ -52,6 +54,7 @@ export function fillRoutes(fills: FillService, handOvers: HandOverService, wake:
       'colleague',
       async (request, response, asker) =>
         void response.json(await fills.save(idOf(request), parsed(saveFillSchema, request.body), asker)),
+      json(1_000_000),
     ),
   );
   router.get(

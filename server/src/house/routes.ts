@@ -1,6 +1,8 @@
 import { saveHouseSchema } from '@vocabula/contract';
 import { Router } from 'express';
-import { parsed, route } from '../http/problem.js';
+import { json } from '../http/body.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
 import type { HouseService } from './service.js';
 
 export function houseRoutes(houses: HouseService): Router {
@@ -15,6 +17,7 @@ export function houseRoutes(houses: HouseService): Router {
       'author',
       async (request, response, asker) =>
         void response.json(await houses.save(parsed(saveHouseSchema, request.body), asker)),
+      json(1_000_000),
     ),
   );
   router.get(

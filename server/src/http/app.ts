@@ -61,7 +61,6 @@ import { Workers } from '../workers/pool.js';
 import { problems, RequestProblem } from './problem.js';
 import { identified } from './session.js';
 
-const JSON_LIMIT = '6mb';
 const PAGES = fileURLToPath(new URL('../../../web/dist', import.meta.url));
 
 export interface Services {
@@ -206,7 +205,6 @@ export function makeApp(services: Services, log: Logger, pages = PAGES, demo: Do
   app.use('/api/assets', assetRoutes(services.assets));
   app.use('/api/library', libraryRoutes(services.library));
   app.use('/api', convertRoutes(services.converter));
-  app.use(express.json({ limit: JSON_LIMIT }));
   app.use('/api/v1', apiRoutes(services));
   app.use('/api/texts', catalogueRoutes(services));
   app.use('/api/house', houseRoutes(services.houses));

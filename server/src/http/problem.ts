@@ -1,12 +1,13 @@
 /** Problems as answers: a status, a code and words. */
-import type { ErrorRequestHandler, NextFunction, Request, RequestHandler, Response } from 'express';
+import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import type * as z from 'zod';
-import { mayCall, type Asker, type Caller } from '../people/asker.js';
+
+export type ProblemStatus = 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 503 | 507;
 
 export class RequestProblem extends Error {
   constructor(
-    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 503 | 507,
+    readonly status: ProblemStatus,
     readonly code: string,
     message: string,
     readonly details?: unknown,
@@ -18,13 +19,8 @@ export class RequestProblem extends Error {
 export const notFound = (what: string): RequestProblem =>
   new RequestProblem(404, 'not-found', `There is no such ${what}.`);
 
-/** How deep a body may nest. Far beyond any document, and far from what exhausts a stack. */
-const MAX_DEPTH = 400;
-
 /** Parses input at the edge. Throws a 400 that says where it is wrong. */
 export function parsed<S extends z.ZodType>(schema: S, input: unknown): z.output<S> {
-  if (isDeeper(input, MAX_DEPTH))
-    throw new RequestProblem(400, 'bad-request', `This nests more than ${MAX_DEPTH} deep.`);
   const result = schema.safeParse(input);
   if (result.success) return result.data;
   const [issue] = result.error.issues;
@@ -35,47 +31,6 @@ export function parsed<S extends z.ZodType>(schema: S, input: unknown): z.output
     `${where ? `${where}: ` : ''}${issue?.message ?? 'not understood'}`,
     result.error.issues.slice(0, 10).map(({ path, message }) => ({ path: path.join('.'), message })),
   );
-}
-
-/** Level by level rather than by recursion, which is what is being guarded against. */
-function isDeeper(input: unknown, limit: number): boolean {
-  let level: unknown[] = [input];
-  for (let depth = 0; level.length > 0; depth += 1) {
-    if (depth > limit) return true;
-    level = level.flatMap((each) => (typeof each === 'object' && each !== null ? Object.values(each) : []));
-  }
-  return false;
-}
-
-/** The person that a request comes from, as `identified` found out; undefined for nobody. */
-export const askerOf = (response: Response): Asker | undefined => response.locals.asker as Asker | undefined;
-
-/** A route that anyone may call, and whose failures become answers. */
-export function openRoute(
-  handler: (request: Request, response: Response, asker: Asker | undefined) => Promise<void> | void,
-): RequestHandler {
-  return (request: Request, response: Response, next: NextFunction) => {
-    Promise.resolve()
-      .then(() => handler(request, response, askerOf(response)))
-      .catch(next);
-  };
-}
-
-/** A route that says who may call it. What they may do to which thing is for the service to say. */
-export function route(
-  caller: Exclude<Caller, 'anyone'>,
-  handler: (request: Request, response: Response, asker: Asker) => Promise<void> | void,
-): RequestHandler {
-  return openRoute((request, response, asker) => {
-    if (!asker) throw new RequestProblem(401, 'not-signed-in', 'Sign in first.');
-    if (!mayCall(asker, caller))
-      throw new RequestProblem(
-        403,
-        'not-allowed',
-        caller === 'author' ? 'This is for authors.' : 'This is for administrators.',
-      );
-    return handler(request, response, asker);
-  });
 }
 
 /** The last handler: every error becomes a problem, and only unexpected ones are logged as such. */
@@ -93,7 +48,6 @@ function describe(error: unknown): { status: number; code: string; message: stri
   const { type, status } = error as { type?: string; status?: number };
   if (type === 'entity.too.large')
     return { status: 413, code: 'too-large', message: 'This is larger than what is taken.' };
-  if (type === 'entity.parse.failed') return { status: 400, code: 'bad-request', message: 'This is not JSON.' };
   if (typeof status === 'number' && status >= 400 && status < 500)
     return { status, code: 'bad-request', message: 'The request could not be understood.' };
   const said = `${String(error)} ${String((error as { cause?: unknown }).cause ?? '')}`;

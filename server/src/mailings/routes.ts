@@ -7,7 +7,9 @@ import {
 } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import * as z from 'zod';
-import { parsed, route } from '../http/problem.js';
+import { json } from '../http/body.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
 import type { MailingService } from './service.js';
 
 const idOf = (request: Request, name: 'id' | 'row' = 'id'): string => parsed(z.string().max(60), request.params[name]);
@@ -53,6 +55,7 @@ export function mailingRoutes(mailings: MailingService): Router {
       'colleague',
       async (request, response, asker) =>
         void response.json(await mailings.change(idOf(request), parsed(changeMailingSchema, request.body), asker)),
+      json(1_000_000),
     ),
   );
   router.post(
@@ -61,6 +64,7 @@ export function mailingRoutes(mailings: MailingService): Router {
       'colleague',
       async (request, response, asker) =>
         void response.json(await mailings.add(idOf(request), parsed(addRecipientsSchema, request.body), asker)),
+      json(2_000_000),
     ),
   );
   router.patch(
@@ -76,6 +80,7 @@ export function mailingRoutes(mailings: MailingService): Router {
             asker,
           ),
         ),
+      json(1_000_000),
     ),
   );
   router.post(

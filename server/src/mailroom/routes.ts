@@ -1,8 +1,9 @@
 import { forwardSchema, letterDoneSchema } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import * as z from 'zod';
-import { parsed, route } from '../http/problem.js';
-import { bytesOf, rawFile } from '../http/raw.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
+import { bytesOf, file } from '../http/body.js';
 import type { ClockService } from './clock.js';
 import type { LetterService } from './service.js';
 
@@ -35,10 +36,13 @@ export function mailroomRoutes({ letters, clock }: { letters: LetterService; clo
   );
   router.post(
     '/drop',
-    rawFile(MAILBOX_LIMIT),
-    route('colleague', async (request, response, asker) => {
-      response.status(201).json(await letters.drop(bytesOf(request), asker));
-    }),
+    route(
+      'colleague',
+      async (request, response, asker) => {
+        response.status(201).json(await letters.drop(bytesOf(request), asker));
+      },
+      file(MAILBOX_LIMIT),
+    ),
   );
   router.get(
     '/clock',

@@ -18,7 +18,9 @@ import { Router, type Request, type Response } from 'express';
 import * as z from 'zod';
 import type { AtHandService } from '../catalogue/at-hand.js';
 import type { Database } from '../db/database.js';
-import { openRoute, parsed, RequestProblem, route } from '../http/problem.js';
+import { json } from '../http/body.js';
+import { parsed, RequestProblem } from '../http/problem.js';
+import { openRoute, route } from '../http/route.js';
 import { clearSession, setSession } from '../http/session.js';
 import type { AddressService } from './addresses.js';
 import type { Asker } from './asker.js';
@@ -223,6 +225,7 @@ export function peopleRoutes({ people, addresses }: PeopleParts): Router {
       'administrator',
       async (request, response, asker) =>
         void response.status(201).json(await people.saveGroup(undefined, parsed(groupSchema, request.body), asker)),
+      json(1_000_000),
     ),
   );
   router.put(
@@ -231,6 +234,7 @@ export function peopleRoutes({ people, addresses }: PeopleParts): Router {
       'administrator',
       async (request, response, asker) =>
         void response.json(await people.saveGroup(idOf(request), parsed(groupSchema, request.body), asker)),
+      json(1_000_000),
     ),
   );
   router.delete(

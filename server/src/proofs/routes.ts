@@ -1,7 +1,9 @@
 import { lookedAtSchema, nameSchema, sendProofSchema, setAsideSchema } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import * as z from 'zod';
-import { parsed, route } from '../http/problem.js';
+import { json } from '../http/body.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
 import type { ProofService } from './service.js';
 
 const textOf = (request: Request): string => parsed(nameSchema, request.params.name);
@@ -50,6 +52,7 @@ export function proofRoutes(proofs: ProofService): Router {
       'author',
       async (request, response, asker) =>
         void response.json(await proofs.send(textOf(request), parsed(sendProofSchema, request.body), asker)),
+      json(2_000_000),
     ),
   );
   return router;

@@ -1,7 +1,8 @@
 import { addressSchema, doNotWriteSchema, forgetSchema } from '@vocabula/contract';
 import { Router } from 'express';
 import * as z from 'zod';
-import { parsed, route } from '../http/problem.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
 import type { TableService } from '../samples/service.js';
 import type { RecipientService } from './service.js';
 

@@ -9,20 +9,23 @@ import {
   ownSetSchema,
   recogniseSchema,
 } from '@vocabula/contract';
-import express, { Router, type Request, type Response } from 'express';
+import { Router, type Request, type Response } from 'express';
 import * as z from 'zod';
-import { parsed, route } from '../http/problem.js';
-import { bytesOf, rawFile } from '../http/raw.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
+import { bytesOf, file, json } from '../http/body.js';
 import type { Asker } from '../people/asker.js';
 import type { TableService } from './service.js';
 
-const TABLE_LIMIT = 60_000_000;
+/** Bytes of a table's file, and of changes made to one at once. */
+const TABLE_LIMIT = 20_000_000;
+const CHANGES_LIMIT = 2_000_000;
 const idOf = (request: Request): string => parsed(z.string().max(60), request.params.id);
 
 export function tableRoutes(tables: TableService): Router {
   const router = Router();
-  const file = rawFile(TABLE_LIMIT);
-  const json = express.json({ limit: '6mb' });
+  const received = file(TABLE_LIMIT);
+  const changes = json(CHANGES_LIMIT);
   router.get(
     '/',
     route(
@@ -33,38 +36,47 @@ export function tableRoutes(tables: TableService): Router {
   );
   router.post(
     '/recognise',
-    file,
-    route('author', async (request, response, asker) => {
-      const { choices, into } = parsed(recogniseSchema, request.query);
-      response.json(await tables.recognise(bytesOf(request), choices, into, asker));
-    }),
+    route(
+      'author',
+      async (request, response, asker) => {
+        const { choices, into } = parsed(recogniseSchema, request.query);
+        response.json(await tables.recognise(bytesOf(request), choices, into, asker));
+      },
+      received,
+    ),
   );
   router.post(
     '/',
-    file,
-    route('author', async (request, response, asker) => {
-      const { use, title, accept, choices } = parsed(importTableSchema, request.query);
-      const options = { accept: accept === 'true', choices };
-      response.status(201).json(await tables.import(use, title, bytesOf(request), options, asker));
-    }),
+    route(
+      'author',
+      async (request, response, asker) => {
+        const { use, title, accept, choices } = parsed(importTableSchema, request.query);
+        const options = { accept: accept === 'true', choices };
+        response.status(201).json(await tables.import(use, title, bytesOf(request), options, asker));
+      },
+      received,
+    ),
   );
   router.post(
     '/made',
-    json,
     route(
       'author',
       async (request, response, asker) =>
         void response.status(201).json(await tables.make(parsed(makeTableSchema, request.body), asker)),
+      changes,
     ),
   );
   router.put(
     '/own/:name',
-    json,
-    route('author', async (request, response, asker) => {
-      const text = parsed(nameSchema, request.params.name);
-      await tables.own(text, parsed(ownSetSchema, request.body).table, asker);
-      response.status(204).end();
-    }),
+    route(
+      'author',
+      async (request, response, asker) => {
+        const text = parsed(nameSchema, request.params.name);
+        await tables.own(text, parsed(ownSetSchema, request.body).table, asker);
+        response.status(204).end();
+      },
+      changes,
+    ),
   );
   router.get(
     '/:id',
@@ -72,31 +84,31 @@ export function tableRoutes(tables: TableService): Router {
   );
   router.patch(
     '/:id',
-    json,
     route(
       'author',
       async (request, response, asker) =>
         void response.json(await tables.change(idOf(request), parsed(changeTableSchema, request.body), asker)),
+      changes,
     ),
   );
   router.post(
     '/:id/rows',
-    file,
     route(
       'author',
       async (request, response, asker) =>
         void response.json(
           await tables.addFile(idOf(request), bytesOf(request), parsed(addRowsSchema, request.query), asker),
         ),
+      received,
     ),
   );
   router.post(
     '/:id/copy',
-    json,
     route(
       'author',
       async (request, response, asker) =>
         void response.status(201).json(await tables.copy(idOf(request), parsed(copyTableSchema, request.body), asker)),
+      changes,
     ),
   );
   const saved =

@@ -8,7 +8,8 @@ import { eq } from 'drizzle-orm';
 import { Router } from 'express';
 import * as z from 'zod';
 import { schema, type Database } from '../db/database.js';
-import { notFound, openRoute, parsed } from '../http/problem.js';
+import { notFound, parsed } from '../http/problem.js';
+import { openRoute } from '../http/route.js';
 
 const { counted, counts } = schema;
 const LINK = /(<a\b[^>]*?\shref=")(https?:\/\/[^"]*)(")/g;

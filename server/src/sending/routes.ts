@@ -1,7 +1,8 @@
 import { changeOutgoingSchema } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import * as z from 'zod';
-import { parsed, route } from '../http/problem.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
 import type { Outbox } from './outbox.js';
 
 const idOf = (request: Request): string => parsed(z.string().max(60), request.params.id);

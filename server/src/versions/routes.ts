@@ -13,7 +13,9 @@ import {
 } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import * as z from 'zod';
-import { parsed, route } from '../http/problem.js';
+import { json } from '../http/body.js';
+import { parsed } from '../http/problem.js';
+import { route } from '../http/route.js';
 import type { ImpactService } from './impact.js';
 import type { RemarkService } from './remarks.js';
 import type { RequestService } from './requests.js';
@@ -170,6 +172,7 @@ export function requestRoutes(requests: RequestService): Router {
       'author',
       async (request, response, asker) =>
         void response.status(201).json(await requests.ask(nameOf(request), parsed(askSchema, request.body), asker)),
+      json(1_000_000),
     ),
   );
   router.post(
