@@ -138,7 +138,7 @@ test('everything goes out as a zip, and an empty place takes it in and is the sa
   await page.goto('/catalogue');
   await page.getByRole('button', { name: 'In and out' }).click();
   const waiting = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Export everything (zip)' }).click();
+  await page.getByRole('button', { name: 'Export everything (zip)' }).click();
   const zip = await (await waiting).path();
 
   const folder = mkdtempSync(join(tmpdir(), 'vocabula-'));

@@ -1,5 +1,6 @@
 /** The interface for other programs, `/api/v1`: every endpoint with what it takes and gives. The OpenAPI document is made of this. */
 import * as z from 'zod';
+import { zoneSchema } from './zone.js';
 import type { Scope } from './people.js';
 import { nameSchema } from './texts.js';
 
@@ -109,7 +110,7 @@ export const API = {
     scope: 'render',
     params: name,
     body: filling.extend({
-      timezone: z.string().max(80).default('UTC'),
+      timezone: zoneSchema.default('UTC'),
       today: z.iso.date().optional().meta({ description: 'The day it is taken to be; else today.' }),
     }),
     answer: z.object({

@@ -4,18 +4,13 @@ import type { Finding, House, Offered } from '@vocabula/core';
 import type { FillChanges } from '@vocabula/core/filling';
 import { inlineSchema } from '@vocabula/core/schema';
 import { nameSchema, type WorkingCopy } from './texts.js';
+import { zoneSchema } from './zone.js';
 
 const key = z.string().max(80);
 const fields = z
   .record(key, z.string().max(100_000))
   .refine((value) => Object.keys(value).length <= 500, 'at most 500 fields');
 const answers = z.record(key, z.json()).refine((value) => Object.keys(value).length <= 500, 'at most 500 answers');
-const zone = z
-  .string()
-  .max(80)
-  .refine((value) => Intl.supportedValuesOf('timeZone').includes(value) || value === 'UTC', 'there is no such zone')
-  .optional();
-
 const path = z.array(z.int().min(0)).min(1).max(60);
 const content = inlineSchema.max(2000);
 export const changesSchema: z.ZodType<FillChanges> = z.strictObject({
@@ -95,7 +90,7 @@ export type Way = (typeof WAYS)[number];
 /** `incomplete` hands over although something is blank. */
 export const handOverSchema = z.strictObject({
   way: z.enum(WAYS),
-  timezone: zone,
+  timezone: zoneSchema.optional(),
   incomplete: z.boolean().optional(),
   /** Of `service`: when it goes; at once where it is left out. `draft` keeps it in the mailroom. */
   at: z.union([z.iso.datetime(), z.literal('draft')]).optional(),

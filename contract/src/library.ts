@@ -1,6 +1,14 @@
 /** A library of files, in and out. */
 import * as z from 'zod';
+import { nameSchema } from './texts.js';
 import type { Finding } from '@vocabula/core';
+
+/** What of a library is packed: a folder with what is below it, some texts, or all. */
+export const packLibrarySchema = z.strictObject({
+  folder: z.string().max(60).optional(),
+  names: z.array(nameSchema).max(10_000).optional(),
+});
+export type PackLibrary = z.infer<typeof packLibrarySchema>;
 
 /** What is done with one item of a library that comes in. */
 export const CHOICES = ['take', 'keep both', 'skip'] as const;

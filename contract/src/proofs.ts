@@ -1,6 +1,7 @@
 /** What is kept of proofing a template: what was looked at, what was set aside, and proofs sent by mail. */
 import { isMailbox } from '@vocabula/core';
 import * as z from 'zod';
+import { zoneSchema } from './zone.js';
 
 const digest = z.string().regex(/^[0-9a-f]{16}$/, 'a digest has 16 hexadecimal figures');
 const words = z.string().max(2000);
@@ -29,7 +30,7 @@ export const sendProofSchema = z.strictObject({
     )
     .min(1)
     .max(100),
-  timezone: z.string().max(60).optional(),
+  timezone: zoneSchema.optional(),
 });
 export type SendProof = z.infer<typeof sendProofSchema>;
 

@@ -1,5 +1,6 @@
 /** What goes out through the mail service: single messages and one each to many. */
 import * as z from 'zod';
+import { zoneSchema } from './zone.js';
 import type { House } from '@vocabula/core';
 import type { FillChanges } from '@vocabula/core/filling';
 import { changesSchema } from './fills.js';
@@ -79,7 +80,7 @@ export const MOST_RECIPIENTS = 10_000;
 export const makeMailingSchema = z.strictObject({
   /** The unfinished message it begins with. */
   fill: z.string().max(60),
-  timezone: z.string().max(80).optional(),
+  timezone: zoneSchema.optional(),
 });
 export type MakeMailing = z.infer<typeof makeMailingSchema>;
 

@@ -1,9 +1,12 @@
 /** Starts the server: one process, one database, one address. */
 import { mkdirSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
-import { pino } from 'pino';
+import { sweepRestores } from './db/backup.js';
 import { Database } from './db/database.js';
 import { makeApp, makeServices } from './http/app.js';
+import { makeLog } from './http/log.js';
+import { proxies } from './http/proxies.js';
+import { troubleOf } from './db/trouble.js';
 import { adopt } from './db/adopt.js';
 import { demoAccounts, loadDemo } from './demo/demo.js';
 import { startStandIn, type StandIn } from './mailroom/stand-in.js';
@@ -11,37 +14,44 @@ import { startStandIn, type StandIn } from './mailroom/stand-in.js';
 const host = process.env.HOST ?? '127.0.0.1';
 const port = Number(process.env.PORT ?? 4180);
 const url = process.env.DATABASE_URL ?? `file:${resolve('data/vocabula.db')}`;
-const log = pino({ level: process.env.LOG_LEVEL ?? 'info' });
+const log = makeLog(process.env.LOG_LEVEL ?? 'info');
+const demo = process.env.VOCABULA_DEMO ? resolve(process.env.VOCABULA_DEMO) : undefined;
 
-if (url.startsWith('file:')) mkdirSync(dirname(url.slice('file:'.length)), { recursive: true });
-const database = await Database.open(url);
-await adopt(database);
-// Without a mail service of its own, mail goes to the stand-in, which keeps it and delivers nothing.
+const database = await opened();
 const mail: { smtp: string | undefined; standIn?: StandIn } = { smtp: process.env.SMTP_URL || undefined };
 let origin = process.env.PUBLIC_URL ?? '';
 const services = makeServices(database, {
   smtp: () => mail.smtp,
   isStandIn: () => mail.standIn !== undefined,
+  isDemo: () => demo !== undefined,
   origin: () => origin,
   log,
 });
-if (mail.smtp === undefined) {
+// The stand-in keeps mail and delivers nothing. Only who asks for it gets it in place of a mail service.
+if (mail.smtp === undefined && (demo !== undefined || process.env.STAND_IN === 'yes')) {
   mail.standIn = await startStandIn(services.letters);
   mail.smtp = mail.standIn.url;
 }
-const demo = process.env.VOCABULA_DEMO ? resolve(process.env.VOCABULA_DEMO) : undefined;
+if (mail.smtp === undefined)
+  process.stdout.write(
+    'No mail service: SMTP_URL is empty, so nothing can be sent. STAND_IN=yes keeps mail here instead of sending it.\n',
+  );
 if (demo !== undefined) await loadDemo(database, services, demo, log);
 
 const accounts = demo === undefined ? [] : demoAccounts(demo);
-const server = makeApp(services, log, undefined, accounts).listen(port, host, () => {
-  const address = server.address();
-  const actual = typeof address === 'object' && address ? address.port : port;
-  origin ||= `http://${host}:${actual}`;
-  log.info({ host, port: actual }, 'listening');
-  process.stdout.write(`Vocabula is at http://${host}:${actual}/\n`);
-  for (const { name, address, role, password } of accounts)
-    process.stdout.write(`  ${role.padEnd(13)} ${name.padEnd(16)} ${address.padEnd(28)} ${password}\n`);
-});
+const server = makeApp(services, log, { demo: accounts, trustProxy: proxies(process.env.TRUST_PROXY) }).listen(
+  port,
+  host,
+  () => {
+    const address = server.address();
+    const actual = typeof address === 'object' && address ? address.port : port;
+    origin ||= `http://${host}:${actual}`;
+    log.info({ host, port: actual }, 'listening');
+    process.stdout.write(`Vocabula is at http://${host}:${actual}/\n`);
+    for (const { name, address, role, password } of accounts)
+      process.stdout.write(`  ${role.padEnd(13)} ${name.padEnd(16)} ${address.padEnd(28)} ${password}\n`);
+  },
+);
 server.on('error', (error) => {
   log.error({ err: error }, 'cannot listen');
   process.exit(1);
@@ -66,6 +76,7 @@ services.wake();
 const forgetting = setInterval(forget, FORGETTING_TICK);
 forget();
 await services.versions.forgetOld();
+void services.letters.readOld().catch((error: unknown) => log.error({ err: error }, 'reading old letters failed'));
 
 let stopping = false;
 const stop = (): void => {
@@ -82,3 +93,19 @@ const stop = (): void => {
 };
 process.on('SIGINT', stop);
 process.on('SIGTERM', stop);
+
+/** The database, ready for use. One that cannot be used ends the start in one line. */
+async function opened(): Promise<Database> {
+  try {
+    sweepRestores();
+    if (url.startsWith('file:')) mkdirSync(dirname(url.slice('file:'.length)), { recursive: true });
+    const made = await Database.open(url);
+    await adopt(made);
+    return made;
+  } catch (error) {
+    const trouble = troubleOf(error);
+    if (trouble === undefined) throw error;
+    process.stderr.write(`${url}: ${trouble}\n`);
+    process.exit(1);
+  }
+}

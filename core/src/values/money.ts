@@ -49,7 +49,7 @@ export const money: ValueType = {
   parse(input, variable) {
     const amount = decimal(input);
     if (amount === undefined) return { problem: 'This must be an amount, such as 12 or 12.50.' };
-    const value = roundMoney(amount, minorDigits(variable.currency ?? 'EUR'));
+    const value = roundMoney(amount, minorDigits(isCurrency(variable.currency) ? variable.currency : 'EUR'));
     const problem = outside(value, variable.min, variable.max);
     return problem ? { problem } : { value };
   },

@@ -1,6 +1,6 @@
 /** `/api/v1`: for other programs, with a personal key. */
 import { API, type Endpoint, type TextSummary } from '@vocabula/contract';
-import { compile, dayIn, isZone, labelOf, questions, render, writtenEnvelope, type Program } from '@vocabula/core';
+import { compile, dayIn, labelOf, questions, render, writtenEnvelope, type Program } from '@vocabula/core';
 import { writeText } from '@vocabula/core/markdown';
 import { senderFields } from '@vocabula/contract';
 import { Router, type Request } from 'express';
@@ -108,7 +108,6 @@ export function apiRoutes(parts: Parts): Router {
     };
   });
   serve(API.render, async ({ params: { name }, body: { recipient, answers, timezone, today } }, asker) => {
-    if (!isZone(timezone)) throw new RequestProblem(400, 'bad-request', `timezone: there is no zone “${timezone}”.`);
     const { program, sender, version } = await programFor(parts, name, asker);
     const day = today ?? dayIn(new Date(), timezone);
     const message = render(program, { recipient, answers, sender, today: day, zone: timezone });

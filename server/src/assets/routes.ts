@@ -31,7 +31,7 @@ export function assetRoutes(assets: AssetService): Router {
       response
         .type(type)
         .set('content-security-policy', "default-src 'none'; sandbox")
-        .set('cache-control', 'private, max-age=3600');
+        .set('cache-control', 'private, no-cache');
       response.send(content);
     }),
   );

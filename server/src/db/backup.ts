@@ -1,5 +1,5 @@
 /** Copies of a database that is in use, and putting one back, in use too. */
-import { copyFileSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { createClient, type Client } from '@libsql/client';
@@ -36,10 +36,17 @@ export async function backUp(url: string, to: string): Promise<void> {
  */
 export async function restore(url: string, from: string): Promise<number> {
   if (!existsSync(from)) throw new BackupProblem(`There is no file ${from}.`);
-  const folder = mkdtempSync(join(tmpdir(), 'vocabula-restore-'));
+  sweepRestores();
+  const folder = mkdtempSync(join(tmpdir(), `${FOLDER}${process.pid}-`));
   const copy = join(folder, 'copy.db');
-  copyFileSync(from, copy);
+  const remove = (): void => rmSync(folder, { recursive: true, force: true });
+  const ended = (): never => {
+    remove();
+    process.exit(1);
+  };
+  for (const signal of SIGNALS) process.once(signal, ended);
   try {
+    copyFileSync(from, copy);
     await sound(copy);
     // Both of one shape: the newest.
     for (const each of [`file:${copy}`, url]) await (await Database.open(each)).close();
@@ -51,7 +58,30 @@ export async function restore(url: string, from: string): Promise<number> {
       client.close();
     }
   } finally {
-    rmSync(folder, { recursive: true, force: true });
+    for (const signal of SIGNALS) process.off(signal, ended);
+    remove();
+  }
+}
+
+/** What folders of copies are called, with the number of their process behind it. */
+const FOLDER = 'vocabula-restore-';
+const SIGNALS = ['SIGINT', 'SIGTERM', 'SIGHUP'] as const;
+
+/** Removes what restores left behind that were killed: their processes are there no more. */
+export function sweepRestores(): void {
+  for (const name of readdirSync(tmpdir())) {
+    const [, pid] = /^vocabula-restore-(\d+)-/.exec(name) ?? [];
+    if (pid === undefined || isRunning(Number(pid))) continue;
+    rmSync(join(tmpdir(), name), { recursive: true, force: true });
+  }
+}
+
+function isRunning(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
   }
 }
 

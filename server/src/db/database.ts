@@ -5,6 +5,7 @@ import { createClient, type Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import * as schema from './schema.js';
+import { troubleOf } from './trouble.js';
 
 export type Reader = LibSQLDatabase<typeof schema>;
 export type Writer = Parameters<Parameters<Reader['transaction']>[0]>[0];
@@ -20,6 +21,7 @@ const ANEW_EVERY = 12;
 
 export class Database {
   private queue: Promise<unknown> = Promise.resolve();
+  private broken: string | undefined;
 
   private constructor(
     readonly read: Reader,
@@ -34,6 +36,8 @@ export class Database {
     await patiently(() =>
       migrate(read, { migrationsFolder: fileURLToPath(new URL('../../migrations', import.meta.url)) }),
     );
+    // That it can be read is known by now; that it can be written is tried before anybody relies on it.
+    await patiently(() => client.executeMultiple('BEGIN IMMEDIATE; PRAGMA user_version = 0; COMMIT;'));
     return new Database(read, client);
   }
 
@@ -49,7 +53,10 @@ export class Database {
         () => this.client.reconnect(),
       ),
     );
-    this.queue = result.catch(() => undefined);
+    this.queue = result.then(
+      () => (this.broken = undefined),
+      (error: unknown) => this.noteTrouble(error),
+    );
     return result;
   }
 
@@ -74,6 +81,16 @@ export class Database {
     } catch (error) {
       throw failure ? failure.of : error;
     }
+  }
+
+  /** What is wrong with the database, in words; undefined as far as nothing is known to be. A change that succeeds ends it. */
+  get trouble(): string | undefined {
+    return this.broken;
+  }
+
+  /** Learns from an error whether something is wrong with the database itself. */
+  noteTrouble(error: unknown): void {
+    this.broken = troubleOf(error) ?? this.broken;
   }
 
   /** Waits for changes under way, then closes. */

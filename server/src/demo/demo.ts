@@ -19,6 +19,8 @@ import { schema, type Database, type Writer } from '../db/database.js';
 import type { Services } from '../http/app.js';
 import type { Asker } from '../people/asker.js';
 import { hashed } from '../people/secrets.js';
+import { DEMO_PASSWORD } from '../people/sign-in.js';
+import { keepWorkspaceValue } from '../people/workspace.js';
 import { addPerson } from '../people/service.js';
 import { ROOT } from '../rights/access.js';
 import { publishState, subjectOf } from '../versions/publishing.js';
@@ -60,6 +62,7 @@ export async function loadDemo(database: Database, services: Services, folder: s
   const given = demoPeople(folder);
   const askers = await database.write(async (writer) => {
     const password = await hashed(given.password);
+    await keepWorkspaceValue(writer, DEMO_PASSWORD, password);
     const made = new Map<string, Asker>();
     for (const { key, name, address, role, profile } of given.people) {
       const whole = { ...EMPTY_PROFILE, ...profile, email: address };

@@ -1,31 +1,26 @@
-import { takeLibrarySchema } from '@vocabula/contract';
+import { packLibrarySchema, takeLibrarySchema } from '@vocabula/contract';
 import { Router, type Request } from 'express';
-import * as z from 'zod';
 import { parsed, RequestProblem } from '../http/problem.js';
 import { route } from '../http/route.js';
-import { bytesOf, file, form } from '../http/body.js';
+import { bytesOf, file, form, json } from '../http/body.js';
 import type { LibraryService } from './library.js';
 
 /** The most that a packed library may have, in bytes. */
 const LIMIT = 50_000_000;
-const packSchema = z.object({
-  folder: z.string().max(60).optional(),
-  names: z
-    .string()
-    .max(200_000)
-    .transform((list) => list.split(',').filter(Boolean))
-    .optional(),
-});
-
 export function libraryRoutes(library: LibraryService): Router {
   const router = Router();
-  router.get(
+  // It is noted in the trail, so it is no GET: reading writes nothing there.
+  router.post(
     '/zip',
-    route('colleague', async (request, response, asker) => {
-      const { folder, names } = parsed(packSchema, request.query);
-      const packed = await library.pack({ ...(folder ? { folder } : {}), ...(names ? { names } : {}) }, asker);
-      response.attachment('library.zip').type('application/zip').send(Buffer.from(packed));
-    }),
+    route(
+      'colleague',
+      async (request, response, asker) => {
+        const { folder, names } = parsed(packLibrarySchema, request.body);
+        const packed = await library.pack({ ...(folder ? { folder } : {}), ...(names ? { names } : {}) }, asker);
+        response.attachment('library.zip').type('application/zip').send(Buffer.from(packed));
+      },
+      json(1_000_000),
+    ),
   );
   router.post(
     '/look',

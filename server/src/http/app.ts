@@ -58,6 +58,7 @@ import { RequestService } from '../versions/requests.js';
 import { requestRoutes, versionRoutes } from '../versions/routes.js';
 import { VersionService } from '../versions/service.js';
 import { Workers } from '../workers/pool.js';
+import { loggedPath } from './log.js';
 import { problems, RequestProblem } from './problem.js';
 import { identified } from './session.js';
 
@@ -106,6 +107,8 @@ export interface Surroundings {
   readonly smtp?: () => string | undefined;
   /** Whether that is the stand-in of this process. */
   readonly isStandIn?: () => boolean;
+  /** Whether this is the demo, whose accounts have a password that everybody knows. */
+  readonly isDemo?: () => boolean;
   /** Where this server is reached from outside; empty while that is not known. */
   readonly origin?: () => string;
   readonly log?: Logger;
@@ -118,6 +121,7 @@ export function makeServices(
   {
     smtp = () => undefined,
     isStandIn = () => false,
+    isDemo = () => false,
     origin = () => '',
     log = pino({ level: 'silent' }),
     claims,
@@ -157,7 +161,7 @@ export function makeServices(
     letters: new LetterService(database, workers),
     proofs: new ProofService(database, people, assets, smtp),
     sessions: new SessionService(database),
-    signIns: new SignInService(database),
+    signIns: new SignInService(database, isDemo),
     keys: new KeyService(database),
     audit: new AuditService(database),
     folders,
@@ -173,10 +177,23 @@ export function makeServices(
   };
 }
 
-/** @param demo accounts that the sign-in page lists to pick from */
-export function makeApp(services: Services, log: Logger, pages = PAGES, demo: Door['demo'] = []): Express {
+export interface AppOptions {
+  /** The folder of the built pages. */
+  readonly pages?: string;
+  /** Accounts that the sign-in page lists to pick from. */
+  readonly demo?: Door['demo'];
+  /** The proxies before this server, as Express takes them: only what they say of a request’s origin is believed. */
+  readonly trustProxy?: boolean | number | string;
+}
+
+export function makeApp(
+  services: Services,
+  log: Logger,
+  { pages = PAGES, demo = [], trustProxy = false }: AppOptions = {},
+): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.set('trust proxy', trustProxy);
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -191,7 +208,9 @@ export function makeApp(services: Services, log: Logger, pages = PAGES, demo: Do
           'object-src': ["'none'"],
           'base-uri': ["'none'"],
           'form-action': ["'self'"],
-          'frame-ancestors': ["'self'"],
+          // Mail is shown in frames that hold their words themselves: nothing, and no page of ours, is framed by address.
+          'frame-src': ["'none'"],
+          'frame-ancestors': ["'none'"],
           'worker-src': ["'self'"],
         },
       },
@@ -200,7 +219,17 @@ export function makeApp(services: Services, log: Logger, pages = PAGES, demo: Do
   );
   app.use('/counted', countingRoutes(services.database));
   app.use(logged(log), sameOrigin, identified(services.sessions));
-  app.get('/api/health', (_request, response) => void response.json({ ok: true }));
+  app.use('/api', (_request, response, next) => {
+    // Answers are for who asked, and for now.
+    response.set('cache-control', 'no-store');
+    next();
+  });
+  app.get('/api/health', (_request, response) => {
+    const { trouble } = services.database;
+    response
+      .status(trouble === undefined ? 200 : 503)
+      .json(trouble === undefined ? { ok: true } : { ok: false, why: trouble });
+  });
   app.use('/api/tables', tableRoutes(services.tables));
   app.use('/api/assets', assetRoutes(services.assets));
   app.use('/api/library', libraryRoutes(services.library));
@@ -227,10 +256,11 @@ export function makeApp(services: Services, log: Logger, pages = PAGES, demo: Do
   });
   if (existsSync(pages)) {
     app.use('/assets', express.static(join(pages, 'assets'), { immutable: true, maxAge: '1y' }));
+    app.use('/assets', (_request, response) => void response.status(404).type('text').send('There is no such file.'));
     app.use(express.static(pages, { index: false }));
     app.get(/.*/, (_request, response) => response.sendFile(join(pages, 'index.html')));
   }
-  app.use(problems(log));
+  app.use(problems(log, services.database));
   return app;
 }
 
@@ -244,8 +274,7 @@ const sameOrigin: RequestHandler = (request, _response, next) => {
   } catch {
     host = '';
   }
-  const foreign =
-    (host !== undefined && host !== request.get('host')) || request.get('sec-fetch-site') === 'cross-site';
+  const foreign = (host !== undefined && host !== request.host) || request.get('sec-fetch-site') === 'cross-site';
   if (changes && foreign) throw new RequestProblem(403, 'foreign-origin', 'This request came from another site.');
   next();
 };
@@ -253,11 +282,13 @@ const sameOrigin: RequestHandler = (request, _response, next) => {
 function logged(log: Logger): RequestHandler {
   return (request, response, next) => {
     const start = performance.now();
+    // Routers that are mounted change the path while they have the request.
+    const path = loggedPath(request.path);
     response.on('finish', () =>
       log.info(
         {
           method: request.method,
-          path: request.path,
+          path,
           status: response.statusCode,
           ms: Math.round(performance.now() - start),
         },

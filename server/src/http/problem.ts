@@ -1,6 +1,9 @@
 /** Problems as answers: a status, a code and words. */
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
+import type { Database } from '../db/database.js';
+import { troubleOf } from '../db/trouble.js';
+import { loggedPath } from './log.js';
 import type * as z from 'zod';
 
 export type ProblemStatus = 400 | 401 | 403 | 404 | 409 | 413 | 422 | 429 | 503 | 507;
@@ -25,20 +28,25 @@ export function parsed<S extends z.ZodType>(schema: S, input: unknown): z.output
   if (result.success) return result.data;
   const [issue] = result.error.issues;
   const where = issue?.path.join('.');
+  // Some values are well formed and mean nothing: the schema says so of them.
+  const { status = 400, code = 'bad-request' } = (issue && 'params' in issue ? issue.params : undefined) ?? {};
   throw new RequestProblem(
-    400,
-    'bad-request',
+    status as ProblemStatus,
+    String(code),
     `${where ? `${where}: ` : ''}${issue?.message ?? 'not understood'}`,
     result.error.issues.slice(0, 10).map(({ path, message }) => ({ path: path.join('.'), message })),
   );
 }
 
 /** The last handler: every error becomes a problem, and only unexpected ones are logged as such. */
-export function problems(log: Logger): ErrorRequestHandler {
+export function problems(log: Logger, database: Pick<Database, 'noteTrouble'>): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     if (response.headersSent) return next(error);
     const { status, code, message, details } = describe(error);
-    if (status >= 500) log.error({ err: error, path: request.path }, 'request failed');
+    if (status >= 500) {
+      database.noteTrouble(error);
+      log.error({ err: error, path: loggedPath(request.originalUrl.split('?')[0] ?? '') }, 'request failed');
+    }
     response.status(status).json({ code, message, ...(details === undefined ? {} : { details }) });
   };
 }
@@ -55,5 +63,7 @@ function describe(error: unknown): { status: number; code: string; message: stri
     return { status: 507, code: 'disk-full', message: 'The disk of the server is full. Nothing was changed.' };
   if (/SQLITE_BUSY|database is locked|CLIENT_CLOSED/.test(said))
     return { status: 503, code: 'busy', message: 'The database is busy. Nothing was changed; try again in a moment.' };
+  const trouble = troubleOf(error);
+  if (trouble !== undefined) return { status: 503, code: 'database', message: trouble };
   return { status: 500, code: 'failed', message: 'Something went wrong here. Nothing was changed.' };
 }

@@ -37,8 +37,8 @@ export const setSession = (request: Request, response: Response, token: string):
     maxAge: SESSION_SECONDS * 1000,
     path: '/',
   });
-export const clearSession = (response: Response): void =>
-  void response.clearCookie(COOKIE, { httpOnly: true, sameSite: 'lax', path: '/' });
+export const clearSession = (request: Request, response: Response): void =>
+  void response.clearCookie(COOKIE, { httpOnly: true, sameSite: 'lax', secure: request.secure, path: '/' });
 
 /** The cookie header of a session, for callers that are no browser. */
 export const sessionCookie = (token: string): string => `${COOKIE}=${token}`;

@@ -1,10 +1,14 @@
 /** Coming in: first start, invitations, passwords, failures, sessions, keys. */
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import request from 'supertest';
+import { eq } from 'drizzle-orm';
 import { schema } from '../db/database.js';
 import { sessionCookie } from '../http/session.js';
 import { makePublished, start, type Started } from '../testing/start.js';
+import { makeServices } from '../http/app.js';
 import { hashed, isPassword } from './secrets.js';
+import { DEMO_PASSWORD } from './sign-in.js';
+import { keepWorkspaceValue } from './workspace.js';
 
 let server: Started;
 beforeEach(async () => {
@@ -184,5 +188,58 @@ describe('the audit trail', () => {
     await expect(changed).rejects.toMatchObject({ cause: { message: expect.stringContaining('never changed') } });
     const removed = server.database.write((writer) => writer.delete(schema.audit));
     await expect(removed).rejects.toMatchObject({ cause: { message: expect.stringContaining('never changed') } });
+  });
+});
+
+describe('keys, waits and doors', () => {
+  it('keys end with a password that was reset, and do not come back with a restored account', async () => {
+    const { id } = await invited('eve@x.example', 'author');
+    const eve = visitor();
+    await eve.post('/api/door/sign-in').send({ address: 'eve@x.example', password: PASSWORD }).expect(204);
+    const made = async () => (await eve.post('/api/me/keys').send({ title: 'K', scopes: ['read'] })).body.key as string;
+    const works = async (key: string) =>
+      (await visitor().get('/api/v1/texts').set('authorization', `Bearer ${key}`)).status === 200;
+    const first = await made();
+    expect(await works(first)).toBe(true);
+    const { path } = (await server.call.post(`/api/people/${id}/link`)).body;
+    await eve
+      .post('/api/door/password')
+      .send({ token: path.replace('/enter/', ''), password: `${PASSWORD} 2` })
+      .expect(204);
+    expect(await works(first)).toBe(false);
+    const second = await made();
+    await server.call.patch(`/api/people/${id}`).send({ ended: true }).expect(200);
+    await server.call.patch(`/api/people/${id}`).send({ ended: false }).expect(200);
+    expect(await works(second)).toBe(false);
+  });
+  it('changing a password is slowed as signing in is', async () => {
+    const eve = await server.as('colleague');
+    const change = () => eve.post('/api/me/password').send({ old: 'guess', password: PASSWORD });
+    const answers = [];
+    for (let at = 0; at < 6; at += 1) answers.push((await change()).status);
+    expect(answers).toEqual([422, 422, 422, 422, 429, 429]);
+  });
+  it('time that goes back does not lengthen a wait', async () => {
+    await invited('eve@x.example');
+    for (let at = 0; at < 6; at += 1) await signIn('eve@x.example', 'wrong');
+    await server.database.write((writer) =>
+      writer.update(schema.attempts).set({ count: 30, lastAt: new Date(Date.now() + 86_400_000).toISOString() }),
+    );
+    const { status, body } = await signIn('eve@x.example');
+    expect([status, body.details.seconds <= 900]).toEqual([429, true]);
+    // From then on it runs out.
+    const [row] = await server.database.read.select().from(schema.attempts);
+    expect(Date.parse(row?.lastAt ?? '')).toBeLessThanOrEqual(Date.now());
+  });
+  it('the demo’s password opens nothing elsewhere', async () => {
+    await invited('eve@x.example');
+    const [row] = await server.database.read
+      .select()
+      .from(schema.people)
+      .where(eq(schema.people.address, 'eve@x.example'));
+    await server.database.write((writer) => keepWorkspaceValue(writer, DEMO_PASSWORD, row?.password));
+    expect((await signIn('eve@x.example')).body.code).toBe('demo-account');
+    const demo = makeServices(server.database, { isDemo: () => true }).signIns;
+    expect(await demo.signIn({ address: 'eve@x.example', password: PASSWORD }, 'here')).toMatchObject({ name: 'Eve' });
   });
 });

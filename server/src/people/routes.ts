@@ -85,9 +85,9 @@ export function doorRoutes({ people, sessions, signIns, demo }: PeopleParts): Ro
   );
   router.post(
     '/sign-out',
-    openRoute(async (_request, response, asker) => {
+    openRoute(async (request, response, asker) => {
       if (asker?.session) await sessions.end(asker.session, asker);
-      clearSession(response);
+      clearSession(request, response);
       response.status(204).end();
     }),
   );

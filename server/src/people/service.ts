@@ -27,14 +27,19 @@ import type { Asker } from './asker.js';
 import { nameOfRow } from './names.js';
 import { digestOf, hashed, isPassword, newToken } from './secrets.js';
 import { endAll } from './sessions.js';
+import { SlowDown } from './slow-down.js';
 import { workspaceOf } from './workspace.js';
 
-const { people, links, groups, members, sessions } = schema;
+const { people, links, groups, members, sessions, keys } = schema;
 type Row = typeof people.$inferSelect;
 const LINK_DAYS = { invitation: 14, reset: 2 } as const;
 
 export class PeopleService {
-  constructor(private readonly database: Database) {}
+  private readonly slow: SlowDown;
+
+  constructor(private readonly database: Database) {
+    this.slow = new SlowDown(database);
+  }
 
   /** Whether nobody can sign in yet. */
   async isEmpty(): Promise<boolean> {
@@ -164,16 +169,21 @@ export class PeopleService {
       await writer.update(people).set({ password: hash }).where(eq(people.id, row.id));
       await writer.delete(links).where(eq(links.person, row.id));
       await endAll(writer, row.id);
+      // Whoever had the old password may have made keys with it.
+      await endKeys(writer, row.id);
       const asker = askerOfRow(row);
       await note(writer, asker, 'set a password', 'person', row.id, nameOfRow(row));
       return asker;
     });
   }
 
+  /** Changes one's own password. Slowed after failures, as signing in is. */
   async changePassword({ old, password }: ChangePassword, asker: Asker): Promise<void> {
     const row = await rowOf(this.database.read, asker.id);
-    if (!(await isPassword(old, row.password)))
-      throw new RequestProblem(422, 'wrong-password', 'The present password is another one.');
+    await this.slow.attempt({ [`password:${asker.id}`]: 4 }, async () => {
+      if (!(await isPassword(old, row.password)))
+        throw new RequestProblem(422, 'wrong-password', 'The present password is another one.');
+    });
     const hash = await hashed(password);
     await this.database.write(async (writer) => {
       await writer.update(people).set({ password: hash }).where(eq(people.id, asker.id));
@@ -200,7 +210,10 @@ export class PeopleService {
         .where(and(eq(people.role, 'administrator'), isNull(people.endedAt), ne(people.password, '')))
         .limit(1);
       if (!left) throw new RequestProblem(422, 'last-administrator', 'Nobody else could look after people then.');
-      if (changed.endedAt !== null) await endAll(writer, id);
+      if (changed.endedAt !== null) {
+        await endAll(writer, id);
+        await endKeys(writer, id);
+      }
       const words = [role ? `role ${role}` : '', address ? 'address' : ''].filter(Boolean).join(', ');
       const act = ended === true ? 'ended' : ended === false ? 'restored' : 'changed';
       await note(writer, asker, act, 'person', id, `${nameOfRow(row)}${words ? `: ${words}` : ''}`);
@@ -335,6 +348,14 @@ async function addressIsFree(writer: Writer, address: string, id: string): Promi
     .where(eq(people.address, foldedAddress(address)));
   if (other && other.id !== id)
     throw new RequestProblem(409, 'taken', `Somebody signs in with “${address.trim()}” already.`);
+}
+
+/** Ends all keys of a person, for good: they do not come back with the account. */
+async function endKeys(writer: Writer, person: string): Promise<void> {
+  await writer
+    .update(keys)
+    .set({ endedAt: new Date().toISOString() })
+    .where(and(eq(keys.person, person), isNull(keys.endedAt)));
 }
 
 async function addLink(writer: Writer, person: string, what: 'invitation' | 'reset'): Promise<OneTimeLink> {

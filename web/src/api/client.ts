@@ -64,6 +64,7 @@ import type {
   NewKey,
   OwnAddress,
   SendingService,
+  PackLibrary,
   NotWritten,
   OfferedValues,
   OneTimeLink,
@@ -175,10 +176,6 @@ const query = (values: Record<string, string | undefined>): string =>
 const chosen = (choices: Choices): string | undefined =>
   Object.keys(choices).length > 0 ? JSON.stringify(choices) : undefined;
 
-/** Where a library is fetched from: all of it, a folder, or some texts. */
-export const libraryUrl = (of: { readonly folder?: string; readonly names?: readonly string[] } = {}): string =>
-  `/api/library/zip?${query({ folder: of.folder, names: of.names?.join(',') })}`;
-
 /** Where the audit trail is fetched from as a table. */
 export const auditUrl = (filter: Record<string, string | undefined>): string => `/api/audit/csv?${query(filter)}`;
 
@@ -231,6 +228,7 @@ export const api = {
   answerRequest: (id: string, body: Answer) => json<Request>('POST', `/requests/${id}/answer`, body),
   takeBackRequest: (id: string) => done('DELETE', `/requests/${id}`),
 
+  packLibrary: async (of: PackLibrary): Promise<Blob> => (await call('POST', '/library/zip', of)).blob(),
   lookAtLibrary: (file: Blob) => json<LibraryLook>('POST', '/library/look', file),
   takeLibrary: (file: Blob, choices: TakeLibrary) => {
     const form = new FormData();

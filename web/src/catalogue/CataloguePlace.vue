@@ -3,7 +3,8 @@
 import type { TextSummary } from '@vocabula/contract';
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { api, libraryUrl } from '../api/client';
+import { api } from '../api/client';
+import { exportLibrary } from './exportLibrary';
 import NoticeLine from '../ui/NoticeLine.vue';
 import PopMenu from '../ui/PopMenu.vue';
 import { useHouse } from '../ui/house';
@@ -116,7 +117,7 @@ async function purge(): Promise<void> {
           <template #default="{ close }">
             <button class="row" @click="(close(), files?.click())">Import files…</button>
             <button class="row" @click="(close(), packed?.click())">Import a library (zip)…</button>
-            <a class="row" :href="libraryUrl()" download @click="close()">Export everything (zip)</a>
+            <button class="row" @click="(close(), exportLibrary())">Export everything (zip)</button>
           </template>
         </PopMenu>
         <input

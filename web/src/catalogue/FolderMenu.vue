@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** What can be done with a folder. */
 import type { Folder } from '@vocabula/contract';
-import { api, libraryUrl } from '../api/client';
+import { api } from '../api/client';
+import { exportLibrary } from './exportLibrary';
 import PopMenu from '../ui/PopMenu.vue';
 import type { Catalogue } from './useCatalogue';
 
@@ -55,7 +56,7 @@ const remove = (): Promise<void> => act(`“${folder.title}” is gone.`, () => 
       <button v-if="!folder.own" class="row" @click="(close(), go({ in: folder.id, view: 'rights' }))">
         Who may what…
       </button>
-      <a class="row" :href="libraryUrl({ folder: folder.id })" download @click="close()">Export it</a>
+      <button class="row" @click="(close(), exportLibrary({ folder: folder.id }))">Export it</button>
       <button v-if="!fixed()" class="row" @click="(close(), remove())">Take away</button>
     </template>
   </PopMenu>

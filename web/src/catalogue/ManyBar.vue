@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What is done with several texts at once; with none chosen, with the one that is read. */
 import { ref } from 'vue';
-import { libraryUrl } from '../api/client';
+import { exportLibrary } from './exportLibrary';
 import type { Catalogue } from './useCatalogue';
 
 const { catalogue } = defineProps<{ catalogue: Catalogue }>();
@@ -57,7 +57,7 @@ async function tagThem(off: boolean): Promise<void> {
       <template v-else>
         <button class="right" @click="asking = 'move'">Move…</button>
         <button @click="asking = 'tag'">Tag…</button>
-        <a class="button" :href="libraryUrl({ names: [...chosen] })" download>Export</a>
+        <button @click="exportLibrary({ names: [...chosen] })">Export</button>
         <button @click="bin(subjects)">Bin</button>
       </template>
     </template>

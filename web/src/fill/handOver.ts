@@ -1,4 +1,5 @@
 /** The ways out of Fill, all rendered by the server. Each gives words that say what was done. */
+import { saveFile } from '../ui/saveFile';
 import type { HandedOver, HandOverWays, Way } from '@vocabula/contract';
 import { api } from '../api/client';
 import { zone } from '../ui/today';
@@ -58,18 +59,12 @@ const FILES: Partial<Record<Way, (name: string) => string>> = {
 };
 
 /** As a file that the browser saves. */
-export async function saveFile({ id, settled, incomplete }: Handing, way: Way, name: string): Promise<string> {
+export async function saveHandedOver({ id, settled, incomplete }: Handing, way: Way, name: string): Promise<string> {
   await settled();
   const file = await api.handOverFile(id, { way, timezone: zone(), incomplete });
   const ending = way === 'draft' ? 'eml' : way;
-  save(file, `${name}.${ending}`);
+  saveFile(file, `${name}.${ending}`);
   return FILES[way]?.(`${name}.${ending}`) ?? `${name}.${ending} is saved.`;
-}
-
-export function save(file: Blob, name: string): void {
-  const url = URL.createObjectURL(file);
-  Object.assign(document.createElement('a'), { href: url, download: name }).click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
 /** Opens the mail program with it. A text that it may cut is told before. */

@@ -8,7 +8,7 @@ import { command } from '../ui/keys';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import { zone } from '../ui/today';
-import { copy, openMailto, print, saveFile, toService, type Handing } from './handOver';
+import { copy, openMailto, print, saveHandedOver, toService, type Handing } from './handOver';
 import type { Filling } from './useFill';
 
 export interface Chosen {
@@ -100,7 +100,7 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
         return void (await router.push({ name: 'many', params: { id } }));
       }
       default:
-        return notice.say(await saveFile(handing, way, name));
+        return notice.say(await saveHandedOver(handing, way, name));
     }
   }
 

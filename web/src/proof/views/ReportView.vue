@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The proof report: which sheets it holds is chosen; it is printed, or saved as one HTML file. */
+import { saveFile } from '../../ui/saveFile';
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useMe } from '../../ui/me';
 import type { Which } from '../table/protocol';
@@ -76,15 +77,7 @@ const html = computed(() =>
   }),
 );
 const print = (): void => frame.value?.contentWindow?.print();
-function save(): void {
-  const url = URL.createObjectURL(new Blob([html.value], { type: 'text/html' }));
-  const link = Object.assign(document.createElement('a'), {
-    href: url,
-    download: `proof-report-${proofing.name}.html`,
-  });
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
-}
+const save = (): void => saveFile(new Blob([html.value], { type: 'text/html' }), `proof-report-${proofing.name}.html`);
 </script>
 
 <template>
