@@ -17,7 +17,7 @@ import type { Asker } from '../people/asker.js';
 import type { KeyService } from '../people/keys.js';
 import type { PeopleService } from '../people/service.js';
 import type { FolderService } from '../rights/folders.js';
-import type { VersionService } from '../versions/service.js';
+import type { Heavy } from '../workers/heavy.js';
 import { openApi, openApiPage } from './openapi.js';
 
 interface Parts {
@@ -27,7 +27,7 @@ interface Parts {
   readonly search: SearchService;
   readonly people: PeopleService;
   readonly folders: FolderService;
-  readonly versions: VersionService;
+  readonly heavy: Heavy;
 }
 type Given<E extends Endpoint> = {
   readonly params: E['params'] extends z.ZodObject ? z.output<E['params']> : Record<string, never>;
@@ -36,7 +36,7 @@ type Given<E extends Endpoint> = {
 };
 
 export function apiRoutes(parts: Parts): Router {
-  const { catalogue, search, versions } = parts;
+  const { catalogue, search } = parts;
   const router = Router();
   router.get(
     '/',
@@ -124,7 +124,7 @@ export function apiRoutes(parts: Parts): Router {
     };
   });
   serve(API.publish, async ({ params: { name }, body }, asker) => {
-    const { version = 0 } = await versions.publish(name, body, asker);
+    const { version = 0 } = await parts.heavy.call('versions', 'publish', [name, body, asker], asker.id);
     return { version };
   });
   return router;

@@ -1,11 +1,10 @@
 import { createTextSchema, importFilesSchema, manySchema, nameSchema, saveTextSchema } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import * as z from 'zod';
-import type { FileService } from '../exchange/files.js';
 import { json } from '../http/body.js';
 import { parsed } from '../http/problem.js';
-import { route } from '../http/route.js';
-import type { AlikeService } from './alike.js';
+import { route, sendJson } from '../http/route.js';
+import type { Heavy } from '../workers/heavy.js';
 import type { SearchService } from './search.js';
 import type { CatalogueService } from './service.js';
 import type { UseService } from './uses.js';
@@ -28,14 +27,12 @@ export function catalogueRoutes({
   catalogue,
   search,
   uses,
-  alike,
-  files,
+  heavy,
 }: {
   readonly catalogue: CatalogueService;
   readonly search: SearchService;
   readonly uses: UseService;
-  readonly alike: AlikeService;
-  readonly files: FileService;
+  readonly heavy: Heavy;
 }): Router {
   const router = Router();
   router.get(
@@ -47,7 +44,9 @@ export function catalogueRoutes({
     route(
       'author',
       async (request, response, asker) =>
-        void response.status(201).json(await catalogue.create(parsed(createTextSchema, request.body), asker)),
+        void response
+          .status(201)
+          .json(await heavy.call('catalogue', 'create', [parsed(createTextSchema, request.body), asker], asker.id)),
       json(DOCUMENT_BYTES),
     ),
   );
@@ -60,7 +59,9 @@ export function catalogueRoutes({
   );
   router.get(
     '/alike',
-    route('author', async (_request, response, asker) => void response.json(await alike.groups(asker))),
+    route('author', async (_request, response, asker) =>
+      sendJson(response, await heavy.json('alike', 'groups', [asker], asker.id)),
+    ),
   );
   router.get(
     '/neighbours',
@@ -74,7 +75,10 @@ export function catalogueRoutes({
     route(
       'author',
       async (request, response, asker) =>
-        void response.json(await files.import(parsed(importFilesSchema, request.body), asker)),
+        sendJson(
+          response,
+          await heavy.json('files', 'import', [parsed(importFilesSchema, request.body), asker], asker.id),
+        ),
       json(4_000_000),
     ),
   );
@@ -117,7 +121,15 @@ export function catalogueRoutes({
     route(
       'colleague',
       async (request, response, asker) =>
-        void response.json(await catalogue.save(nameOf(request), parsed(saveTextSchema, request.body), asker)),
+        sendJson(
+          response,
+          await heavy.json(
+            'catalogue',
+            'save',
+            [nameOf(request), parsed(saveTextSchema, request.body), asker],
+            asker.id,
+          ),
+        ),
       json(DOCUMENT_BYTES),
     ),
   );

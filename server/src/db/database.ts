@@ -5,14 +5,16 @@ import { createClient, type Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import * as schema from './schema.js';
-import { troubleOf } from './trouble.js';
+import { DATABASE_TROUBLE, troubleOf } from './trouble.js';
 
 export type Reader = LibSQLDatabase<typeof schema>;
 export type Writer = Parameters<Parameters<Reader['transaction']>[0]>[0];
 
-/** Milliseconds that the driver itself waits for another process, which blocks this one; the rest is waited for asynchronously. */
-const BUSY_MS = 100;
+/** Milliseconds that the driver itself waits for whoever writes, which blocks this thread; the rest is waited for asynchronously. */
+const BUSY_MS = 5;
 const BUSY_TRIES = 40;
+/** The longest pause between two tries, in milliseconds. */
+const LONGEST_PAUSE = 400;
 /**
  * After so many tries the connections are opened anew: one on which a transaction could not begin while another process
  * held the database may go on failing at once after that is over.
@@ -24,6 +26,8 @@ export class Database {
   private broken: string | undefined;
 
   private constructor(
+    /** What it was opened by. */
+    readonly url: string,
     readonly read: Reader,
     private readonly client: Client,
   ) {}
@@ -38,7 +42,13 @@ export class Database {
     );
     // That it can be read is known by now; that it can be written is tried before anybody relies on it.
     await patiently(() => client.executeMultiple('BEGIN IMMEDIATE; PRAGMA user_version = 0; COMMIT;'));
-    return new Database(read, client);
+    return new Database(url, read, client);
+  }
+
+  /** A further connection to a database that is open and migrated: for worker threads. */
+  static join(url: string): Database {
+    const client = createClient({ url, timeout: BUSY_MS } as Parameters<typeof createClient>[0]);
+    return new Database(url, drizzle(client, { schema, casing: 'snake_case' }), client);
   }
 
   /**
@@ -90,7 +100,9 @@ export class Database {
 
   /** Learns from an error whether something is wrong with the database itself. */
   noteTrouble(error: unknown): void {
-    this.broken = troubleOf(error) ?? this.broken;
+    // What went wrong in another thread comes as the answer it becomes.
+    const { code, message } = (error ?? {}) as { code?: unknown; message?: string };
+    this.broken = (code === DATABASE_TROUBLE ? message : troubleOf(error)) ?? this.broken;
   }
 
   /** Waits for changes under way, then closes. */
@@ -111,7 +123,7 @@ async function patiently<T>(work: () => Promise<T>, anew: () => void = () => und
       );
       if (!busy || attempt >= BUSY_TRIES) throw error;
       if (attempt % ANEW_EVERY === 0) anew();
-      await wait(25 + 10 * attempt);
+      await wait(Math.min(LONGEST_PAUSE, 15 + 10 * attempt));
     }
   }
 }

@@ -1,5 +1,8 @@
 /** What is wrong with a database, in words for whoever runs the server. */
 
+/** The code of answers that tell of such trouble. */
+export const DATABASE_TROUBLE = 'database';
+
 const TROUBLES: readonly (readonly [RegExp, string])[] = [
   [
     /SQLITE_CORRUPT|malformed|SQLITE_NOTADB|file is not a database/,

@@ -16,7 +16,7 @@ import { zipSync } from 'fflate';
 import type { Logger } from 'pino';
 import { parse } from 'yaml';
 import { schema, type Database, type Writer } from '../db/database.js';
-import type { Services } from '../http/app.js';
+import type { Services } from '../services.js';
 import type { Asker } from '../people/asker.js';
 import { hashed } from '../people/secrets.js';
 import { DEMO_PASSWORD } from '../people/sign-in.js';

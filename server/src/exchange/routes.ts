@@ -1,13 +1,13 @@
 import { packLibrarySchema, takeLibrarySchema } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import { parsed, RequestProblem } from '../http/problem.js';
-import { route } from '../http/route.js';
+import { route, sendJson } from '../http/route.js';
 import { bytesOf, file, form, json } from '../http/body.js';
-import type { LibraryService } from './library.js';
+import type { Heavy } from '../workers/heavy.js';
 
 /** The most that a packed library may have, in bytes. */
 const LIMIT = 50_000_000;
-export function libraryRoutes(library: LibraryService): Router {
+export function libraryRoutes(heavy: Heavy): Router {
   const router = Router();
   // It is noted in the trail, so it is no GET: reading writes nothing there.
   router.post(
@@ -16,7 +16,8 @@ export function libraryRoutes(library: LibraryService): Router {
       'colleague',
       async (request, response, asker) => {
         const { folder, names } = parsed(packLibrarySchema, request.body);
-        const packed = await library.pack({ ...(folder ? { folder } : {}), ...(names ? { names } : {}) }, asker);
+        const of = { ...(folder ? { folder } : {}), ...(names ? { names } : {}) };
+        const packed = await heavy.call('library', 'pack', [of, asker], asker.id);
         response.attachment('library.zip').type('application/zip').send(Buffer.from(packed));
       },
       json(1_000_000),
@@ -26,7 +27,8 @@ export function libraryRoutes(library: LibraryService): Router {
     '/look',
     route(
       'author',
-      async (request, response, asker) => void response.json(await library.look(bytesOf(request), asker)),
+      async (request, response, asker) =>
+        void sendJson(response, await heavy.json('library', 'look', [bytesOf(request), asker], asker.id)),
       file(LIMIT),
     ),
   );
@@ -35,7 +37,8 @@ export function libraryRoutes(library: LibraryService): Router {
     route(
       'author',
       async (request, response, asker) => {
-        response.json(await library.take(fileOf(request), parsed(takeLibrarySchema, choicesOf(request)), asker));
+        const args = [fileOf(request), parsed(takeLibrarySchema, choicesOf(request)), asker] as const;
+        sendJson(response, await heavy.json('library', 'take', [...args], asker.id));
       },
       fileAndChoices,
     ),

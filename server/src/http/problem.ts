@@ -2,7 +2,7 @@
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.js';
-import { troubleOf } from '../db/trouble.js';
+import { DATABASE_TROUBLE, troubleOf } from '../db/trouble.js';
 import { loggedPath } from './log.js';
 import type * as z from 'zod';
 
@@ -42,7 +42,7 @@ export function parsed<S extends z.ZodType>(schema: S, input: unknown): z.output
 export function problems(log: Logger, database: Pick<Database, 'noteTrouble'>): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     if (response.headersSent) return next(error);
-    const { status, code, message, details } = describe(error);
+    const { status, code, message, details } = answerFor(error);
     if (status >= 500) {
       database.noteTrouble(error);
       log.error({ err: error, path: loggedPath(request.originalUrl.split('?')[0] ?? '') }, 'request failed');
@@ -51,7 +51,8 @@ export function problems(log: Logger, database: Pick<Database, 'noteTrouble'>): 
   };
 }
 
-function describe(error: unknown): { status: number; code: string; message: string; details?: unknown } {
+/** The answer that an error becomes: 4xx for what the request did wrong, 5xx for everything else. */
+export function answerFor(error: unknown): { status: number; code: string; message: string; details?: unknown } {
   if (error instanceof RequestProblem) return error;
   const { type, status } = error as { type?: string; status?: number };
   if (type === 'entity.too.large')
@@ -64,6 +65,6 @@ function describe(error: unknown): { status: number; code: string; message: stri
   if (/SQLITE_BUSY|database is locked|CLIENT_CLOSED/.test(said))
     return { status: 503, code: 'busy', message: 'The database is busy. Nothing was changed; try again in a moment.' };
   const trouble = troubleOf(error);
-  if (trouble !== undefined) return { status: 503, code: 'database', message: trouble };
+  if (trouble !== undefined) return { status: 503, code: DATABASE_TROUBLE, message: trouble };
   return { status: 500, code: 'failed', message: 'Something went wrong here. Nothing was changed.' };
 }

@@ -68,3 +68,6 @@ export const keyRoute = (
     await received(body, request, response);
     return handler(request, response, asker);
   });
+
+/** Sends what is JSON text already. */
+export const sendJson = (response: Response, text: string): void => void response.type('json').send(text);

@@ -9,12 +9,14 @@ import { Router, type Request } from 'express';
 import * as z from 'zod';
 import { json } from '../http/body.js';
 import { parsed } from '../http/problem.js';
-import { route } from '../http/route.js';
+import { route, sendJson } from '../http/route.js';
+import type { Heavy } from '../workers/heavy.js';
 import type { MailingService } from './service.js';
 
 const idOf = (request: Request, name: 'id' | 'row' = 'id'): string => parsed(z.string().max(60), request.params[name]);
 
-export function mailingRoutes(mailings: MailingService): Router {
+/** @param wake called when something may be due */
+export function mailingRoutes(mailings: MailingService, heavy: Heavy, wake: () => void): Router {
   const router = Router();
   router.get(
     '/',
@@ -54,7 +56,15 @@ export function mailingRoutes(mailings: MailingService): Router {
     route(
       'colleague',
       async (request, response, asker) =>
-        void response.json(await mailings.change(idOf(request), parsed(changeMailingSchema, request.body), asker)),
+        sendJson(
+          response,
+          await heavy.json(
+            'mailings',
+            'change',
+            [idOf(request), parsed(changeMailingSchema, request.body), asker],
+            asker.id,
+          ),
+        ),
       json(1_000_000),
     ),
   );
@@ -63,7 +73,15 @@ export function mailingRoutes(mailings: MailingService): Router {
     route(
       'colleague',
       async (request, response, asker) =>
-        void response.json(await mailings.add(idOf(request), parsed(addRecipientsSchema, request.body), asker)),
+        sendJson(
+          response,
+          await heavy.json(
+            'mailings',
+            'add',
+            [idOf(request), parsed(addRecipientsSchema, request.body), asker],
+            asker.id,
+          ),
+        ),
       json(2_000_000),
     ),
   );
@@ -85,11 +103,13 @@ export function mailingRoutes(mailings: MailingService): Router {
   );
   router.post(
     '/:id/drive',
-    route(
-      'colleague',
-      async (request, response, asker) =>
-        void response.json(await mailings.drive(idOf(request), parsed(driveMailingSchema, request.body), asker)),
-    ),
+    route('colleague', async (request, response, asker) => {
+      const args = [idOf(request), parsed(driveMailingSchema, request.body), asker] as const;
+      // The first look at all messages is long; stopping waits behind nothing.
+      const isLong = args[1].act === 'first';
+      response.json(await (isLong ? heavy.call('mailings', 'drive', [...args], asker.id) : mailings.drive(...args)));
+      wake();
+    }),
   );
   return router;
 }

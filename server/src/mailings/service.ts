@@ -36,8 +36,6 @@ export class MailingService {
     private readonly fills: FillService,
     private readonly lists: TableService,
     private readonly outbox: Outbox,
-    /** Called when there is something to send. */
-    private readonly wake: () => void,
   ) {}
 
   /** Begins with an unfinished message: its version, its answers, what was reworded in it. */
@@ -247,7 +245,6 @@ export class MailingService {
         });
         break;
     }
-    this.wake();
     return this.progress(id, asker);
   }
 

@@ -5,7 +5,7 @@ import { eq } from 'drizzle-orm';
 import { schema } from '../db/database.js';
 import { sessionCookie } from '../http/session.js';
 import { makePublished, start, type Started } from '../testing/start.js';
-import { makeServices } from '../http/app.js';
+import { makeServices } from '../services.js';
 import { hashed, isPassword } from './secrets.js';
 import { DEMO_PASSWORD } from './sign-in.js';
 import { keepWorkspaceValue } from './workspace.js';

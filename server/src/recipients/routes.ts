@@ -3,13 +3,14 @@ import { Router } from 'express';
 import * as z from 'zod';
 import { parsed } from '../http/problem.js';
 import { route } from '../http/route.js';
+import type { Heavy } from '../workers/heavy.js';
 import type { TableService } from '../samples/service.js';
 import type { RecipientService } from './service.js';
 
 const querySchema = z.object({ q: z.string().max(200).default('') });
 const addressQuery = z.object({ address: addressSchema });
 
-export function recipientRoutes(recipients: RecipientService, tables: TableService): Router {
+export function recipientRoutes(recipients: RecipientService, tables: TableService, heavy: Heavy): Router {
   const router = Router();
   router.get(
     '/lists',
@@ -38,7 +39,9 @@ export function recipientRoutes(recipients: RecipientService, tables: TableServi
     route(
       'author',
       async (request, response, asker) =>
-        void response.json(await recipients.forget(parsed(forgetSchema, request.body).address, asker)),
+        void response.json(
+          await heavy.call('recipients', 'forget', [parsed(forgetSchema, request.body).address, asker], asker.id),
+        ),
     ),
   );
   router.get(

@@ -12,7 +12,8 @@ import {
 import { Router, type Request, type Response } from 'express';
 import * as z from 'zod';
 import { parsed } from '../http/problem.js';
-import { route } from '../http/route.js';
+import { route, sendJson } from '../http/route.js';
+import type { Heavy } from '../workers/heavy.js';
 import { bytesOf, file, json } from '../http/body.js';
 import type { Asker } from '../people/asker.js';
 import type { TableService } from './service.js';
@@ -22,7 +23,7 @@ const TABLE_LIMIT = 20_000_000;
 const CHANGES_LIMIT = 2_000_000;
 const idOf = (request: Request): string => parsed(z.string().max(60), request.params.id);
 
-export function tableRoutes(tables: TableService): Router {
+export function tableRoutes(tables: TableService, heavy: Heavy): Router {
   const router = Router();
   const received = file(TABLE_LIMIT);
   const changes = json(CHANGES_LIMIT);
@@ -40,7 +41,7 @@ export function tableRoutes(tables: TableService): Router {
       'author',
       async (request, response, asker) => {
         const { choices, into } = parsed(recogniseSchema, request.query);
-        response.json(await tables.recognise(bytesOf(request), choices, into, asker));
+        sendJson(response, await heavy.json('tables', 'recognise', [bytesOf(request), choices, into, asker], asker.id));
       },
       received,
     ),
@@ -52,7 +53,8 @@ export function tableRoutes(tables: TableService): Router {
       async (request, response, asker) => {
         const { use, title, accept, choices } = parsed(importTableSchema, request.query);
         const options = { accept: accept === 'true', choices };
-        response.status(201).json(await tables.import(use, title, bytesOf(request), options, asker));
+        const args = [use, title, bytesOf(request), options, asker] as const;
+        response.status(201).json(await heavy.call('tables', 'import', [...args], asker.id));
       },
       received,
     ),
@@ -62,7 +64,9 @@ export function tableRoutes(tables: TableService): Router {
     route(
       'author',
       async (request, response, asker) =>
-        void response.status(201).json(await tables.make(parsed(makeTableSchema, request.body), asker)),
+        void response
+          .status(201)
+          .json(await heavy.call('tables', 'make', [parsed(makeTableSchema, request.body), asker], asker.id)),
       changes,
     ),
   );
@@ -80,14 +84,23 @@ export function tableRoutes(tables: TableService): Router {
   );
   router.get(
     '/:id',
-    route('author', async (request, response, asker) => void response.json(await tables.get(idOf(request), asker))),
+    route('author', async (request, response, asker) =>
+      sendJson(response, await heavy.json('tables', 'get', [idOf(request), asker], asker.id)),
+    ),
   );
   router.patch(
     '/:id',
     route(
       'author',
       async (request, response, asker) =>
-        void response.json(await tables.change(idOf(request), parsed(changeTableSchema, request.body), asker)),
+        void response.json(
+          await heavy.call(
+            'tables',
+            'change',
+            [idOf(request), parsed(changeTableSchema, request.body), asker],
+            asker.id,
+          ),
+        ),
       changes,
     ),
   );
@@ -97,7 +110,12 @@ export function tableRoutes(tables: TableService): Router {
       'author',
       async (request, response, asker) =>
         void response.json(
-          await tables.addFile(idOf(request), bytesOf(request), parsed(addRowsSchema, request.query), asker),
+          await heavy.call(
+            'tables',
+            'addFile',
+            [idOf(request), bytesOf(request), parsed(addRowsSchema, request.query), asker],
+            asker.id,
+          ),
         ),
       received,
     ),
@@ -107,14 +125,18 @@ export function tableRoutes(tables: TableService): Router {
     route(
       'author',
       async (request, response, asker) =>
-        void response.status(201).json(await tables.copy(idOf(request), parsed(copyTableSchema, request.body), asker)),
+        void response
+          .status(201)
+          .json(
+            await heavy.call('tables', 'copy', [idOf(request), parsed(copyTableSchema, request.body), asker], asker.id),
+          ),
       changes,
     ),
   );
   const saved =
     (as: 'csv' | 'json', type: string) =>
     async (request: Request, response: Response, asker: Asker): Promise<void> => {
-      const { title, content } = await tables.file(idOf(request), as, asker);
+      const { title, content } = await heavy.call('tables', 'file', [idOf(request), as, asker], asker.id);
       response
         .attachment(`${title.replace(/[^\p{L}\p{N} _-]/gu, '')}.${as}`)
         .type(`${type}; charset=utf-8`)

@@ -239,7 +239,7 @@ describe('other files', () => {
     expect((await take(other)).body.message).toMatch(/not a workbook/);
     const bomb = Buffer.from(zipSync({ 'xl/workbook.xml': new Uint8Array(210_000_000) }, { level: 1 }));
     const answer = await take(bomb);
-    expect([answer.status, answer.body.message]).toEqual([422, expect.stringMatching(/more than 200 MB/)]);
+    expect([answer.status, answer.body.message]).toEqual([422, expect.stringMatching(/more than 80 MB/)]);
   });
 });
 

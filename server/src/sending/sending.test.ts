@@ -5,7 +5,7 @@ import type { SendingService } from '@vocabula/contract';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { Database, schema } from '../db/database.js';
-import { makeServices } from '../http/app.js';
+import { makeServices } from '../services.js';
 import { file, makePublished, start, type Started } from '../testing/start.js';
 
 interface Taken {

@@ -9,7 +9,9 @@ import type { Role, WorkingCopy } from '@vocabula/contract';
 import type { TextDocument } from '@vocabula/core';
 import { adopt } from '../db/adopt.js';
 import { Database } from '../db/database.js';
-import { makeApp, makeServices, type Services, type Surroundings } from '../http/app.js';
+import { makeApp } from '../http/app.js';
+import { makeServices, type Services, type Surroundings } from '../services.js';
+import { Workers } from '../workers/pool.js';
 import { sessionCookie } from '../http/session.js';
 import type { Asker } from '../people/asker.js';
 import { addPerson } from '../people/service.js';
@@ -35,6 +37,8 @@ export interface Started {
 }
 
 let count = 0;
+/** One pool for all servers of a process: threads begin slowly, and keep nothing of a server. */
+const workers = new Workers();
 
 /** Starts on a database of its own, or on the one at `url`. @param around the mail service, if there is one */
 export async function start(url?: string, around: Surroundings = {}): Promise<Started> {
@@ -42,7 +46,7 @@ export async function start(url?: string, around: Surroundings = {}): Promise<St
   const address = url ?? `file:${join(folder as string, 'test.db')}`;
   const database = await Database.open(address);
   await adopt(database);
-  const services = makeServices(database, around);
+  const services = makeServices(database, { workers, ...around });
   const app = makeApp(services, around.log ?? pino({ level: 'silent' }), { pages: 'no pages' });
   const as = async (role: Role, name?: string): Promise<Caller & { readonly asker: Asker }> => {
     count += 1;
@@ -73,7 +77,6 @@ export async function start(url?: string, around: Surroundings = {}): Promise<St
     as,
     async stop() {
       await services.courier.stop();
-      await services.workers.close();
       await database.close();
       if (folder !== undefined) rmSync(folder, { recursive: true, force: true });
     },

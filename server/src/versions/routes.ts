@@ -15,7 +15,8 @@ import { Router, type Request } from 'express';
 import * as z from 'zod';
 import { json } from '../http/body.js';
 import { parsed } from '../http/problem.js';
-import { route } from '../http/route.js';
+import { route, sendJson } from '../http/route.js';
+import type { Heavy } from '../workers/heavy.js';
 import type { ImpactService } from './impact.js';
 import type { RemarkService } from './remarks.js';
 import type { RequestService } from './requests.js';
@@ -30,10 +31,12 @@ export function versionRoutes({
   versions,
   impact,
   remarks,
+  heavy,
 }: {
   readonly versions: VersionService;
   readonly impact: ImpactService;
   readonly remarks: RemarkService;
+  readonly heavy: Heavy;
 }): Router {
   const router = Router();
   router.get(
@@ -45,9 +48,8 @@ export function versionRoutes({
   );
   router.get(
     '/:name/findings',
-    route(
-      'author',
-      async (request, response, asker) => void response.json(await versions.findings(nameOf(request), asker)),
+    route('author', async (request, response, asker) =>
+      sendJson(response, await heavy.json('versions', 'findings', [nameOf(request), asker], asker.id)),
     ),
   );
   router.post(
@@ -55,7 +57,14 @@ export function versionRoutes({
     route(
       'author',
       async (request, response, asker) =>
-        void response.json(await versions.publish(nameOf(request), parsed(publishSchema, request.body), asker)),
+        void response.json(
+          await heavy.call(
+            'versions',
+            'publish',
+            [nameOf(request), parsed(publishSchema, request.body), asker],
+            asker.id,
+          ),
+        ),
     ),
   );
   router.delete(
@@ -77,10 +86,16 @@ export function versionRoutes({
   );
   router.post(
     '/:name/restore',
-    route(
-      'author',
-      async (request, response, asker) =>
-        void response.json(await versions.restore(nameOf(request), parsed(restoreStateSchema, request.body), asker)),
+    route('author', async (request, response, asker) =>
+      sendJson(
+        response,
+        await heavy.json(
+          'versions',
+          'restore',
+          [nameOf(request), parsed(restoreStateSchema, request.body), asker],
+          asker.id,
+        ),
+      ),
     ),
   );
   router.post(
@@ -130,7 +145,7 @@ export function versionRoutes({
     '/:name/impact/:template',
     route('author', async (request, response, asker) => {
       const template = parsed(nameSchema, request.params.template);
-      response.json(await impact.impact(nameOf(request), template, asker));
+      sendJson(response, await heavy.json('impact', 'impact', [nameOf(request), template, asker], asker.id));
     }),
   );
   router.get(

@@ -8,6 +8,8 @@ import { Piscina } from 'piscina';
 import { RequestProblem } from '../http/problem.js';
 import type { Given, Performed, Task, TaskInput, TaskResult } from './tasks.js';
 
+/** `quick` tasks are waited for by somebody who goes on working; `long` ones by somebody who brought a large file. */
+export type Pace = 'quick' | 'long';
 export interface WorkerLimits {
   /** The longest that one task may take once a thread has begun with it, in milliseconds. */
   readonly time: number;
@@ -15,7 +17,11 @@ export interface WorkerLimits {
   readonly memory: number;
   readonly threads: number;
 }
-const LIMITS: WorkerLimits = { time: 20_000, memory: 1024, threads: 2 };
+/** Threads of their own for each pace, so that nothing quick waits behind something long. */
+const LIMITS: Readonly<Record<Pace, WorkerLimits>> = {
+  quick: { time: 10_000, memory: 512, threads: 2 },
+  long: { time: 60_000, memory: 1024, threads: 2 },
+};
 /** Tasks that wait at most; more are refused at once. */
 const MAX_WAITING = 100;
 /** How often it is looked whether a task has taken too long, in milliseconds. */
@@ -24,38 +30,36 @@ const LOOK = 100;
 const TOO_COSTLY = 'This takes more time or memory than one request may. Try a smaller part of it.';
 
 export class Workers {
-  private threads: Piscina<Given, Performed> | undefined;
-  private readonly limits: WorkerLimits;
+  private readonly threads = new Map<Pace, Piscina<Given, Performed>>();
   /** The last task of each person: theirs go one after the other, so that one person keeps one thread busy at most. */
   private readonly lastOf = new Map<string, Promise<unknown>>();
 
-  constructor(limits: Partial<WorkerLimits> = {}) {
-    this.limits = { ...LIMITS, ...limits };
-  }
+  constructor(private readonly limits: Readonly<Record<Pace, WorkerLimits>> = LIMITS) {}
 
   /**
    * Performs a task in a thread. Input and result are copied; large things go as text or bytes.
-   * @param by id of the person it is for; empty for the application itself
+   * @param by id of the person it is for, whose tasks of one pace go one after the other; empty for the application itself
    * @throws RequestProblem the one that the task threw; 422 `too-costly` beyond a limit; 503 `busy` while too many wait
    */
-  async run<K extends Task>(task: K, input: TaskInput<K>, by: string): Promise<TaskResult<K>> {
-    const before = by === '' ? undefined : this.lastOf.get(by);
-    const result = before ? before.then(() => this.perform(task, input)) : this.perform(task, input);
-    if (by !== '') {
-      const settled = result.then(
+  async run<K extends Task>(task: K, input: TaskInput<K>, by: string, pace: Pace = 'quick'): Promise<TaskResult<K>> {
+    if (by === '') return this.perform(task, input, pace);
+    const key = `${pace}:${by}`;
+    const before = this.lastOf.get(key);
+    const result = before ? before.then(() => this.perform(task, input, pace)) : this.perform(task, input, pace);
+    const settled: Promise<void> = result
+      .then(
         () => undefined,
         () => undefined,
-      );
-      this.lastOf.set(by, settled);
-      void settled.then(() => {
-        if (this.lastOf.get(by) === settled) this.lastOf.delete(by);
+      )
+      .then(() => {
+        if (this.lastOf.get(key) === settled) this.lastOf.delete(key);
       });
-    }
+    this.lastOf.set(key, settled);
     return result;
   }
 
-  private async perform<K extends Task>(task: K, input: TaskInput<K>): Promise<TaskResult<K>> {
-    const threads = (this.threads ??= this.started());
+  private async perform<K extends Task>(task: K, input: TaskInput<K>, pace: Pace): Promise<TaskResult<K>> {
+    const threads = this.threadsOf(pace);
     if (threads.queueSize >= MAX_WAITING)
       throw new RequestProblem(503, 'busy', 'Too much is being worked on just now. Try again in a moment.');
     const stop = new AbortController();
@@ -65,7 +69,7 @@ export class Workers {
     const watch = setInterval(() => {
       if (Atomics.load(began, 0) === 0) return;
       since ??= performance.now();
-      if (performance.now() - since > this.limits.time) stop.abort();
+      if (performance.now() - since > this.limits[pace].time) stop.abort();
     }, LOOK);
     try {
       const done = await threads.run({ task, input, began }, { signal: stop.signal });
@@ -85,19 +89,24 @@ export class Workers {
   }
 
   async close(): Promise<void> {
-    const { threads } = this;
-    this.threads = undefined;
-    await threads?.destroy();
+    const all = [...this.threads.values()];
+    this.threads.clear();
+    await Promise.all(all.map((each) => each.destroy()));
   }
 
-  private started(): Piscina<Given, Performed> {
-    return new Piscina<Given, Performed>({
-      filename: fileURLToPath(new URL('./thread.mjs', import.meta.url)),
-      minThreads: 0,
-      maxThreads: this.limits.threads,
-      idleTimeout: 60_000,
-      execArgv: [],
-      resourceLimits: { maxOldGenerationSizeMb: this.limits.memory },
-    });
+  private threadsOf(pace: Pace): Piscina<Given, Performed> {
+    const { threads, memory } = this.limits[pace];
+    const made =
+      this.threads.get(pace) ??
+      new Piscina<Given, Performed>({
+        filename: fileURLToPath(new URL('./thread.mjs', import.meta.url)),
+        minThreads: 0,
+        maxThreads: threads,
+        idleTimeout: 60_000,
+        execArgv: [],
+        resourceLimits: { maxOldGenerationSizeMb: memory },
+      });
+    this.threads.set(pace, made);
+    return made;
   }
 }

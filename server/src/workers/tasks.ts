@@ -1,7 +1,10 @@
 /** What worker threads can do. Code is loaded when it is first asked for, so that a thread begins at once. */
-import { RequestProblem } from '../http/problem.js';
+import type { FileToRead, KeptFiles } from '../convert/reading.js';
+import { answerFor, type ProblemStatus, type RequestProblem } from '../http/problem.js';
+import type { HeavyCall } from './heavy.js';
 
-const TASKS = {
+export const TASKS = {
+  call: async (given: HeavyCall): Promise<unknown> => (await import('./calls.js')).call(given),
   letter: async (raw: Uint8Array) => (await import('../mailroom/reading.js')).letterColumns(raw),
   letters: async (raws: readonly Uint8Array[]) => {
     const { letterColumns } = await import('../mailroom/reading.js');
@@ -9,6 +12,9 @@ const TASKS = {
   },
   shownLetter: async (raw: Uint8Array) => (await import('../mailroom/reading.js')).shownLetter(raw),
   mailbox: async (bytes: Uint8Array) => (await import('../mailroom/reading.js')).mailbox(bytes),
+  broughtBy: async (file: FileToRead) => (await import('../convert/reading.js')).broughtBy(file),
+  readAs: async (file: FileToRead & { readonly kept: KeptFiles }) =>
+    (await import('../convert/reading.js')).readAs(file),
   original: async (bytes: Uint8Array) => (await import('../fills/original.js')).originalOf(bytes),
 };
 
@@ -33,8 +39,9 @@ export async function perform({ task, input, began }: Given): Promise<Performed>
     const work = TASKS[task] as (given: unknown) => Promise<unknown>;
     return { value: await work(input) };
   } catch (error) {
-    if (!(error instanceof RequestProblem)) throw error;
-    const { status, code, message, details } = error;
-    return { problem: { status, code, message, details } };
+    // A full disk, or another process that writes, is an answer as well; a fault of ours is thrown as it is.
+    const { status, code, message, details } = answerFor(error);
+    if (status === 500) throw error;
+    return { problem: { status: status as ProblemStatus, code, message, details } };
   }
 }

@@ -10,6 +10,12 @@ export class PackedProblem extends Error {
 
 /** The most parts that are unpacked, where nothing else is said. */
 const MAX_PARTS = 2000;
+/**
+ * How many times larger than the file its parts may be together, beyond a first megabyte. Documents come to twenty or
+ * thirty times; what is made to harm comes to a thousand.
+ */
+const MAX_RATIO = 120;
+const ALWAYS = 1_000_000;
 
 /**
  * Unpacks the parts that are wanted.
@@ -18,6 +24,7 @@ const MAX_PARTS = 2000;
  * @throws PackedProblem
  */
 export function unpackWithin(bytes: Uint8Array, wanted: RegExp, most: number, parts = MAX_PARTS): Promise<Unzipped> {
+  const allowed = Math.min(most, ALWAYS + MAX_RATIO * bytes.length);
   let total = 0;
   let count = 0;
   let tooLarge = false;
@@ -29,7 +36,7 @@ export function unpackWithin(bytes: Uint8Array, wanted: RegExp, most: number, pa
           if (!wanted.test(name)) return false;
           total += originalSize;
           count += 1;
-          if (total > most || count > parts) tooLarge = true;
+          if (total > allowed || count > parts) tooLarge = true;
           return !tooLarge;
         },
       },

@@ -1,0 +1,155 @@
+/** All services of the server on one database. */
+import { pino, type Logger } from 'pino';
+import { AuditService } from './audit/service.js';
+import { AssetService } from './assets/service.js';
+import { AtHandService } from './catalogue/at-hand.js';
+import { AlikeService } from './catalogue/alike.js';
+import { SearchService } from './catalogue/search.js';
+import { CatalogueService } from './catalogue/service.js';
+import { UseService } from './catalogue/uses.js';
+import { ConvertService } from './convert/service.js';
+import type { Database } from './db/database.js';
+import { FileService } from './exchange/files.js';
+import { LibraryService } from './exchange/library.js';
+import { HandOverService } from './fills/handing-over.js';
+import { FillService } from './fills/service.js';
+import { HouseService } from './house/service.js';
+import { ClockService } from './mailroom/clock.js';
+import { LetterService } from './mailroom/service.js';
+import { MailingService } from './mailings/service.js';
+import { AddressService } from './people/addresses.js';
+import { KeyService } from './people/keys.js';
+import { PeopleService } from './people/service.js';
+import { SessionService } from './people/sessions.js';
+import { SignInService } from './people/sign-in.js';
+import { ProofService } from './proofs/service.js';
+import { RecipientService } from './recipients/service.js';
+import { FolderService } from './rights/folders.js';
+import { TableService } from './samples/service.js';
+import type { ClaimTimes } from './sending/claims.js';
+import { Courier } from './sending/courier.js';
+import { Outbox } from './sending/outbox.js';
+import { ImpactService } from './versions/impact.js';
+import { RemarkService } from './versions/remarks.js';
+import { RequestService } from './versions/requests.js';
+import { VersionService } from './versions/service.js';
+import { Heavy } from './workers/heavy.js';
+import { Workers } from './workers/pool.js';
+
+export interface Services {
+  readonly database: Database;
+  readonly workers: Workers;
+  readonly heavy: Heavy;
+  readonly catalogue: CatalogueService;
+  readonly tables: TableService;
+  readonly fills: FillService;
+  readonly people: PeopleService;
+  readonly addresses: AddressService;
+  readonly assets: AssetService;
+  readonly houses: HouseService;
+  readonly converter: ConvertService;
+  readonly letters: LetterService;
+  readonly proofs: ProofService;
+  readonly sessions: SessionService;
+  readonly signIns: SignInService;
+  readonly keys: KeyService;
+  readonly audit: AuditService;
+  readonly folders: FolderService;
+  readonly search: SearchService;
+  readonly uses: UseService;
+  readonly alike: AlikeService;
+  readonly files: FileService;
+  readonly library: LibraryService;
+  readonly versions: VersionService;
+  readonly requests: RequestService;
+  readonly remarks: RemarkService;
+  readonly impact: ImpactService;
+  readonly recipients: RecipientService;
+  readonly handOvers: HandOverService;
+  readonly atHand: AtHandService;
+  readonly outbox: Outbox;
+  readonly courier: Courier;
+  readonly mailings: MailingService;
+  readonly clock: ClockService;
+  /** Looks for what is due to be sent. */
+  readonly wake: () => void;
+}
+
+export interface Surroundings {
+  /** The mail service's address, asked for when there is something to send. */
+  readonly smtp?: () => string | undefined;
+  /** Whether that is the stand-in of this process. */
+  readonly isStandIn?: () => boolean;
+  /** Whether this is the demo, whose accounts have a password that everybody knows. */
+  readonly isDemo?: () => boolean;
+  /** Where this server is reached from outside; empty while that is not known. */
+  readonly origin?: () => string;
+  readonly log?: Logger;
+  /** Threads for what is heavy, where they are shared with other servers. */
+  readonly workers?: Workers;
+  /** How often claims of what is being sent are renewed, where it is not as usual. */
+  readonly claims?: ClaimTimes;
+}
+
+export function makeServices(
+  database: Database,
+  {
+    smtp = () => undefined,
+    isStandIn = () => false,
+    isDemo = () => false,
+    origin = () => '',
+    log = pino({ level: 'silent' }),
+    claims,
+    workers = new Workers(),
+  }: Surroundings = {},
+): Services {
+  const heavy = new Heavy(workers, () => ({ url: database.url, smtp: smtp() }));
+  const people = new PeopleService(database);
+  const catalogue = new CatalogueService(database);
+  const assets = new AssetService(database);
+  const folders = new FolderService(database);
+  const tables = new TableService(database);
+  const recipients = new RecipientService(database);
+  const fills = new FillService(database, recipients, workers);
+  const outbox = new Outbox(database, smtp, origin, isStandIn);
+  const courier = new Courier(database, outbox, assets, smtp, isStandIn, log, claims);
+  const wake = (): void =>
+    void courier.run().catch((error: unknown) => log.error({ err: error }, 'sending what is due failed'));
+  return {
+    database,
+    workers,
+    heavy,
+    people,
+    addresses: new AddressService(database),
+    catalogue,
+    assets,
+    houses: new HouseService(database),
+    converter: new ConvertService(assets, workers),
+    tables,
+    recipients,
+    fills,
+    handOvers: new HandOverService(database, fills, assets, outbox),
+    atHand: new AtHandService(database),
+    outbox,
+    courier,
+    mailings: new MailingService(database, fills, tables, outbox),
+    clock: new ClockService(database, isStandIn, origin),
+    wake,
+    letters: new LetterService(database, workers),
+    proofs: new ProofService(database, people, assets, smtp),
+    sessions: new SessionService(database),
+    signIns: new SignInService(database, isDemo),
+    keys: new KeyService(database),
+    audit: new AuditService(database),
+    folders,
+    library: new LibraryService(database, assets, folders),
+    search: new SearchService(database),
+    uses: new UseService(database),
+    alike: new AlikeService(database),
+    files: new FileService(database),
+    versions: new VersionService(database),
+    requests: new RequestService(database),
+    remarks: new RemarkService(database),
+    impact: new ImpactService(database),
+  };
+}
