@@ -13,6 +13,8 @@ export { instantOf, isZone, offsetAt, wallAt } from './values/zone.js';
 export { timeFormatter } from './values/time.js';
 export { isEmail, safeUrl } from './values/address.js';
 export {
+  addressesIn,
+  firstAddressIn,
   foldedMailbox,
   isMailbox,
   readMailbox,

@@ -34,7 +34,8 @@ export function attachmentsOf(attachments: Message['attachments'], assets: Asset
   });
 }
 
-const SOURCE = /(<img\b[^>]*?\ssrc=")([^"]*)(")/g;
+// A tag ends before the next begins: however many are never closed, each is looked at once.
+const SOURCE = /(<img\b[^<>]*?\ssrc=")([^"]*)(")/g;
 const unescape = (text: string): string =>
   text
     .replace(/&#39;/g, "'")

@@ -21,7 +21,12 @@ export function mailsOf(bytes: Uint8Array, most = Infinity): Uint8Array[] {
     } else mails.at(-1)?.push(/^>+From /.test(line) ? line.slice(1) : line);
   }
   return mails
-    .map((mail) => mail.join('\r\n').replace(/(?:\r\n)+$/, '\r\n'))
+    .map((mail) => {
+      // Empty lines at the end belong to the file, not to the mail; one line break ends it.
+      let length = mail.length;
+      while (length > 0 && mail[length - 1] === '') length -= 1;
+      return mail.slice(0, length).concat('').join('\r\n');
+    })
     .filter((mail) => mail.trim() !== '')
     .map((mail) => Buffer.from(mail, 'latin1'));
 }

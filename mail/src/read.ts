@@ -33,6 +33,7 @@ export class MailProblem extends Error {}
  * @throws MailProblem where nothing in it is a message
  */
 export async function readEml(bytes: Uint8Array): Promise<ReadMail> {
+  demandBounded(bytes);
   const mail = await PostalMime.parse(bytes).catch(() => undefined);
   if (!mail || (mail.html === undefined && mail.text === undefined && mail.headers.length === 0))
     throw new MailProblem('This is not a mail message that can be read.');
@@ -57,6 +58,30 @@ export async function readEml(bytes: Uint8Array): Promise<ReadMail> {
       cid: contentId?.replace(/^<|>$/g, ''),
     })),
   };
+}
+
+/** The most bytes of a header field, and of all of a part's, and the most parts a mail may have. */
+const MOST = { field: 60_000, head: 300_000, parts: 2000 };
+
+/** Looks at heads and parts before anything is made of them. @throws MailProblem for more than a mail has */
+function demandBounded(bytes: Uint8Array): void {
+  // Latin-1 keeps every byte; only line breaks and the first signs of lines are looked at.
+  const text = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('latin1');
+  const head = text.slice(0, MOST.head + 1);
+  const end = head.search(/\r?\n\r?\n/);
+  if (end < 0 && text.length > MOST.head && /^[A-Za-z][\w-]{0,60}:/.test(head))
+    throw new MailProblem('The head of this mail is longer than is read.');
+  let field = 0;
+  for (const line of head.slice(0, end < 0 ? undefined : end).split('\n')) {
+    field = /^[ \t]/.test(line) ? field + line.length : line.length;
+    if (field > MOST.field) throw new MailProblem('A line of the head of this mail is longer than is read.');
+  }
+  let parts = 0;
+  for (let at = text.indexOf('\n--'); at >= 0; at = text.indexOf('\n--', at + 3)) {
+    parts += 1;
+    // A line of a text may begin with two hyphens too: only very many of them are parts.
+    if (parts > MOST.parts * 2) throw new MailProblem(`This mail has more than ${MOST.parts} parts.`);
+  }
 }
 
 const oneLine = (text: string): string => text.replace(/[\s\p{Cc}]+/gu, ' ').trim();

@@ -1,3 +1,4 @@
+import { lastOf } from '../words/ends.js';
 import { advice } from '../findings/finding.js';
 import { articleFor } from './articles.js';
 import { placeIn, replacing, type Check } from './check.js';
@@ -39,7 +40,7 @@ export const aOrAnBefore: FilledCheck = {
       pieces.flatMap((piece, index) => {
         const before = pieces[index - 1];
         if (!before || !mayBeArticle(before.text)) return [];
-        const article = /(?<![\p{L}\p{N}.'’&-])(an?)[ \u00A0]+$/iu.exec(before.text)?.[1];
+        const article = /(?<![\p{L}\p{N}.'’&-])(an?)[ \u00A0]+$/iu.exec(lastOf(before.text, 12))?.[1];
         const word = /^[\p{L}\p{N}]+/u.exec(piece.text)?.[0] ?? '';
         if (!article || before.origin === piece.origin || NO_NOUN.test(word)) return [];
         const right = articleFor(word);

@@ -71,10 +71,21 @@ function fixedLine(nodes: readonly Inline[], path: readonly number[]): FixedLine
     text,
     path,
     at(offset) {
-      const start = starts.findLast((each) => each.at <= offset);
+      const start = starts[lastAtOrBefore(starts, offset)];
       return start?.text && path.length > 0 ? { path: [...path, start.index], offset: offset - start.at } : undefined;
     },
   };
+}
+
+/** Where the last of some starts is that lies at or before an offset; −1 if none does. */
+function lastAtOrBefore(starts: readonly { readonly at: number }[], offset: number): number {
+  let [low, high] = [0, starts.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((starts[middle]?.at ?? 0) <= offset) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
 }
 
 /** A repair that replaces what stands at a place; none where that is no text. */

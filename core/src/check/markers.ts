@@ -1,4 +1,5 @@
 /** Old hand-made markers: what people wrote where a value belongs, before they had variables. */
+import { lastOf } from '../words/ends.js';
 import type { TypeName } from '../template/variable.js';
 
 export type MarkerKind = 'bracketed' | 'angled' | 'curly' | 'rule' | 'capitals';
@@ -34,7 +35,13 @@ const ANY = /[[<«{…]|_{3}|\.{5}|\p{Lu}{2}/u;
 export function findMarkers(text: string): Marker[] {
   if (!ANY.test(text)) return [];
   const found: Marker[] = [];
-  const free = (start: number, end: number): boolean => !found.some((other) => start < other.end && end > other.start);
+  const taken = new Uint8Array(text.length);
+  const free = (start: number, end: number): boolean => {
+    if (taken.subarray(start, end).includes(1)) return false;
+    taken.fill(1, start, end);
+    return true;
+  };
+  const hasSmall = /\p{Ll}/u.test(text);
   for (const [kind, pattern] of PATTERNS) {
     for (const match of text.matchAll(pattern)) {
       const words = (match[1] ?? match[2] ?? match[3] ?? '').trim();
@@ -46,7 +53,7 @@ export function findMarkers(text: string): Marker[] {
   }
   for (const match of text.matchAll(CAPITAL_RUN)) {
     const end = match.index + match[0].length;
-    const isMarker = match[0].split(/[ _-]/).some((word) => CAPITALS.has(word)) && /\p{Ll}/u.test(text);
+    const isMarker = match[0].split(/[ _-]/).some((word) => CAPITALS.has(word)) && hasSmall;
     if (isMarker && free(match.index, end))
       found.push({ kind: 'capitals', start: match.index, end, words: match[0].replace(/[_-]/g, ' ') });
   }
@@ -77,7 +84,7 @@ export function guessVariable(
     return { type: 'choice', label: sentence(options.join(' or ')), options };
   if (words === '') {
     // A rule says nothing itself; the word before it often does.
-    const hint = /([\p{L}][\p{L}’'-]*)[\s:,]*$/u.exec(before)?.[1] ?? '';
+    const hint = /([\p{L}][\p{L}’'-]*)[\s:,]*$/u.exec(lastOf(before, 80))?.[1] ?? '';
     const type = GUESSES.find(([pattern]) => pattern.test(hint))?.[1] ?? 'text';
     return { type, label: hint ? sentence(hint) : 'Value' };
   }

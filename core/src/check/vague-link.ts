@@ -1,3 +1,4 @@
+import { withoutAtEnd } from '../words/ends.js';
 import { advice } from '../findings/finding.js';
 import { childrenOf, visit, type Inline, type TextDocument } from '../template/document.js';
 import type { Finding } from '../findings/finding.js';
@@ -45,12 +46,7 @@ export const vagueLink: Check = {
   languages: Object.keys(VAGUE),
   run: ({ document, language }) =>
     links(document).flatMap(({ words, path }): Finding[] =>
-      VAGUE[language]?.test(
-        words
-          .trim()
-          .replace(/[.,:!…→>»]+$/u, '')
-          .trim(),
-      )
+      VAGUE[language]?.test(withoutAtEnd(words.trim(), '.,:!…→>»').trim())
         ? [advice('vague-link', `“${words.trim()}” does not say where it leads.`, { path })]
         : [],
     ),

@@ -276,9 +276,9 @@ export function textLeaf(
   text: string,
   base: { readonly tests: readonly Test[]; readonly marks: readonly MarkPiece[]; readonly origin: Origin },
 ): TextLeaf {
-  const lead = /^\s*/.exec(text)?.[0] ?? '';
+  const lead = text.slice(0, text.length - text.trimStart().length);
   const blank = lead.length === text.length;
-  const trail = blank ? '' : (/\s*$/.exec(text)?.[0] ?? '');
+  const trail = blank ? '' : text.slice(text.trimEnd().length);
   const core = text.slice(lead.length, text.length - trail.length);
   return {
     kind: 'text',

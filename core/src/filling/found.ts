@@ -1,4 +1,5 @@
 /** Values that stand in somebody else's words: days, moments, numbers, sums, addresses in a mail or on the clipboard. */
+import { withoutAtEnd } from '../words/ends.js';
 import { understandDay } from '../words/days.js';
 import { isEmail } from '../values/address.js';
 import type { TypeName } from '../template/variable.js';
@@ -54,7 +55,7 @@ export function foundValues(text: string, today: string, locale: string): FoundV
       found.push({ type, value, words: match[0].trim(), around: aroundOf(words, from, to), at: from });
     }
   };
-  look(LINK, 'link', ([link]) => link.replace(/[.,;:!?]+$/, ''));
+  look(LINK, 'link', ([link]) => withoutAtEnd(link, '.,;:!?'));
   look(EMAIL, 'email', ([address]) => (isEmail(address) ? address : undefined));
   look(PHONE, 'phone', ([number]) => `+${number.replace(/\D/g, '')}`);
   look(DAY, 'date', ([day]) => dayOf(day, today, locale));

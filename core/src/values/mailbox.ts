@@ -55,6 +55,32 @@ export function readMailbox(written: string): Mailbox | undefined {
 /** True for `a@b.example` and for `Name <a@b.example>`. */
 export const isMailbox = (text: string): boolean => readMailbox(text) !== undefined;
 
+const [MOST_LOCAL, MOST_DOMAIN] = [64, 255];
+const LOCAL_PART = /[^\s@<>()[\],;:"'\\\p{C}]/u;
+const DOMAIN_PART = /[\p{L}\p{N}.-]/u;
+
+/** Mail addresses in a text, in order, with where each begins. One look around every `@`, however long the text is. */
+export function* addressesIn(text: string): Generator<{ readonly address: string; readonly at: number }> {
+  let behind = 0;
+  for (let sign = text.indexOf('@'); sign >= 0; sign = text.indexOf('@', sign + 1)) {
+    let from = sign;
+    while (from > behind && sign - from < MOST_LOCAL && LOCAL_PART.test(text.charAt(from - 1))) from -= 1;
+    let to = sign + 1;
+    while (to < text.length && to - sign <= MOST_DOMAIN && DOMAIN_PART.test(text.charAt(to))) to += 1;
+    while (to > sign + 1 && '.-'.includes(text.charAt(to - 1))) to -= 1;
+    const address = text.slice(from, to);
+    if (!isEmail(address)) continue;
+    behind = to;
+    yield { address, at: from };
+  }
+}
+
+/** The first mail address in a text; empty if there is none. */
+export function firstAddressIn(text: string): string {
+  for (const { address } of addressesIn(text)) return address;
+  return '';
+}
+
 /** Characters that a name in a header needs quotation marks for (RFC 5322, 3.2.3). */
 const SPECIAL = /[()<>[\]:;@\\,."]/;
 

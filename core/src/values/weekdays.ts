@@ -1,4 +1,5 @@
 /** Weekdays as they are written in a language. */
+import { lastOf, withoutAtEnd } from '../words/ends.js';
 import { dayFormat } from './intl.js';
 
 const weekdayNames = new Map<string, readonly string[]>();
@@ -17,8 +18,8 @@ export function weekdaysOf(locale: string): readonly string[] {
 
 /** The weekday that a text ends with, right before a date: 0 is Sunday; undefined if it ends with none. */
 export function weekdayBefore(text: string, locale: string): number | undefined {
-  const words = text.toLocaleLowerCase(locale).replace(/[\s,]+$/u, '');
-  if (words.length === text.length) return undefined;
+  const words = withoutAtEnd(lastOf(text, 60).toLocaleLowerCase(locale), ' \t\n\u00A0\u202F,');
+  if (words.length === Math.min(text.length, 60)) return undefined;
   const day = weekdaysOf(locale).findIndex(
     (name) => words.endsWith(name) && !/\p{L}$/u.test(words.slice(0, -name.length)),
   );

@@ -1,4 +1,5 @@
 /** How letters begin and end, by language: greetings, and the words that sign them off. */
+import { withoutAtEnd } from './ends.js';
 import { bodyText } from './lines.js';
 import type { Block } from '../template/document.js';
 
@@ -27,7 +28,7 @@ const DELIMITER = /^-- ?$/;
 /** A signature is short; more than this is more than one. */
 const LONGEST = 8;
 
-const bare = (line: string): string => line.replace(/[\s,.!–—-]+$/u, '').trim();
+const bare = (line: string): string => withoutAtEnd(line.trimEnd(), ' \t\u00A0,.!–—-').trim();
 
 /** True for a line that signs a letter off. */
 export const isClosing = (line: string): boolean => CLOSINGS.some((pattern) => pattern.test(bare(line)));

@@ -1,6 +1,6 @@
 /** A mail that is answered: read whole where it is one, else what its first lines say of it. */
 import type { Original } from '@vocabula/contract';
-import { isMailbox } from '@vocabula/core';
+import { firstAddressIn, isMailbox } from '@vocabula/core';
 import { readHtml } from '@vocabula/core/html';
 import { MailProblem, readEml } from '@vocabula/mail';
 
@@ -32,7 +32,7 @@ function plainOf(words: string): Original {
   // Two of them are a head; one may be a word that begins so.
   const headed = Object.keys(found).length >= 2;
   const named = headed ? (found.from ?? '') : '';
-  const written = /[^\s<>"'(),;:]+@[^\s<>"'(),;:]+\.[\p{L}\d]{2,}/u.exec(text)?.[0] ?? '';
+  const written = firstAddressIn(text);
   const from = isMailbox(named)
     ? named
     : named !== '' && written

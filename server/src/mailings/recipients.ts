@@ -1,5 +1,5 @@
 /** Who a mailing goes to, out of what was pasted or chosen: everybody once, and what is nobody set apart with its words. */
-import { isEmail } from '@vocabula/core';
+import { firstAddressIn, isEmail } from '@vocabula/core';
 import { bareAddress, recipientFromWords } from '@vocabula/core/filling';
 import { tableOf } from '../samples/recognise.js';
 
@@ -13,7 +13,8 @@ export interface Read {
   readonly broken: readonly string[];
 }
 
-const ADDRESS = /[^\s<>"'(),;:]+@[^\s<>"'(),;:]+/;
+/** A line that is longer is nobody. */
+const LONGEST_LINE = 1000;
 const MOST_WORDS = 120;
 
 /** Rows of a table with a head, or one person a line, or addresses one after the other. */
@@ -28,13 +29,13 @@ export async function readPasted(words: string): Promise<Read> {
     entries.map((entry) => entry.trim()),
     (entry) => {
       const named = /<[^<>]*>?/.test(entry);
-      const found = ADDRESS.exec(entry)?.[0] ?? '';
+      const found = firstAddressIn(entry);
       if (named) return recipientFromWords(entry);
       const name = entry
         .replace(found, ' ')
         .replace(/[\t;,"]+/g, ' ')
         .trim();
-      return recipientFromWords(name === '' ? entry.replace(/[\t;,]+$/, '') : `${name} <${found}>`);
+      return recipientFromWords(name === '' ? found || entry : `${name} <${found}>`);
     },
   );
 }
@@ -66,7 +67,7 @@ function judge(entries: readonly string[], read: (entry: string) => Record<strin
   const broken: string[] = [];
   entries.forEach((entry, at) => {
     if (entry === '') return;
-    const fields = read(entry);
+    const fields = entry.length > LONGEST_LINE ? {} : read(entry);
     const address = fields.email ?? '';
     if (isWritable(address)) people.push({ fields, address: bareAddress(address) });
     else broken.push(said(at + 1, entry));

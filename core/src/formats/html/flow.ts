@@ -1,4 +1,5 @@
 /** Gathers inline content into paragraphs as HTML lays it out: white space collapsed, breaks and empty lines read. */
+import { withoutAtEnd } from '../../words/ends.js';
 import type { Block, Inline, Layout, Mark } from '../../template/document.js';
 import { normaliseInline } from '../../template/normalise.js';
 
@@ -105,7 +106,7 @@ function collapse(nodes: readonly Inline[]): Inline[] {
       continue;
     }
     // A no-break space beside a space is how editors write two spaces; alone it is meant.
-    let text = node.text.replace(/[ \t\n\r\f\u00A0]*[ \t\n\r\f][ \t\n\r\f\u00A0]*/g, ' ').replace(/\u00A0{2,}/g, ' ');
+    let text = node.text.replace(/[ \t\n\r\f\u00A0]+/g, (run) => (run === '\u00A0' ? run : ' '));
     // And so is one beside an element.
     text = text.replace(/[\u200B\uFEFF\u00AD]/g, '').replace(/^\u00A0|\u00A0$/g, ' ');
     if (space) text = text.replace(/^[ \u00A0]+/, '');
@@ -120,7 +121,7 @@ function collapse(nodes: readonly Inline[]): Inline[] {
 function trimEnd(nodes: Inline[]): void {
   for (let last = nodes.at(-1); last?.type === 'text'; last = nodes.at(-1)) {
     if (last.marks?.some((mark) => mark.type === 'code')) return;
-    const text = last.text.replace(/[ \u00A0]+$/, '');
+    const text = withoutAtEnd(last.text, ' \u00A0');
     if (text === last.text) return;
     nodes.pop();
     if (text !== '') {

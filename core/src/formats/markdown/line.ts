@@ -1,4 +1,5 @@
 /** Lines of text: subject, addresses, file names, alternative texts. Tags are their only form. */
+import { countAtEnd } from '../../words/ends.js';
 import { closingTag, openingTag, type Condition } from '../../template/condition.js';
 import type { Inline, Mark } from '../../template/document.js';
 import { normaliseLine, sameMark } from '../../template/normalise.js';
@@ -10,7 +11,7 @@ export function readLine(source: string, reading: Reading = new Reading(new Set(
   const builder = new InlineBuilder(reading);
   let from = 0;
   for (let pos = source.indexOf('{{'); pos >= 0; pos = source.indexOf('{{', from)) {
-    const backslashes = /\\*$/.exec(source.slice(from, pos))?.[0].length ?? 0;
+    const backslashes = Math.min(countAtEnd(source, '\\', pos), pos - from);
     builder.text(source.slice(from, pos - backslashes) + '\\'.repeat(backslashes >> 1));
     const found = backslashes % 2 === 0 ? scanTag(source, pos) : undefined;
     const braceBefore = !found && source.startsWith('{{{', pos) && backslashes === 0;
@@ -40,7 +41,7 @@ export function writeLine(nodes: readonly Inline[] = []): string {
 // A backslash doubles only where braces follow it, in this text or as the next tag.
 function escapeLine(text: string, tagFollows: boolean): string {
   const escaped = text.replace(/(\\*)\{\{/g, '$1$1\\{{');
-  return tagFollows ? escaped.replace(/\\+$/, '$&$&') : escaped;
+  return tagFollows ? escaped + '\\'.repeat(countAtEnd(escaped, '\\')) : escaped;
 }
 
 /** The tag of a node that is one. */

@@ -1,4 +1,5 @@
 /** The tags of the template language: the Mustache specification's, less what could hide what is meant. */
+import { countAtEnd } from '../../words/ends.js';
 import { condition, type Condition } from '../../template/condition.js';
 
 export type Tag =
@@ -25,7 +26,7 @@ const FIELD_SOURCE = /^(recipient|sender|house)$/;
 
 /** The tag that begins at `pos`, if one does. Never looks further than the tag's end. */
 export function scanTag(source: string, pos: number): FoundTag | undefined {
-  if (!source.startsWith('{{', pos)) return undefined;
+  if (!source.startsWith('{{', pos) || pos + 2 > lastEnd(source)) return undefined;
   if (source.startsWith('{{{', pos)) {
     // A brace before a tag is text; only three on both sides ask for something.
     const triple = /^\{{3}[^{}]*\}{3}/.exec(source.slice(pos, pos + 400));
@@ -39,15 +40,18 @@ export function scanTag(source: string, pos: number): FoundTag | undefined {
   }
   if (source[pos + 2] === '&')
     return bounded(source, pos, '}}', 'A tag with & would put a value in unescaped. Leave the & out.');
-  if (source[pos + 2] === '=')
-    return (
-      bounded(source, pos, '=}}', 'The delimiters of tags cannot be changed.') ??
-      bounded(source, pos, '}}', 'The delimiters of tags cannot be changed.')
-    );
+  if (source[pos + 2] === '=') return bounded(source, pos, '}}', 'The delimiters of tags cannot be changed.');
   const close = source.indexOf('}}', pos + 2);
   if (close < 0) return undefined;
   const inner = source.slice(pos + 2, close);
   return { tag: readInner(inner), start: pos, end: close + 2 };
+}
+
+let known = { source: '', end: -1 };
+/** Where the last tag of a text may end; looked for once, however many braces are asked about. */
+function lastEnd(source: string): number {
+  if (known.source !== source) known = { source, end: source.lastIndexOf('}}') };
+  return known.end;
 }
 
 function bounded(source: string, pos: number, ending: string, reason: string): FoundTag | undefined {
@@ -91,7 +95,7 @@ export const commentTag = (text: string): string => `{{! ${text}}}`;
 export function tagsIn(source: string): FoundTag[] {
   const found: FoundTag[] = [];
   for (let pos = source.indexOf('{{'); pos >= 0;) {
-    const backslashes = /\\*$/.exec(source.slice(0, pos))?.[0].length ?? 0;
+    const backslashes = countAtEnd(source, '\\', pos);
     const tag = backslashes % 2 === 0 ? scanTag(source, pos) : undefined;
     if (tag) found.push(tag);
     pos = source.indexOf('{{', tag ? tag.end : pos + 2);

@@ -55,8 +55,18 @@ const SIGNS: readonly RegExp[] = [
   /^```/m,
 ];
 
-export const looksLikeMarkdown = (text: string): boolean =>
-  SIGNS.some((sign) => sign.test(text.replace(/\r\n?/g, '\n')));
+/** Lines that are looked at, and characters of each: signs that stand nowhere else are none. */
+const [MOST_LINES, MOST_OF_LINE] = [500, 400];
+
+export function looksLikeMarkdown(text: string): boolean {
+  const beginning = text
+    .slice(0, MOST_LINES * MOST_OF_LINE)
+    .replace(/\r\n?/g, '\n')
+    .split('\n', MOST_LINES)
+    .map((line) => line.slice(0, MOST_OF_LINE))
+    .join('\n');
+  return SIGNS.some((sign) => sign.test(beginning));
+}
 
 /**
  * Reads Markdown. Of tags only those are read that name something known; the others are markers of somebody else's
