@@ -1,14 +1,23 @@
 /** Templates, blocks and signatures over the wire. */
 import { documentSchema } from '@vocabula/core/schema';
 import * as z from 'zod';
-import type { Finding, Kind, TextDocument } from '@vocabula/core';
+import { beyondBounds, type Finding, type Kind, type TextDocument } from '@vocabula/core';
 
 export const nameSchema = z
   .string()
   .regex(/^[a-z0-9][a-z0-9-]*$/, 'a name has small letters, digits and hyphens')
   .max(80);
 const revision = z.int().min(1);
-const document = documentSchema.transform((value) => value as TextDocument);
+/** A document within the bounds of a text. They are looked at first: the rest of the schema costs time for each node. */
+const document = z
+  .unknown()
+  .superRefine((value, context) => {
+    const beyond = beyondBounds(value);
+    if (beyond !== undefined)
+      context.addIssue({ code: 'custom', message: beyond, params: { status: 422, code: 'too-large' }, fatal: true });
+  })
+  .pipe(documentSchema)
+  .transform((value) => value as TextDocument);
 
 export const createTextSchema = z.strictObject({
   kind: z.enum(['message', 'block', 'signature']),

@@ -4,6 +4,7 @@ export * from './template/condition.js';
 export * from './template/document.js';
 export * from './template/keys.js';
 export * from './template/variable.js';
+export { beyondBounds, MOST_OF_TEXT } from './template/bounds.js';
 export { normalise, normaliseInline, normaliseLine, sameMark, sortMarks } from './template/normalise.js';
 export * from './values/index.js';
 export { labelOf, MOST_OPTIONS, tooManyOptions } from './values/choice.js';

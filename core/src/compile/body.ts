@@ -36,7 +36,16 @@ import type {
 import type { Scope } from './scope.js';
 import type { Site } from './site.js';
 import { bindSlot } from './slots.js';
-import { MAX_INCLUSION_DEPTH, MAX_INCLUSIONS, neverBoth, readsShadow, severalIn, type TextUnit } from './texts.js';
+import {
+  MAX_INCLUSION_DEPTH,
+  MAX_INCLUDED,
+  MAX_INCLUSIONS,
+  sizeOf,
+  neverBoth,
+  readsShadow,
+  severalIn,
+  type TextUnit,
+} from './texts.js';
 
 /** A signature as the body meets it. */
 interface SignatureUse {
@@ -53,6 +62,7 @@ export class BodyCompiler {
   readonly colours = new Set<string>();
   private readonly signatures: SignatureUse[] = [];
   private inclusions = 0;
+  private included = 0;
 
   /** @param slots how many message-wide slots there are; row slots are numbered after them. */
   constructor(
@@ -246,7 +256,9 @@ export class BodyCompiler {
   private enter(name: string, site: Site, path: readonly number[]): Site | undefined {
     const unit = this.linked.units.get(name);
     this.inclusions += 1;
-    const tooMany = this.inclusions > MAX_INCLUSIONS || site.blocks.length >= MAX_INCLUSION_DEPTH;
+    this.included += unit ? sizeOf(unit.document) : 0;
+    const tooMany =
+      this.inclusions > MAX_INCLUSIONS || this.included > MAX_INCLUDED || site.blocks.length >= MAX_INCLUSION_DEPTH;
     if (!unit || tooMany || name === this.linked.own.name || site.blocks.includes(name)) return undefined;
     if (unit.kind === 'signature') this.signatures.push({ name, conditions: site.conditions, path, site });
     const inner: Site = { ...site, unit, blocks: [...site.blocks, name], path: [unit.document.content.length - 1] };

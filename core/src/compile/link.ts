@@ -13,6 +13,8 @@ import { checkDeclaration, clash } from './slots.js';
 import {
   fitsLine,
   inclusionsOf,
+  MAX_INCLUDED,
+  sizeOf,
   MAX_INCLUSION_DEPTH,
   MAX_INCLUSIONS,
   readsShadow,
@@ -47,6 +49,7 @@ class Linker {
   private readonly units = new Map<string, TextUnit>();
   private readonly declarations: Declaration[] = [];
   private inclusions = 0;
+  private included = 0;
 
   constructor(
     private readonly named: NamedDocument,
@@ -179,6 +182,12 @@ class Linker {
       const included = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
       if (!included) {
         this.findings.push(error('unknown-block', `There is no block “${name}”.`, at));
+        continue;
+      }
+      this.included += sizeOf(included.document);
+      if (this.included > MAX_INCLUDED) {
+        if (!this.findings.some((finding) => finding.code === 'too-deep'))
+          this.findings.push(error('too-deep', 'The included blocks are more together than one message may be.', at));
         continue;
       }
       if (inline && !fitsLine(included.document))

@@ -18,6 +18,8 @@ export interface Library {
   get(name: string): TextDocument | undefined;
 }
 
+/** The most nodes that all included blocks come to, each counted as often as it is included. */
+export const MAX_INCLUDED = 60_000;
 /** How deep inclusion may nest, and how many inclusions one message may have in all. */
 export const MAX_INCLUSION_DEPTH = 16;
 export const MAX_INCLUSIONS = 2000;
@@ -222,4 +224,16 @@ export function namesIncluded(document: TextDocument): string[] {
   if (document.attrs.front.signature && document.attrs.front.signature !== 'none')
     names.add(document.attrs.front.signature);
   return [...names];
+}
+
+const sizes = new WeakMap<TextDocument, number>();
+/** How many nodes a text has: what compiling it once costs. */
+export function sizeOf(document: TextDocument): number {
+  let size = sizes.get(document);
+  if (size === undefined) {
+    size = 0;
+    for (const part of document.content) visit(part, () => void (size = (size ?? 0) + 1));
+    sizes.set(document, size);
+  }
+  return size;
 }

@@ -1,6 +1,7 @@
 /** Compiles expressions of the Common Expression Language, checked against the variables they may use. */
 import { Environment } from '@marcbachmann/cel-js';
 import { isKey, isReserved } from '../template/keys.js';
+import type { Budget } from '../render/budget.js';
 import type { TypeName, Variable } from '../template/variable.js';
 import { valueType, type Value } from '../values/index.js';
 import { registerFunctions, type ExpressionRuntime } from './functions.js';
@@ -25,7 +26,8 @@ export interface Expression {
   /** The recipient and sender fields it reads, such as `recipient.city`. */
   readonly fields: readonly string[];
   /** The value for named inputs; undefined when it cannot be told (a missing value, a division by zero). */
-  evaluate(context: Readonly<Record<string, unknown>>): Value | undefined;
+  /** @param budget of the message it is evaluated for; what would exceed it is not evaluated, and cannot be told */
+  evaluate(context: Readonly<Record<string, unknown>>, budget?: Budget): Value | undefined;
 }
 
 const MAX_SOURCE = 4000;
@@ -97,7 +99,8 @@ export class ExpressionCompiler {
     return {
       references: rewritten.references,
       fields: rewritten.fields,
-      evaluate(context) {
+      evaluate(context, budget) {
+        if (budget && !budget.spend(costOf(rewritten, context))) return undefined;
         try {
           return plain(program(context as Record<string, unknown>));
         } catch {
@@ -115,6 +118,15 @@ export class ExpressionCompiler {
       throw problemFrom(error, source, rewritten);
     }
   }
+}
+
+/** Steps of an evaluation at most: its nodes, times the rows of the longest list for each going through one that they stand in. */
+function costOf({ references, sizes, longest }: Rewritten, context: Readonly<Record<string, unknown>>): number {
+  const rows = references.reduce((most, key) => {
+    const value = context[key];
+    return Array.isArray(value) ? Math.max(most, value.length) : most;
+  }, longest);
+  return sizes.reduce((sum, nodes, depth) => sum + nodes * rows ** depth, 0);
 }
 
 function problemFrom(error: unknown, source: string, rewritten?: Rewritten): ExpressionProblem {

@@ -26,6 +26,10 @@ export interface Rewritten {
   /** Variables that are read, in order of reading; those in `filled()` too. */
   readonly references: readonly string[];
   readonly fields: readonly string[];
+  /** How many nodes stand inside no, one, two … goings through a list: what they cost grows with its rows. */
+  readonly sizes: readonly number[];
+  /** The longest list that is written out in it. */
+  readonly longest: number;
 }
 
 const BINARY = new Set(['+', '-', '*', '/', '==', '!=', '<', '<=', '>', '>=', 'in', '&&', '||']);
@@ -57,7 +61,10 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
   const references: string[] = [];
   const fields: string[] = [];
   const locals: string[] = [];
+  const sizes: number[] = [];
+  let longest = 1;
   let out = '';
+  const count = (macros: number, nodes = 1): void => void (sizes[macros] = (sizes[macros] ?? 0) + nodes);
 
   const emit = (text: string, node: ASTNode): void => {
     origins.push({ at: out.length, start: node.range.start, end: node.range.end });
@@ -81,6 +88,7 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
     });
 
   const walk = (node: ASTNode, macros: number): void => {
+    count(macros);
     switch (node.op) {
       case 'value':
         return value(node);
@@ -107,6 +115,7 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
         out += '))';
         return;
       case 'list':
+        longest = Math.max(longest, node.args.length);
         emit('[', node);
         walkList(node.args, macros);
         out += ']';
@@ -157,6 +166,7 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
       if (!scope.lookup(list)?.columns?.some((column) => column.key === name))
         refuse(`The list “${list}” has no column “${name}”.`, node, 'unknown-variable');
       note(list);
+      count(macros + 1, 2);
       return emit(`${list}.map(row__, row__.${name})`, node);
     }
     emit('', node);
@@ -184,6 +194,8 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
       }
     }
     emit(`${registered}(`, node);
+    // What goes through a list by itself costs a step a row.
+    count(macros + 1);
     walkList(args, macros);
     out += ')';
   };
@@ -228,7 +240,7 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
   };
 
   walk(ast, 0);
-  return { source: out, origins, references, fields };
+  return { source: out, origins, references, fields, sizes: Array.from(sizes, (size = 0) => size), longest };
 }
 
 /** A double as the language writes it. */

@@ -3,6 +3,7 @@
  * apart from the template, and made into documents that are compiled in its place; so a value never becomes structure,
  * clean joins go on working, and an answer that changes later is rendered into reworded lines as into any other.
  */
+import { sameValue as dequal } from '../words/same.js';
 import { bodyOf, nodeAt, part, type Block, type Inline, type NamedDocument } from '../template/document.js';
 import type { Attachment, Body, Node, TextDocument } from '../template/document.js';
 import { normaliseInline } from '../template/normalise.js';
@@ -33,6 +34,33 @@ export interface FillChanges {
   readonly reworded: readonly Rewording[];
 }
 export const NO_CHANGES: FillChanges = { parts: [], reworded: [] };
+
+const samePlace = (a: Rewording, b: Rewording): boolean => a.text === b.text && dequal(a.path, b.path);
+/** Whether a rewording says what the text says by itself: something was put back. */
+const isPutBack = ({ before, after }: Rewording): boolean => dequal(before, after);
+
+/** The changes of one message of many: those made for all, and its own in their place. What was put back is none. */
+export const mergedChanges = (shared: FillChanges, own: FillChanges): FillChanges => ({
+  parts: shared.parts,
+  reworded: [
+    ...shared.reworded.filter((each) => !own.reworded.some((mine) => samePlace(each, mine))),
+    ...own.reworded,
+  ].filter((each) => !isPutBack(each)),
+});
+
+/**
+ * The own changes by which one message of many comes to say what it says: `mergedChanges(shared, ownChanges(shared, whole))`
+ * is `whole`. A line that was reworded for all and is not here was put back for this one.
+ */
+export const ownChanges = (shared: FillChanges, whole: FillChanges): FillChanges => ({
+  parts: [],
+  reworded: [
+    ...whole.reworded.filter((each) => !shared.reworded.some((other) => dequal(each, other))),
+    ...shared.reworded
+      .filter((each) => !whole.reworded.some((mine) => samePlace(each, mine)))
+      .map((each) => ({ ...each, after: each.before, over: {} })),
+  ],
+});
 
 /** The texts of a message with its changes in them, in the same order; untouched ones are the same objects. */
 export function composed<N extends NamedDocument>(texts: readonly N[], { parts, reworded }: FillChanges): readonly N[] {

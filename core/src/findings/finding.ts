@@ -33,6 +33,7 @@ export const ERROR_CODES = [
   'no-subject',
   'bad-address',
   'unsafe-link',
+  'too-costly',
 ] as const;
 
 /** Codes of the checks that advise rather than stop. */

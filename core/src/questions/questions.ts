@@ -100,6 +100,7 @@ class Asking extends Walk {
     };
     if (test.kind === 'list' && !test.condition.not) {
       for (const [at, row] of this.frame.rowsOf(test).entries()) {
+        if (!this.frame.budget.spend(10)) break;
         this.frame.enterRow(test, row, at);
         into();
       }

@@ -1,4 +1,5 @@
 /** The values of one message: answers, prefilled fields, defaults and what is worked out from them. */
+import { Budget } from './budget.js';
 import { factName } from '../expression/rewrite.js';
 import { valueOn } from '../house/facts.js';
 import type { Program, Read, Slot, Test } from '../compile/program.js';
@@ -56,6 +57,8 @@ export class Frame {
   private readonly recipient: Fields;
   private readonly sender: Fields;
   private readonly answers: Readonly<Record<string, unknown>>;
+  /** The steps that are left for this message. */
+  readonly budget = new Budget();
   private valueContext: ValueContext | undefined;
   private contextFields: Record<string, unknown> | undefined;
 
@@ -136,7 +139,7 @@ export class Frame {
     if (slot.variable.value !== undefined) {
       // What waits for itself is undecided; the compiler has reported the loop.
       this.settled[slot.index] = NOTHING;
-      const raw = slot.expression?.evaluate(this.context(slot.inputs, {}));
+      const raw = slot.expression?.evaluate(this.context(slot.inputs, {}), this.budget);
       return raw === undefined ? { value: undefined, source: 'computed' } : this.accept(slot, raw, 'computed');
     }
     const { from, default: fallback } = slot.variable;
@@ -194,7 +197,7 @@ export class Frame {
   private completeRow(slot: Slot, row: RowValue): RowValue {
     const full: Record<string, Value | undefined> = { ...row };
     for (const { variable, expression, inputs } of slot.columns) {
-      const raw = expression.evaluate(this.context(inputs, full));
+      const raw = expression.evaluate(this.context(inputs, full), this.budget);
       if (raw === undefined) continue;
       const parsed = valueType(variable.type).parse(raw, variable, this.contextFor(slot.locale));
       if ('value' in parsed) full[variable.key] = parsed.value;

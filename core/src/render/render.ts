@@ -103,6 +103,7 @@ export function renderFrame(
     })),
   };
   const invitation = invitationOf(program, frame, collected);
+  if (frame.budget.isExceeded) collected.findings.push(error('too-costly', TOO_COSTLY));
   if (collected.blanks.size === 0) checkAddresses(envelope, collected.findings);
   const findings = collected.findings.length > 0 ? distinct(collected.findings) : collected.findings;
   const message: Message = {
@@ -119,6 +120,9 @@ export function renderFrame(
   };
   return { message, frame };
 }
+
+const TOO_COSTLY =
+  'This message is more work than one may be: its lists are too long for what is repeated or calculated with them.';
 
 /** The stretches of a line when the white space at its ends is gone. */
 function shifted(trace: readonly Stretch[], line: string): readonly Stretch[] {

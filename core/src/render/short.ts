@@ -75,11 +75,24 @@ function write(steps: readonly Step[], frame: Frame, collected: Collected): stri
   return out;
 }
 
+const weights = new WeakMap<readonly Step[], number>();
+/** What writing some steps once costs, as far as it is theirs. */
+function weightOf(steps: readonly Step[]): number {
+  let weight = weights.get(steps);
+  if (weight === undefined) {
+    weight = steps.reduce((sum, each) => sum + 1 + each.values.length + weightOf(each.steps), 0);
+    weights.set(steps, weight);
+  }
+  return weight;
+}
+
 function writeRows(test: Test, steps: readonly Step[], frame: Frame, collected: Collected): string {
   let out = '';
   if (frame.read(test.read) === undefined) noteCondition(frame, test, collected);
   const rows = frame.rowsOf(test);
+  const weight = weightOf(steps);
   for (let at = 0; at < rows.length; at += 1) {
+    if (!frame.budget.spend(weight)) break;
     frame.enterRow(test, rows[at] as (typeof rows)[number], at);
     out += write(steps, frame, collected);
   }

@@ -15,6 +15,7 @@ export function walk<N>(
   leftOut?: (test: Test, children: readonly Governed<N>[], path: readonly number[]) => void,
 ): void {
   for (const each of nodes) {
+    if (!frame.budget.spend(1)) return;
     if ('node' in each) {
       visit(each.node);
       continue;
@@ -24,6 +25,7 @@ export function walk<N>(
     if (test.kind === 'list' && !test.condition.not) {
       const rows = frame.rowsOf(test);
       for (const [at, row] of rows.entries()) {
+        if (frame.budget.isExceeded) break;
         frame.enterRow(test, row, at);
         walk(children, frame, collected, visit, leftOut);
       }

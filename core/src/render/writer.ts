@@ -77,6 +77,7 @@ export class LineWriter {
     this.waitingFrom = this.breakFrom = undefined;
     this.seam = this.emitted = this.anything = this.leftOut = this.everLeftOut = false;
     this.breaks = 0;
+    this.frame.budget.spend(line.leaves.length);
     this.own = this.collected.editing && this.dialect === 'html' ? new Set(line.leaves) : undefined;
     this.line(line);
     const written = this.finish();

@@ -1,5 +1,5 @@
 /** Rows of texts, and what is derived from their documents: search, uses, columns. Always written together. */
-import { fold, neededBy, type TextDocument } from '@vocabula/core';
+import { beyondBounds, fold, neededBy, type TextDocument } from '@vocabula/core';
 import { and, eq, sql } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
@@ -81,13 +81,19 @@ export async function isPurged(reader: Reader | Writer, name: string): Promise<b
   return (await reader.select().from(purgedNames).where(eq(purgedNames.name, name))).length > 0;
 }
 
-/** Adds a text. */
+function demandBounded(document: TextDocument): void {
+  const beyond = beyondBounds(document);
+  if (beyond !== undefined) throw new RequestProblem(422, 'too-large', beyond);
+}
+
+/** Adds a text. Throws 422 for one beyond the bounds. */
 export async function insertText(
   writer: Writer,
   name: string,
   document: TextDocument,
   { folder, madeBy, position = 0 }: { readonly folder: string; readonly madeBy: string; readonly position?: number },
 ): Promise<Row> {
+  demandBounded(document);
   const row = {
     name,
     ...derivedFrom(document),
@@ -110,6 +116,7 @@ export async function updateText(
   document: TextDocument,
   by: Pick<Asker, 'id'>,
 ): Promise<Row> {
+  demandBounded(document);
   const changed = {
     ...derivedFrom(document),
     revision: old.revision + 1,

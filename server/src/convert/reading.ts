@@ -6,6 +6,7 @@ import type { Converted } from '@vocabula/contract';
 import { MAX_ASSET } from '@vocabula/contract';
 import {
   ADDRESS_PARTS,
+  beyondBounds,
   emptyDocument,
   hasErrors,
   normalise,
@@ -127,8 +128,19 @@ function attachmentsOf({ html = '', files }: ReadMail): BroughtFile[] {
   return attached.map(({ name, content }, at) => ({ source: `${at}`, name, content }));
 }
 
-/** Reads a file into a text without a title. @param kept where what it brings is kept */
+/**
+ * Reads a file into a text without a title.
+ * @param kept where what it brings is kept
+ * @throws RequestProblem for what cannot be read, or comes to more than a text may have
+ */
 export async function readAs(given: FileToRead & { readonly kept: KeptFiles }): Promise<Converted> {
+  const read = await readWhole(given);
+  const beyond = beyondBounds(read.document);
+  if (beyond !== undefined) throw problem(beyond, 'too-large', 413);
+  return read;
+}
+
+async function readWhole(given: FileToRead & { readonly kept: KeptFiles }): Promise<Converted> {
   const { name, bytes, kept } = given;
   demandReadable(given);
   const title = titleOf(name);

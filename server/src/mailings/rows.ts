@@ -1,7 +1,7 @@
 /** The messages of a mailing, each to one recipient. */
 import { randomUUID } from 'node:crypto';
 import type { MailedRow } from '@vocabula/contract';
-import type { FillChanges } from '@vocabula/core/filling';
+import { mergedChanges, type FillChanges } from '@vocabula/core/filling';
 import { eq, max } from 'drizzle-orm';
 import { schema, type Writer } from '../db/database.js';
 import type { Answered } from '../fills/rendering.js';
@@ -33,13 +33,7 @@ export function changesFor(
   { changes: shared }: Pick<MailingRow, 'changes'>,
   { changes }: Pick<MailedOutgoing, 'changes'>,
 ): FillChanges {
-  const [all, own] = [JSON.parse(shared) as FillChanges, JSON.parse(changes) as FillChanges];
-  const same = (a: FillChanges['reworded'][number], b: FillChanges['reworded'][number]): boolean =>
-    a.text === b.text && a.path.join('.') === b.path.join('.');
-  return {
-    parts: all.parts,
-    reworded: [...all.reworded.filter((each) => !own.reworded.some((mine) => same(each, mine))), ...own.reworded],
-  };
+  return mergedChanges(JSON.parse(shared) as FillChanges, JSON.parse(changes) as FillChanges);
 }
 
 export const mailedRow = (row: MailedOutgoing): MailedRow => ({

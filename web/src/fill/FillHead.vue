@@ -2,6 +2,7 @@
 /** What is filled, for whom, and what can be put to it. */
 import { computed } from 'vue';
 import { useAtHand } from '../ui/atHand';
+import { keepingWords } from '../ui/useKeeping';
 import { useNotice } from '../ui/notice';
 import type { Filling } from './useFill';
 
@@ -21,9 +22,7 @@ const language = computed(() => {
   const locale = program.value?.locale;
   return locale ? new Intl.DisplayNames('en-GB', { type: 'language', languageDisplay: 'standard' }).of(locale) : '';
 });
-const kept = computed(() =>
-  keeping.value === 'kept' ? 'kept' : keeping.value === 'keeping' ? 'keeping…' : keeping.value,
-);
+const kept = computed(() => keepingWords(keeping.value));
 const isNear = computed(() => fill.value !== undefined && atHand.has(fill.value.text));
 async function near(): Promise<void> {
   if (!fill.value) return;

@@ -1,21 +1,28 @@
 /** One message being filled, kept at every change. */
 import type { Fill, OfferedValues } from '@vocabula/contract';
-import { onBeforeUnmount, ref, watch } from 'vue';
+import { watch } from 'vue';
 import { api } from '../api/client';
+import { useKeeping } from '../ui/useKeeping';
 import { useMessage } from './useMessage';
 
-/** How long after the last keystroke an unfinished message is sent to be kept. */
-const KEEP_AFTER_MS = 400;
+type SavedFill = Parameters<typeof api.saveFill>[1];
 
 export function useFill() {
   const worked = useMessage();
   const { fill, recipient, answers, offered, confirmed, changes, original, all } = worked;
-  const keeping = ref<'kept' | 'keeping' | string>('kept');
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let loaded = false;
+  /** True while a message is being taken over: that is no change of it. */
+  let taking = false;
+  const { state, keep, flush } = useKeeping<SavedFill>({
+    async send(id, values) {
+      const { standing } = await api.saveFill(id, values);
+      // What became of its version meanwhile is said while one writes, not only on opening it again.
+      if (fill.value?.id === id) fill.value = { ...fill.value, standing, state: 'unfinished' };
+    },
+    refused: () => 'hold',
+  });
 
   function take(given: Fill): void {
-    loaded = false;
+    taking = true;
     fill.value = given;
     recipient.value = { ...given.fields };
     answers.value = { ...given.answers };
@@ -24,44 +31,29 @@ export function useFill() {
     changes.value = given.changes;
     original.value = given.original;
     all.value = given.all;
-    queueMicrotask(() => {
-      loaded = true;
-    });
+    taking = false;
   }
-
-  async function keep(): Promise<void> {
-    clearTimeout(timer);
-    timer = undefined;
-    const id = fill.value?.id;
-    if (!id) return;
-    keeping.value = 'keeping';
-    try {
-      const { standing } = await api.saveFill(id, {
+  /** Everything of the message as it is now; a copy, which goes on being of this moment. */
+  const values = (): SavedFill =>
+    JSON.parse(
+      JSON.stringify({
         recipient: recipient.value,
-        answers: answers.value as Record<string, never>,
-        offered: offered.value as never,
+        answers: answers.value,
+        offered: offered.value,
         confirmed: confirmed.value,
         changes: changes.value,
         original: original.value ?? null,
         all: all.value,
-      });
-      // What became of its version meanwhile is said while one writes, not only on opening it again.
-      if (fill.value?.id === id) fill.value = { ...fill.value, standing, state: 'unfinished' };
-      keeping.value = 'kept';
-    } catch (problem) {
-      keeping.value = problem instanceof Error ? problem.message : 'not kept';
-      timer = setTimeout(() => void keep(), 3000);
-    }
-  }
+      }),
+    ) as SavedFill;
   watch(
     [recipient, answers, offered, confirmed, changes, original, all],
     () => {
-      if (!loaded) return;
-      clearTimeout(timer);
-      keeping.value = 'keeping';
-      timer = setTimeout(() => void keep(), KEEP_AFTER_MS);
+      const id = fill.value?.id;
+      if (!taking && id) keep(id, values());
     },
-    { deep: true },
+    // At the change itself: by the time of a later one something else may be shown.
+    { deep: true, flush: 'sync' },
   );
 
   // Another recipient has another past.
@@ -69,26 +61,16 @@ export function useFill() {
     () => recipient.value.email ?? '',
     async (address) => {
       const id = fill.value?.id;
-      if (!loaded || !id) return;
+      if (taking || !id) return;
       const found = await api.memory(id, address).catch((): OfferedValues => ({}));
-      if ((recipient.value.email ?? '') !== address) return;
+      if (fill.value?.id !== id || (recipient.value.email ?? '') !== address) return;
       const clipboard = Object.entries(offered.value).filter(([, { source }]) => source === 'clipboard');
       offered.value = { ...Object.fromEntries(clipboard), ...found };
       confirmed.value = confirmed.value.filter((key) => Object.hasOwn(answers.value, key));
     },
+    { flush: 'sync' },
   );
 
-  /** Sends what is not kept yet; to be awaited before the server renders. */
-  const settled = async (): Promise<void> => {
-    if (timer) await keep();
-  };
-  // Leaving, by whatever way, does not wait for the pause.
-  const leave = (): void => void settled();
-  window.addEventListener('pagehide', leave);
-  onBeforeUnmount(() => {
-    window.removeEventListener('pagehide', leave);
-    leave();
-  });
-  return { ...worked, keeping, take, settled };
+  return { ...worked, keeping: state, take, settled: flush };
 }
 export type Filling = ReturnType<typeof useFill>;

@@ -1,16 +1,19 @@
 /** One message each to many: what is asked once, what differs, each message by itself, and how far it is. */
 import type { Fill, MailedRow, Mailing, MailingSummary, OutgoingState } from '@vocabula/contract';
-import { questions, type Question } from '@vocabula/core';
-import { NO_CHANGES } from '@vocabula/core/filling';
+import { questions, sameValue, type Question } from '@vocabula/core';
+import { mergedChanges, NO_CHANGES, ownChanges } from '@vocabula/core/filling';
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { api } from '../api/client';
 import { useMessage } from '../fill/useMessage';
+import { useKeeping } from '../ui/useKeeping';
 import { useNotice } from '../ui/notice';
 
 const KEEP_AFTER_MS = 500;
 const LOOK_AGAIN_MS = 1000;
 /** Questions that some recipient is asked are looked for among so many. */
 const LOOKED_AT = 30;
+
+type Changed = Parameters<typeof api.changeMailed>[2];
 
 export function useMailing(id: () => string) {
   const notice = useNotice();
@@ -20,8 +23,33 @@ export function useMailing(id: () => string) {
   const chosen = ref<string>();
   const worked = useMessage();
   const row = computed(() => rows.value.find((each) => each.id === chosen.value));
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let taking = false;
+  const rowsKept = useKeeping<Changed>({
+    after: KEEP_AFTER_MS,
+    merge: (waiting, next) => ({ ...waiting, ...next }),
+    async send(rowId, body) {
+      const changed = await api.changeMailed(id(), rowId, body);
+      rows.value = rows.value.map((each) => (each.id === rowId ? changed : each));
+      progress.value = await api.mailingProgress(id());
+    },
+    refused: refusedWith,
+  });
+  const sharedKept = useKeeping<Parameters<typeof api.changeMailing>[1]>({
+    after: KEEP_AFTER_MS,
+    async send(mailingId, body) {
+      const changed = await api.changeMailing(mailingId, body);
+      if (mailing.value?.id !== mailingId) return;
+      // What was typed meanwhile stays, and is on its way.
+      if (sharedKept.waiting(mailingId)) progress.value = changed;
+      else take(changed);
+      rows.value = await api.mailingRows(mailingId);
+    },
+    refused: refusedWith,
+  });
+  function refusedWith(_id: string, _body: unknown, problem: unknown): 'drop' {
+    notice.fail(problem);
+    void load();
+    return 'drop';
+  }
 
   const counts = computed(() => progress.value?.counts ?? {});
   const count = (...states: OutgoingState[]): number =>
@@ -84,72 +112,60 @@ export function useMailing(id: () => string) {
   });
   const differing = computed(() => new Set(mailing.value?.differing ?? []));
 
-  // The chosen message is worked in as any other.
+  // The chosen message is worked in as any other. What is typed belongs to the row that is shown at that moment.
+  let shown: { readonly row: string; readonly shared: Mailing } | undefined;
   watch(
     [row, mailing],
     () => {
       const { value: each } = row;
       const { value: now } = mailing;
       if (!now) return;
-      taking = true;
+      // What waits to be kept of this row is newer than what the server gave.
+      const waiting = each && rowsKept.waiting(each.id);
+      shown = undefined;
       worked.recipient.value = { ...each?.fields };
-      worked.answers.value = { ...now.answers, ...each?.answers };
-      worked.changes.value = each && each.changes.reworded.length > 0 ? each.changes : (now.changes ?? NO_CHANGES);
-      queueMicrotask(() => (taking = false));
+      worked.answers.value = { ...now.answers, ...(waiting?.answers ?? each?.answers) };
+      worked.changes.value = mergedChanges(now.changes, waiting?.changes ?? each?.changes ?? NO_CHANGES);
+      if (each) shown = { row: each.id, shared: now };
     },
     { immediate: true },
   );
-  watch([worked.answers, worked.changes], () => {
-    if (taking || !row.value || !isOpen.value) return;
-    const { id: rowId } = row.value;
-    clearTimeout(timer);
-    timer = setTimeout(() => void keepRow(rowId), KEEP_AFTER_MS);
-  });
-  async function keepRow(rowId: string): Promise<void> {
-    const { value: now } = mailing;
-    if (!now) return;
-    const own = Object.fromEntries(
-      Object.entries(worked.answers.value).filter(
-        ([key, value]) => JSON.stringify(value) !== JSON.stringify(now.answers[key]),
-      ),
-    );
-    await changeRow(rowId, { answers: own as never, changes: worked.changes.value });
-  }
-  async function changeRow(rowId: string, body: Parameters<typeof api.changeMailed>[2]): Promise<void> {
-    try {
-      const changed = await api.changeMailed(id(), rowId, body);
-      rows.value = rows.value.map((each) => (each.id === rowId ? changed : each));
-      progress.value = await api.mailingProgress(id());
-    } catch (problem) {
-      notice.fail(problem);
-    }
+  watch(
+    [worked.answers, worked.changes],
+    () => {
+      if (!shown || !isOpen.value) return;
+      const { row: id, shared } = shown;
+      const own = Object.fromEntries(
+        Object.entries(worked.answers.value).filter(([key, value]) => !sameValue(value, shared.answers[key])),
+      );
+      rowsKept.keep(id, { answers: own as never, changes: ownChanges(shared.changes, worked.changes.value) });
+    },
+    { flush: 'sync' },
+  );
+  async function changeRow(rowId: string, body: Changed): Promise<void> {
+    rowsKept.keep(rowId, body);
+    // A tick or an option is told at once; a failure stands in the notice and is tried again.
+    await rowsKept.flush().catch(() => undefined);
   }
 
-  let asking: ReturnType<typeof setTimeout> | undefined;
   /** Answers once for all. */
   function answerAll(key: string, value: unknown): void {
     const { value: now } = mailing;
     if (!now) return;
     mailing.value = { ...now, answers: { ...now.answers, [key]: value } };
-    clearTimeout(asking);
-    asking = setTimeout(() => void keepShared(), KEEP_AFTER_MS);
+    keepShared();
   }
   async function differ(key: string, differs: boolean): Promise<void> {
     const { value: now } = mailing;
     if (!now) return;
     const others = now.differing.filter((each) => each !== key);
     mailing.value = { ...now, differing: differs ? [...others, key] : others };
-    await keepShared();
+    keepShared();
+    await sharedKept.flush().catch(() => undefined);
   }
-  async function keepShared(): Promise<void> {
+  function keepShared(): void {
     const { value: now } = mailing;
-    if (!now) return;
-    try {
-      take(await api.changeMailing(id(), { answers: now.answers as never, differing: [...now.differing] }));
-      rows.value = await api.mailingRows(id());
-    } catch (problem) {
-      notice.fail(problem);
-    }
+    if (now) sharedKept.keep(now.id, { answers: { ...now.answers } as never, differing: [...now.differing] });
   }
   async function add(who: Parameters<typeof api.addToMailing>[1]): Promise<void> {
     const before = rows.value.length;
@@ -163,6 +179,8 @@ export function useMailing(id: () => string) {
     notice.say(`${more} ${more === 1 ? 'person' : 'people'} added${broken > 0 ? `; ${lines}` : ''}.`);
   }
   async function drive(body: Parameters<typeof api.driveMailing>[1]): Promise<void> {
+    // What goes is what is seen: nothing of it waits.
+    await Promise.all([rowsKept.flush(), sharedKept.flush()]);
     progress.value = await api.driveMailing(id(), body);
     const { value: now } = mailing;
     if (now) mailing.value = { ...now, state: progress.value.state };

@@ -2,66 +2,81 @@
 import type { StoredTable, TableChange } from '@vocabula/contract';
 import type { SampleColumn } from '@vocabula/core/proof';
 import { computed, ref, shallowRef } from 'vue';
-import { api, ApiProblem } from '../api/client';
+import { api } from '../api/client';
+import { isTemporary, useKeeping } from '../ui/useKeeping';
 import { useNotice } from '../ui/notice';
 
 type Cells = Readonly<Record<string, string>>;
 
-/** How long one types on before cells are sent, in milliseconds. */
-const PAUSE = 400;
 /** As many changes as are sent together. */
 const MOST = 900;
+
+/** What waits and what is new; what is typed into the same row goes together. */
+function joined(waiting: readonly TableChange[] = [], next: readonly TableChange[]): readonly TableChange[] {
+  const all = [...waiting];
+  for (const change of next) {
+    const last = all.at(-1);
+    if (change.what === 'cells' && last?.what === 'cells' && last.position === change.position)
+      all[all.length - 1] = { ...last, cells: { ...last.cells, ...change.cells } };
+    else all.push(change);
+  }
+  return all;
+}
 
 export function useSet(changed: () => Promise<void>) {
   const notice = useNotice();
   const table = shallowRef<StoredTable>();
   const saving = ref(false);
   const columns = computed(() => table.value?.columns ?? []);
-  let waiting: TableChange[] = [];
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let sending: Promise<void> = Promise.resolve();
+  /** Of each set that was opened: the revision that its changes are based on. */
+  const revisions = new Map<string, number>();
+  /** A set that is fetched again, after its changes were refused. */
+  let fetching: Promise<void> = Promise.resolve();
+  const { keep, flush: flushAll, waiting } = useKeeping<readonly TableChange[]>({ merge: joined, send, refused });
 
   async function open(id: string): Promise<void> {
+    // What cannot be sent just now goes later, as changes of the set they were made in.
     await flush();
-    table.value = await api.table(id);
+    show(await api.table(id));
+  }
+  function show(fresh: StoredTable): void {
+    revisions.set(fresh.id, fresh.revision);
+    table.value = fresh;
   }
   function close(): void {
     table.value = undefined;
   }
-  /** Sends what waits, after whatever is under way. */
-  function flush(): Promise<void> {
-    clearTimeout(timer);
-    const changes = waiting;
-    waiting = [];
-    for (let from = 0; from < changes.length; from += MOST) {
-      const part = changes.slice(from, from + MOST);
-      sending = sending.then(() => send(part));
-    }
-    return sending;
-  }
-  async function send(changes: readonly TableChange[]): Promise<void> {
-    const now = table.value;
-    if (!now) return;
+  async function send(id: string, changes: readonly TableChange[]): Promise<void> {
     saving.value = true;
     try {
-      const saved = await api.changeTable(now.id, { revision: now.revision, changes: [...changes] });
-      const worked = now.columns.some(({ value }) => value !== undefined);
+      for (let from = 0; from < changes.length; from += MOST) {
+        const part = changes.slice(from, from + MOST);
+        const saved = await api.changeTable(id, { revision: revisions.get(id) ?? 0, changes: part });
+        revisions.set(id, saved.revision);
+        if (table.value?.id === id) table.value = { ...table.value, revision: saved.revision };
+      }
+      const calculates = table.value?.columns.some(({ value }) => value !== undefined);
       const structural = changes.some(({ what }) => what !== 'cells' && what !== 'title');
-      // What is worked out, and the places of new rows, only the server knows.
-      if (worked || structural) {
-        const fresh = await api.table(now.id);
-        if (table.value?.id === fresh.id && waiting.length === 0) table.value = fresh;
-        else if (table.value?.id === saved.id) table.value = { ...table.value, revision: saved.revision };
-      } else if (table.value?.id === saved.id) table.value = { ...table.value, revision: saved.revision };
+      // What is calculated, and the places of new rows, only the server knows.
+      if (table.value?.id === id && (calculates || structural)) {
+        const fresh = await api.table(id);
+        if (table.value?.id === id && !waiting(id)) show(fresh);
+      }
       await changed();
-    } catch (problem) {
-      notice.fail(problem);
-      // The set as it is now, with whoever’s changes.
-      if (problem instanceof ApiProblem && problem.status > 0) table.value = await api.table(now.id);
-      else waiting = [...changes, ...waiting];
     } finally {
       saving.value = false;
     }
+  }
+  /** Sends what waits. What could not be sent is told of; where the server was away it is tried again. */
+  async function flush(): Promise<void> {
+    await flushAll().catch((problem: unknown) => isTemporary(problem) && notice.fail(problem));
+    await fetching;
+  }
+  /** The set as it is now, with whoever’s changes. */
+  function refused(id: string, _changes: readonly TableChange[], problem: unknown): 'drop' {
+    notice.fail(problem);
+    if (table.value?.id === id) fetching = api.table(id).then(show, (again: unknown) => notice.fail(again));
+    return 'drop';
   }
 
   /** Writes cells of rows that follow each other, and offers to undo all of it at once. */
@@ -81,21 +96,20 @@ export function useSet(changed: () => Promise<void>) {
     const now = table.value;
     if (!now) return;
     const all = [...now.cells];
+    const made: TableChange[] = [];
     for (const { position, cells } of changes) {
       const row = now.positions.indexOf(position);
       if (row < 0) continue;
       all[row] = { ...all[row], ...cells };
-      const last = waiting.at(-1);
-      if (last?.what === 'cells' && last.position === position) Object.assign(last.cells, cells);
-      else waiting.push({ what: 'cells', position, cells: { ...cells } });
+      made.push({ what: 'cells', position, cells: { ...cells } });
     }
     table.value = { ...now, cells: all };
-    clearTimeout(timer);
-    timer = setTimeout(() => void flush(), PAUSE);
+    if (made.length > 0) keep(now.id, made);
   }
   /** Makes changes of the whole at once. */
   async function change(...changes: TableChange[]): Promise<void> {
-    waiting.push(...changes);
+    if (!table.value) return;
+    keep(table.value.id, changes);
     await flush();
   }
   /** Puts a column in, or changes the one of its key. */

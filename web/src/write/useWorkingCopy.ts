@@ -4,12 +4,12 @@ import { sameValue, type TextDocument } from '@vocabula/core';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { api, ApiProblem } from '../api/client';
 import { ensureText, putText } from '../ui/library';
+import { useKeeping } from '../ui/useKeeping';
 import { whenInWords } from '../ui/today';
 import { dropUnsent, keepUnsent, unsentOf } from './unsent';
 
 /** The longest that a change waits to be kept, in milliseconds. */
 const KEEP_WITHIN = 700;
-const RETRY_AFTER = 3000;
 
 /** Both texts of a conflict, and the one they came from. */
 export type Clash = Conflict & { readonly base: TextDocument | undefined };
@@ -31,9 +31,19 @@ export function useWorkingCopy() {
   const revision = ref(0);
   /** What the server has under that revision. */
   let base: TextDocument | undefined;
-  let waiting: TextDocument | undefined;
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let saving: Promise<void> | undefined;
+  /** What waits under a name, for the time that a conflict is looked at. */
+  const {
+    keep,
+    flush: flushAll,
+    waiting,
+    forget,
+    release,
+  } = useKeeping<TextDocument>({
+    send: save,
+    after: KEEP_WITHIN,
+    within: KEEP_WITHIN,
+    refused,
+  });
 
   async function open(wanted: string): Promise<void> {
     await flush();
@@ -45,7 +55,7 @@ export function useWorkingCopy() {
     name.value = wanted;
     failed.value = false;
     conflict.value = undefined;
-    waiting = undefined;
+    forget(wanted);
     revision.value = copy?.revision ?? unsent?.revision ?? 0;
     base = copy?.document ?? unsent?.base;
     if (copy) state.value = `kept ${whenInWords(copy.updatedAt)}`;
@@ -55,7 +65,6 @@ export function useWorkingCopy() {
       return;
     }
     opened.value = unsent.document;
-    waiting = unsent.document;
     if (copy && copy.revision !== unsent.revision)
       conflict.value = { yours: unsent.document, theirs: copy, base: unsent.base };
     else changed(unsent.document);
@@ -68,12 +77,11 @@ export function useWorkingCopy() {
 
   /** Says that the document has changed. */
   function changed(document: TextDocument): void {
-    waiting = document;
     // Typed in the moment before the conflict was shown: it belongs to this side.
     if (conflict.value) conflict.value = { ...conflict.value, yours: document };
     if (failed.value) keepHere(document);
     else state.value = 'keeping…';
-    timer ??= setTimeout(() => void flush(), KEEP_WITHIN);
+    if (!conflict.value) keep(name.value, document);
   }
 
   /** Keeps it in this browser. @returns whether that could be done */
@@ -81,45 +89,46 @@ export function useWorkingCopy() {
     base !== undefined &&
     keepUnsent(name.value, { document, base: conflict.value?.base ?? base, revision: revision.value });
 
-  /** Sends what waits to be kept. */
-  async function flush(): Promise<void> {
-    clearTimeout(timer);
-    timer = undefined;
-    await saving;
-    if (!waiting || conflict.value) return;
-    const document = waiting;
-    waiting = undefined;
-    saving = save(document);
-    await saving;
-    saving = undefined;
-  }
+  /** Sends what waits to be kept. What went wrong is in the state, and is tried again. */
+  const flush = (): Promise<void> => flushAll().catch(() => undefined);
 
-  async function save(document: TextDocument): Promise<void> {
+  async function save(id: string, document: TextDocument): Promise<void> {
+    // A text that is shown no more is kept in this browser until it is opened again: its revision is known there.
+    if (id !== name.value) return;
     try {
-      const copy = await api.saveText(name.value, { document, revision: revision.value });
+      const copy = await api.saveText(id, { document, revision: revision.value });
+      putText(id, copy.document, true);
+      if (id !== name.value) return;
       revision.value = copy.revision;
       base = copy.document;
-      putText(name.value, copy.document, true);
       failed.value = false;
       // What was written meanwhile is on its way.
-      if (waiting) {
+      if (waiting(id)) {
         state.value = 'keeping…';
         return;
       }
       state.value = `kept ${whenInWords(copy.updatedAt)}`;
-      dropUnsent(name.value);
+      dropUnsent(id);
     } catch (problem) {
-      waiting ??= document;
-      failed.value = true;
-      const here = keepHere(waiting);
-      state.value =
-        here && isOffline(problem)
-          ? 'not connected: kept in this browser'
-          : `not kept: ${problem instanceof Error ? problem.message : 'unknown'}`;
-      if (problem instanceof ApiProblem && problem.conflict)
-        conflict.value = { ...problem.conflict, yours: waiting, base };
-      else timer ??= setTimeout(() => void flush(), RETRY_AFTER);
+      if (id === name.value) told(waiting(id) ?? document, problem);
+      throw problem;
     }
+  }
+  /** Says why it is not kept, and keeps it in this browser. */
+  function told(document: TextDocument, problem: unknown): void {
+    failed.value = true;
+    const here = keepHere(document);
+    state.value =
+      here && isOffline(problem)
+        ? 'not connected: kept in this browser'
+        : `not kept: ${problem instanceof Error ? problem.message : 'unknown'}`;
+  }
+  /** A conflict is for somebody to settle; any other refusal waits for the next change. */
+  function refused(id: string, document: TextDocument, problem: unknown): 'hold' | 'drop' {
+    if (id !== name.value) return 'drop';
+    if (problem instanceof ApiProblem && problem.conflict)
+      conflict.value = { ...problem.conflict, yours: waiting(id) ?? document, base };
+    return 'hold';
   }
 
   /**
@@ -131,34 +140,30 @@ export function useWorkingCopy() {
     const both = conflict.value;
     if (!both) return [];
     const { title, kind } = both.theirs.document.attrs.front;
-    const keep = async (other: TextDocument, words: string): Promise<string> => {
+    const keepCopy = async (other: TextDocument, words: string): Promise<string> => {
       const copy = await api.createText({ kind, title: `${title} (${words})`, document: other });
       return copy.document.attrs.front.title;
     };
     const titles: string[] = [];
-    if (losesTheirs) titles.push(await keep(both.theirs.document, 'other copy'));
-    if (losesMine) titles.push(await keep(both.yours, 'my copy'));
+    if (losesTheirs) titles.push(await keepCopy(both.theirs.document, 'other copy'));
+    if (losesMine) titles.push(await keepCopy(both.yours, 'my copy'));
     revision.value = both.theirs.revision;
     base = both.theirs.document;
     conflict.value = undefined;
-    waiting = document;
+    forget(name.value);
+    keep(name.value, document);
+    release(name.value);
     await flush();
     return titles;
   }
 
   const leave = (event: BeforeUnloadEvent): void => {
-    if (!waiting) return;
+    const document = waiting(name.value);
+    if (!document) return;
     // Kept here already, it waits for the next visit; else the browser asks before it goes.
-    if (keepHere(waiting)) void flush();
-    else event.preventDefault();
+    if (!keepHere(document)) event.preventDefault();
   };
-  const connected = (): void => void (failed.value && flush());
   window.addEventListener('beforeunload', leave);
-  window.addEventListener('online', connected);
-  onUnmounted(() => {
-    window.removeEventListener('beforeunload', leave);
-    window.removeEventListener('online', connected);
-    void flush();
-  });
+  onUnmounted(() => window.removeEventListener('beforeunload', leave));
   return { name, opened, revision, state, failed, conflict, open, changed, flush, settle };
 }

@@ -1,0 +1,119 @@
+// @vitest-environment happy-dom
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { effectScope } from 'vue';
+import { ApiProblem } from '../api/client';
+import { useKeeping, type Keeping } from './useKeeping';
+
+let sent: [string, unknown][];
+let fail: (id: string) => unknown;
+let keeping: Keeping<unknown>;
+let scope: ReturnType<typeof effectScope>;
+const make = (more: object = {}): void => {
+  scope = effectScope();
+  keeping = scope.run(() =>
+    useKeeping<unknown>({
+      send: async (id, state) => {
+        await Promise.resolve();
+        const problem = fail(id);
+        if (problem) throw problem as Error;
+        sent.push([id, state]);
+      },
+      after: 400,
+      within: 1000,
+      retryAfter: 3000,
+      ...more,
+    }),
+  ) as Keeping<unknown>;
+};
+beforeEach(() => {
+  vi.useFakeTimers();
+  sent = [];
+  fail = () => undefined;
+  make();
+});
+afterEach(() => vi.useRealTimers());
+const pass = (ms: number) => vi.advanceTimersByTimeAsync(ms);
+const offline = new ApiProblem(0, 'offline', 'away');
+
+describe('what is kept while one works', () => {
+  it('is sent after a pause, the last state of each, each under its own id', async () => {
+    keeping.keep('a', 1);
+    keeping.keep('a', 2);
+    keeping.keep('b', 3);
+    expect(keeping.state.value.kind).toBe('keeping');
+    await pass(399);
+    expect(sent).toEqual([]);
+    await pass(2);
+    expect(sent).toEqual([
+      ['a', 2],
+      ['b', 3],
+    ]);
+    expect(keeping.state.value.kind).toBe('kept');
+  });
+  it('does not wait for ever while typing goes on', async () => {
+    for (let at = 0; at < 12; at += 1) {
+      keeping.keep('a', at);
+      await pass(100);
+    }
+    expect(sent.length).toBeGreaterThan(0);
+  });
+  it('is tried again while the server is away, with its own values, although something else is shown by then', async () => {
+    fail = () => offline;
+    keeping.keep('a', 'of a');
+    await pass(500);
+    expect([sent, keeping.state.value.kind]).toEqual([[], 'failed']);
+    keeping.keep('b', 'of b');
+    fail = () => undefined;
+    await pass(4000);
+    expect(sent).toEqual([
+      ['a', 'of a'],
+      ['b', 'of b'],
+    ]);
+  });
+  it('that was changed while an older state could not be sent is sent as it is now', async () => {
+    fail = () => offline;
+    keeping.keep('a', 1);
+    await pass(500);
+    keeping.keep('a', 2);
+    fail = () => undefined;
+    await pass(4000);
+    expect(sent).toEqual([['a', 2]]);
+  });
+  it('is sent at once when one leaves, and tried again after that', async () => {
+    keeping.keep('a', 1);
+    fail = () => offline;
+    scope.stop();
+    await pass(10);
+    fail = () => undefined;
+    await pass(4000);
+    expect(sent).toEqual([['a', 1]]);
+  });
+  it('that is refused for good is dropped or held, and the others go', async () => {
+    const refusal = new ApiProblem(422, 'bad', 'no');
+    make({ refused: (id: string) => (id === 'held' ? 'hold' : 'drop') });
+    fail = (id) => (id === 'b' ? undefined : refusal);
+    keeping.keep('a', 1);
+    keeping.keep('held', 2);
+    keeping.keep('b', 3);
+    await expect(keeping.flush()).rejects.toBe(refusal);
+    expect(sent).toEqual([['b', 3]]);
+    expect([keeping.waiting('a'), keeping.waiting('held')]).toEqual([undefined, 2]);
+    fail = () => undefined;
+    await pass(10_000);
+    expect(sent).toHaveLength(1);
+    keeping.release('held');
+    await keeping.flush();
+    expect(sent.at(-1)).toEqual(['held', 2]);
+  });
+  it('puts together what is to be put together', async () => {
+    make({ merge: (waiting: number[] = [], next: number[]) => [...waiting, ...next] });
+    keeping.keep('a', [1]);
+    keeping.keep('a', [2]);
+    fail = () => offline;
+    await pass(500);
+    keeping.keep('a', [3]);
+    fail = () => undefined;
+    await pass(4000);
+    expect(sent).toEqual([['a', [1, 2, 3]]]);
+  });
+});
