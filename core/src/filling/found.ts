@@ -1,7 +1,7 @@
 /** Values that stand in somebody else's words: days, moments, numbers, sums, addresses in a mail or on the clipboard. */
 import { withoutAtEnd } from '../words/ends.js';
 import { understandDay } from '../words/days.js';
-import { isEmail } from '../values/address.js';
+import { addressesIn } from '../values/mailbox.js';
 import type { TypeName } from '../template/variable.js';
 
 export interface FoundValue {
@@ -26,7 +26,6 @@ const DAY =
 const CLOCK = /(?<![\d:.])(?:([01]?\d|2[0-3])[:.]([0-5]\d)\s*([ap]\.?m\.?)?|(\d{1,2})\s*([ap]\.?m\.?))(?![\d:])/giu;
 const SUM = /(?:([€£$])\s?(\d[\d.,\s\u00a0]*\d|\d)|(\d[\d.,\u00a0]*\d|\d)\s?(€|EUR|GBP|USD|CHF|SEK|PLN))/gu;
 const NUMBER = /(?<![\p{L}\d.,:/+-])\d{1,6}(?:[.,]\d{1,3})?(?![\p{L}\d:/-]|[.,]\d)/gu;
-const EMAIL = /[^\s<>"'(),;:]+@[^\s<>"'(),;:]+\.[\p{L}\d]{2,}/gu;
 const PHONE = /(?<![\p{L}\d])\+\d[\d\s().-]{6,18}\d/gu;
 const LINK = /https?:\/\/[^\s<>"')]+/gu;
 
@@ -40,30 +39,35 @@ export function foundValues(text: string, today: string, locale: string): FoundV
   const taken: [number, number][] = [];
   const found: (FoundValue & { readonly at: number })[] = [];
   const look = (
-    pattern: RegExp,
+    matches: Iterable<RegExpExecArray>,
     type: FoundValue['type'],
     read: (match: RegExpExecArray) => string | undefined,
   ): void => {
     let count = 0;
-    for (const match of words.matchAll(pattern)) {
-      const [from, to] = [match.index, match.index + match[0].length];
+    for (const match of matches) {
+      const [whole] = match;
+      const [from, to] = [match.index, match.index + whole.length];
       if (count >= MOST || taken.some(([start, end]) => from < end && to > start)) continue;
       const value = read(match);
       if (value === undefined) continue;
       count += 1;
       taken.push([from, to]);
-      found.push({ type, value, words: match[0].trim(), around: aroundOf(words, from, to), at: from });
+      found.push({ type, value, words: whole.trim(), around: aroundOf(words, from, to), at: from });
     }
   };
-  look(LINK, 'link', ([link]) => withoutAtEnd(link, '.,;:!?'));
-  look(EMAIL, 'email', ([address]) => (isEmail(address) ? address : undefined));
-  look(PHONE, 'phone', ([number]) => `+${number.replace(/\D/g, '')}`);
-  look(DAY, 'date', ([day]) => dayOf(day, today, locale));
-  look(CLOCK, 'time', (match) => clockOf(match));
-  look(SUM, 'money', ([, , before, after]) => decimalOf(before ?? after ?? ''));
-  look(NUMBER, 'number', ([number]) => decimalOf(number));
+  look(words.matchAll(LINK), 'link', ([link]) => withoutAtEnd(link, '.,;:!?'));
+  look(addressMatches(words), 'email', ([address]) => address);
+  look(words.matchAll(PHONE), 'phone', ([number]) => `+${number.replace(/\D/g, '')}`);
+  look(words.matchAll(DAY), 'date', ([day]) => dayOf(day, today, locale));
+  look(words.matchAll(CLOCK), 'time', (match) => clockOf(match));
+  look(words.matchAll(SUM), 'money', ([, , before, after]) => decimalOf(before ?? after ?? ''));
+  look(words.matchAll(NUMBER), 'number', ([number]) => decimalOf(number));
   return distinct(found.sort((a, b) => a.at - b.at)).map(({ at: _at, ...value }) => value);
 }
+
+/** Addresses as a pattern would find them, which it cannot without looking from every place. */
+const addressMatches = (words: string): RegExpExecArray[] =>
+  [...addressesIn(words)].map(({ address, at }) => Object.assign([address] as [string], { index: at, input: words }));
 
 /** Those of the found values that fit a question of a type; a sum of money fits a number and the other way round. */
 export function fitting(found: readonly FoundValue[], type: TypeName): FoundValue[] {

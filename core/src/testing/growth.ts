@@ -22,7 +22,7 @@ function cost(work: () => unknown): number {
 /** The longer of the two inputs, in UTF-16 units. */
 const LONG = 32_000;
 /** What looks at each place from each takes far longer than this for the longer input; what does not is not measured. */
-const MEASURABLE = 40;
+const MEASURABLE = 200;
 /** Twice the input takes 2 times as long if each place is looked at once, 4 times if each is looked at from each. */
 export const GROWTH_LIMIT = 3;
 const ATTEMPTS = 4;

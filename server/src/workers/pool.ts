@@ -95,17 +95,19 @@ export class Workers {
   }
 
   private threadsOf(pace: Pace): Piscina<Given, Performed> {
+    const known = this.threads.get(pace);
+    if (known) return known;
     const { threads, memory } = this.limits[pace];
-    const made =
-      this.threads.get(pace) ??
-      new Piscina<Given, Performed>({
-        filename: fileURLToPath(new URL('./thread.mjs', import.meta.url)),
-        minThreads: 0,
-        maxThreads: threads,
-        idleTimeout: 60_000,
-        execArgv: [],
-        resourceLimits: { maxOldGenerationSizeMb: memory },
-      });
+    const made = new Piscina<Given, Performed>({
+      filename: fileURLToPath(new URL('./thread.mjs', import.meta.url)),
+      minThreads: 0,
+      maxThreads: threads,
+      idleTimeout: 60_000,
+      execArgv: [],
+      resourceLimits: { maxOldGenerationSizeMb: memory },
+    });
+    // A thread that ended is replaced, and its task has failed. Nobody else is to end because of it.
+    made.on('error', () => undefined);
     this.threads.set(pace, made);
     return made;
   }

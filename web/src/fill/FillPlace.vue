@@ -150,7 +150,7 @@ async function suggest(place: LinePlace): Promise<void> {
 </script>
 
 <template>
-  <div class="fill">
+  <div class="fill" :data-fill="fill?.id">
     <FillHead :filling="filling" @panel="panel = panel === $event ? undefined : $event" />
     <main v-if="problem" class="empty">
       <p class="error">⚠ {{ problem }}</p>

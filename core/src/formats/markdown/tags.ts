@@ -26,7 +26,7 @@ const FIELD_SOURCE = /^(recipient|sender|house)$/;
 
 /** The tag that begins at `pos`, if one does. Never looks further than the tag's end. */
 export function scanTag(source: string, pos: number): FoundTag | undefined {
-  if (!source.startsWith('{{', pos) || pos + 2 > lastEnd(source)) return undefined;
+  if (!source.startsWith('{{', pos)) return undefined;
   if (source.startsWith('{{{', pos)) {
     // A brace before a tag is text; only three on both sides ask for something.
     const triple = /^\{{3}[^{}]*\}{3}/.exec(source.slice(pos, pos + 400));
@@ -39,24 +39,27 @@ export function scanTag(source: string, pos: number): FoundTag | undefined {
       : undefined;
   }
   if (source[pos + 2] === '&')
-    return bounded(source, pos, '}}', 'A tag with & would put a value in unescaped. Leave the & out.');
-  if (source[pos + 2] === '=') return bounded(source, pos, '}}', 'The delimiters of tags cannot be changed.');
-  const close = source.indexOf('}}', pos + 2);
+    return bounded(source, pos, 'A tag with & would put a value in unescaped. Leave the & out.');
+  if (source[pos + 2] === '=') return bounded(source, pos, 'The delimiters of tags cannot be changed.');
+  const close = endOf(source, pos);
   if (close < 0) return undefined;
   const inner = source.slice(pos + 2, close);
   return { tag: readInner(inner), start: pos, end: close + 2 };
 }
 
-let known = { source: '', end: -1 };
-/** Where the last tag of a text may end; looked for once, however many braces are asked about. */
-function lastEnd(source: string): number {
-  if (known.source !== source) known = { source, end: source.lastIndexOf('}}') };
-  return known.end;
+/** The longest tag, and the longest note: braces are never looked further ahead from than this. */
+const [LONGEST_TAG, LONGEST_NOTE] = [4000, 20_000];
+
+/** Where an ending stands that belongs to the braces at `pos`; −1 if none does. */
+function endOf(source: string, pos: number): number {
+  const longest = source[pos + 2] === '!' ? LONGEST_NOTE : LONGEST_TAG;
+  const at = source.slice(pos + 2, pos + longest).indexOf('}}');
+  return at < 0 ? -1 : pos + 2 + at;
 }
 
-function bounded(source: string, pos: number, ending: string, reason: string): FoundTag | undefined {
-  const close = source.indexOf(ending, pos + 2);
-  return close < 0 ? undefined : { tag: { kind: 'unsupported', reason }, start: pos, end: close + ending.length };
+function bounded(source: string, pos: number, reason: string): FoundTag | undefined {
+  const close = endOf(source, pos);
+  return close < 0 ? undefined : { tag: { kind: 'unsupported', reason }, start: pos, end: close + 2 };
 }
 
 function readInner(inner: string): Tag {
