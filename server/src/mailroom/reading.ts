@@ -37,6 +37,10 @@ export async function letterColumns(raw: Uint8Array): Promise<LetterColumns> {
   };
 }
 
+/** The columns of several letters, in order. */
+export const columnsOfLetters = (raws: readonly Uint8Array[]): Promise<LetterColumns[]> =>
+  Promise.all(raws.map((raw) => letterColumns(raw)));
+
 export async function shownLetter(raw: Uint8Array): Promise<Pick<Letter, 'html' | 'text' | 'files' | 'broken'>> {
   const mail = await read(raw);
   if (!mail)

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Delivered, DroppedIn, Letter, LetterSummary } from '@vocabula/contract';
 import { bareAddress } from '@vocabula/core/filling';
-import { and, desc, eq, getTableColumns, inArray, isNull, or, type SQL } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { mailboxesOf, ownAddresses } from '../people/addresses.js';
@@ -13,8 +13,11 @@ import type { LetterColumns } from './reading.js';
 
 const { letters, deliveries } = schema;
 type Row = typeof letters.$inferSelect;
-/** What lists show of a letter: everything but its bytes. */
-const { raw: _raw, ...LISTED } = getTableColumns(letters);
+/** What lists show of a letter and stands before its bytes. */
+const { id, sender, recipients, subject, at } = letters;
+const LISTED = { id, sender, recipients, subject, at };
+type Listed = Pick<Row, keyof typeof LISTED>;
+type Head = Pick<Row, 'id' | 'from' | 'opening' | 'thread'>;
 /** Letters shown at once. */
 const MOST = 100;
 
@@ -61,15 +64,27 @@ export class LetterService {
       .limit(MOST);
     // A letter to two addresses of one person is one letter.
     const byId = new Map(rows.map((row) => [row.letter.id, row]));
+    const heads = await this.heads([...byId.keys()]);
     const threads = new Map<string, number>();
-    for (const { letter } of byId.values()) threads.set(threadOf(letter), (threads.get(threadOf(letter)) ?? 0) + 1);
-    return [...byId.values()].map(({ letter, doneAt }) => ({
-      ...summary(letter),
-      from: letter.from || letter.sender,
-      opening: letter.opening,
-      done: doneAt !== null,
-      thread: threads.get(threadOf(letter)) ?? 1,
-    }));
+    for (const head of heads.values()) threads.set(threadOf(head), (threads.get(threadOf(head)) ?? 0) + 1);
+    return [...byId.values()].map(({ letter, doneAt }) => {
+      const head = heads.get(letter.id);
+      return {
+        ...summary(letter),
+        from: head?.from || letter.sender,
+        opening: head?.opening ?? '',
+        done: doneAt !== null,
+        thread: (head && threads.get(threadOf(head))) ?? 1,
+      };
+    });
+  }
+  /** What stands behind the bytes of letters, from the index that holds it: SQLite would not choose that by itself. */
+  private async heads(ids: readonly string[]): Promise<ReadonlyMap<string, Head>> {
+    const rows = await this.database.read.all<Head>(
+      sql`SELECT id, "from", opening, thread FROM letters INDEXED BY letters_listed
+          WHERE id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`,
+    );
+    return new Map(rows.map((row) => [row.id, row]));
   }
 
   async get(id: string, asker: Asker): Promise<Letter> {
@@ -170,9 +185,9 @@ export async function takeLetter(writer: Writer, { sender, recipients, raw, colu
 }
 
 /** What letters of one conversation have in common. */
-const threadOf = ({ thread, id }: Pick<Row, 'thread' | 'id'>): string => thread || id;
+const threadOf = ({ thread, id }: Head): string => thread || id;
 
-const summary = ({ id, sender, recipients, subject, at }: Omit<Row, 'raw'>): LetterSummary => ({
+const summary = ({ id, sender, recipients, subject, at }: Listed): LetterSummary => ({
   id,
   sender,
   recipients: JSON.parse(recipients) as string[],

@@ -4,7 +4,7 @@ import { TASKS, type Task, type TaskInput, type TaskResult } from './tasks.js';
 
 export class InlineWorkers extends Workers {
   override async run<K extends Task>(task: K, input: TaskInput<K>): Promise<TaskResult<K>> {
-    const work = TASKS[task] as (given: TaskInput<K>) => Promise<TaskResult<K>>;
+    const work = (await TASKS[task]()) as (given: TaskInput<K>) => Promise<TaskResult<K>>;
     return work(input);
   }
 }

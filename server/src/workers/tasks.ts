@@ -1,32 +1,28 @@
-/** What worker threads can do. Code is loaded when it is first asked for, so that a thread begins at once. */
-import type { FileToRead, KeptFiles } from '../convert/reading.js';
+/** What worker threads can do. The code of a task is loaded when it is first asked for, so that a thread begins at once. */
 import { answerFor, type ProblemStatus, type RequestProblem } from '../http/problem.js';
-import type { HeavyCall } from './heavy.js';
 
+/** By name: loads the code of a task. */
 export const TASKS = {
-  call: async (given: HeavyCall): Promise<unknown> => (await import('./calls.js')).call(given),
-  letter: async (raw: Uint8Array) => (await import('../mailroom/reading.js')).letterColumns(raw),
-  letters: async (raws: readonly Uint8Array[]) => {
-    const { letterColumns } = await import('../mailroom/reading.js');
-    return Promise.all(raws.map((raw) => letterColumns(raw)));
-  },
-  shownLetter: async (raw: Uint8Array) => (await import('../mailroom/reading.js')).shownLetter(raw),
-  mailbox: async (bytes: Uint8Array) => (await import('../mailroom/reading.js')).mailbox(bytes),
-  broughtBy: async (file: FileToRead) => (await import('../convert/reading.js')).broughtBy(file),
-  readAs: async (file: FileToRead & { readonly kept: KeptFiles }) =>
-    (await import('../convert/reading.js')).readAs(file),
-  original: async (bytes: Uint8Array) => (await import('../fills/original.js')).originalOf(bytes),
+  call: async () => (await import('./calls.js')).call,
+  letter: async () => (await import('../mailroom/reading.js')).letterColumns,
+  letters: async () => (await import('../mailroom/reading.js')).columnsOfLetters,
+  shownLetter: async () => (await import('../mailroom/reading.js')).shownLetter,
+  mailbox: async () => (await import('../mailroom/reading.js')).mailbox,
+  broughtBy: async () => (await import('../convert/reading.js')).broughtBy,
+  readAs: async () => (await import('../convert/reading.js')).readAs,
+  original: async () => (await import('../fills/original.js')).originalOf,
 };
 
 export type Task = keyof typeof TASKS;
-export type TaskInput<K extends Task> = Parameters<(typeof TASKS)[K]>[0];
-export type TaskResult<K extends Task> = Awaited<ReturnType<(typeof TASKS)[K]>>;
+type Work<K extends Task> = Awaited<ReturnType<(typeof TASKS)[K]>>;
+export type TaskInput<K extends Task> = Parameters<Work<K>>[0];
+export type TaskResult<K extends Task> = Awaited<ReturnType<Work<K>>>;
 
 /** What a thread is given. */
 export interface Given {
   readonly task: Task;
   readonly input: unknown;
-  /** Set to 1 when the thread begins. */
+  /** Set to 1 when the thread begins with the work itself, its code being loaded. */
   readonly began: Int32Array;
 }
 /** What a thread gives back: errors of classes do not cross, so a problem goes as its fields. */
@@ -34,9 +30,10 @@ export type Performed =
   { readonly value: unknown } | { readonly problem: Pick<RequestProblem, 'status' | 'code' | 'message' | 'details'> };
 
 export async function perform({ task, input, began }: Given): Promise<Performed> {
+  // The pool has matched task and input; across threads that is known no more.
+  const work = (await TASKS[task]()) as (given: unknown) => Promise<unknown>;
   Atomics.store(began, 0, 1);
   try {
-    const work = TASKS[task] as (given: unknown) => Promise<unknown>;
     return { value: await work(input) };
   } catch (error) {
     // A full disk, or another process that writes, is an answer as well; a fault of ours is thrown as it is.

@@ -24,6 +24,8 @@ export const letters = sqliteTable(
     index('letters_at').on(table.at),
     index('letters_message_id').on(table.messageId),
     index('letters_sender').on(table.sender, table.at),
+    // What lists show and stands behind the bytes of a mail: read here, nothing steps over those, of whatever size.
+    index('letters_listed').on(table.id, table.from, table.opening, table.thread),
   ],
 );
 

@@ -1,0 +1,1 @@
+CREATE INDEX `letters_listed` ON `letters` (`id`,`from`,`opening`,`thread`);
