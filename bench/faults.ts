@@ -104,7 +104,7 @@ export async function bench(): Promise<void> {
     }
     await wait(300);
   }
-  const rows = (await call('GET', `${path}/rows`)) as unknown as { address: string; state: string }[];
+  const rows = (await call('GET', `${path}/rows`)) as unknown as { address: string; state: string; why: string }[];
   for (const server of servers) await stopServer(server);
   smtp.close();
   const of = (wanted: string): string[] => rows.filter((row) => row.state === wanted).map(({ address }) => address);
@@ -117,6 +117,8 @@ export async function bench(): Promise<void> {
   console.log(
     `gone: ${gone.length}; refused: ${of('refused').length} of ${refused.size}; uncertain: ${uncertain.length} (${((100 * uncertain.length) / MESSAGES).toFixed(1)} %); other: ${rows.length - gone.length - of('refused').length - uncertain.length}`,
   );
+  for (const { address, why } of rows.filter((row) => row.state === 'refused' && !refused.has(row.address)))
+    console.log(`refused without being refused: ${address}: ${why}`);
   console.log(
     `taken twice: ${twice.length}; gone and never taken: ${gone.filter((each) => !taken.has(each)).length}; nobody knows of, not listed: ${missing.length}`,
   );

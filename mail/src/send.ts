@@ -110,7 +110,7 @@ function sendProblem(problem: unknown, given: boolean): SendProblem {
       : new SendProblem(`The mail service does not take mail now: ${said}`, 'service');
   }
   // The transport itself found the envelope or the message impossible; the service was not asked.
-  if (responseCode === undefined && (code === 'EENVELOPE' || code === 'EMESSAGE'))
+  if (command === 'API' && (code === 'EENVELOPE' || code === 'EMESSAGE'))
     return new SendProblem(`The mail service cannot take it: ${said}`, 'refused');
   return given && responseCode === undefined
     ? new SendProblem(`The mail service was lost before it said whether it took the message: ${said}`, 'unknown')
