@@ -156,7 +156,7 @@ export const CASES: readonly Case[] = [
     act: (target) => {
       const form = new FormData();
       form.set('file', new Blob([made.libraryOf(2000) as Uint8Array<ArrayBuffer>]), 'library.zip');
-      form.set('choices', JSON.stringify({ texts: {}, folders: {} }));
+      form.set('choices', JSON.stringify({ choices: {}, into: 'root' }));
       return target.send('POST', '/api/library/take', form);
     },
   },

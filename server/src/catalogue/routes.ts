@@ -18,8 +18,8 @@ const searchSchema = z.object({
 });
 const closureSchema = z.object({ for: purpose.default('write') });
 const targetSchema = z.union([nameSchema, z.string().regex(/^house\.yaml\/[a-z][a-z0-9_]{0,79}$/)]);
-/** Bytes of a document as JSON. */
-const DOCUMENT_BYTES = 2_000_000;
+/** Bytes and values of a document as JSON: what a text within its bounds comes to. */
+const [DOCUMENT_BYTES, DOCUMENT_VALUES] = [1_500_000, 120_000];
 const LIMIT = { fill: 12, write: 200 } as const;
 const nameOf = (request: Request): string => parsed(nameSchema, request.params.name);
 
@@ -47,7 +47,7 @@ export function catalogueRoutes({
         void response
           .status(201)
           .json(await heavy.call('catalogue', 'create', [parsed(createTextSchema, request.body), asker], asker.id)),
-      json(DOCUMENT_BYTES),
+      json(DOCUMENT_BYTES, DOCUMENT_VALUES),
     ),
   );
   router.get(
@@ -130,7 +130,7 @@ export function catalogueRoutes({
             asker.id,
           ),
         ),
-      json(DOCUMENT_BYTES),
+      json(DOCUMENT_BYTES, DOCUMENT_VALUES),
     ),
   );
   router.delete(

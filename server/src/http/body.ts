@@ -21,8 +21,11 @@ const [QUOTE, BACKSLASH, COMMA, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT
   0x22, 0x5c, 0x2c, 0x5b, 0x5d, 0x7b, 0x7d,
 ];
 
-/** Throws where JSON nests too deep or holds too many values. One look at each byte; nothing is made of it. */
-export function demandSmallJson(bytes: Uint8Array): void {
+/**
+ * Throws where JSON nests too deep or holds too many values. One look at each byte; nothing is made of it.
+ * @param most of the values that it may hold
+ */
+export function demandSmallJson(bytes: Uint8Array, most = MAX_VALUES): void {
   let depth = 0;
   let values = 0;
   let quoted = false;
@@ -40,21 +43,21 @@ export function demandSmallJson(bytes: Uint8Array): void {
       if (depth > MAX_DEPTH) throw tooComplex(`nests more than ${MAX_DEPTH} deep`);
     } else if (byte === CLOSE_LIST || byte === CLOSE_OBJECT) depth -= 1;
     else if (byte === COMMA) values += 1;
-    if (values > MAX_VALUES) throw tooComplex(`holds more than ${MAX_VALUES} values`);
+    if (values > most) throw tooComplex(`holds more than ${most} values`);
   }
 }
 
 const tooComplex = (words: string): RequestProblem => new RequestProblem(400, 'bad-request', `This ${words}.`);
 
-/** Takes JSON of so many bytes at most. */
-export function json(limit: number): RequestHandler {
+/** Takes JSON of so many bytes, and so many values, at most. */
+export function json(limit: number, most = MAX_VALUES): RequestHandler {
   const read = express.raw({ type: isJson, limit });
   return (request, response, next) => {
     read(request, response, (problem: unknown) => {
       if (problem) return next(tooLarge(problem, limit));
       if (!Buffer.isBuffer(request.body)) return next();
       try {
-        demandSmallJson(request.body);
+        demandSmallJson(request.body, most);
         request.body = request.body.length === 0 ? undefined : (JSON.parse(request.body.toString('utf8')) as unknown);
         next();
       } catch (error) {

@@ -64,7 +64,7 @@ const share = (list: TableSummary, folder: string): Promise<void> =>
           <br /><span class="quiet small">{{ list.rows }} people · {{ ownerOf(list) }}</span>
         </span>
         <label v-if="list.mayShare" class="small until"
-          >changed by
+          >Changed by
           <select
             :value="list.folder ?? ''"
             :aria-label="`Who may change ${list.title}`"
@@ -77,7 +77,7 @@ const share = (list: TableSummary, folder: string): Promise<void> =>
           </select></label
         >
         <label class="small until"
-          >kept until
+          >Kept until
           <input
             type="date"
             :value="list.keepUntil ?? ''"
@@ -101,17 +101,17 @@ ul {
 }
 li {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  justify-content: space-between;
-  gap: 8px;
-  min-height: 48px;
+  gap: 4px 12px;
+  padding: 8px 0;
   border-bottom: 1px solid var(--hair);
 }
 li > span {
-  flex: 1;
+  flex: 1 0 100%;
 }
 .until select {
-  width: 160px;
+  width: 128px;
   height: 28px;
 }
 .until {

@@ -83,7 +83,9 @@ watch(query, find);
         </button>
         <ListsPanel :lists="lists" :people="people" @changed="load" />
         <h2>Do not write to</h2>
-        <p v-if="never.length === 0" class="quiet small">Nobody. Whoever is put here gets nothing, by no way.</p>
+        <p v-if="never.length === 0" class="quiet small">
+          No blocked addresses. Addresses listed here never get a message.
+        </p>
         <ul v-else class="small never">
           <li v-for="each in never" :key="each.address">
             <button class="plain small" @click="open(each.address)">{{ each.address }}</button>

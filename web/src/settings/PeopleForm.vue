@@ -170,6 +170,10 @@ td select {
   text-align: right;
   white-space: nowrap;
 }
+.further button {
+  height: 24px;
+  padding: 0 8px;
+}
 .further {
   display: flex;
   align-items: center;
@@ -202,9 +206,26 @@ code {
   .invite {
     grid-template-columns: minmax(0, 1fr);
   }
-  td:nth-child(2),
-  th:nth-child(2) {
+  thead {
     display: none;
+  }
+  tr {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    align-items: center;
+    border-top: 1px solid var(--hair);
+    padding: 4px 0;
+  }
+  td {
+    border-top: 0;
+  }
+  td:nth-child(2) {
+    grid-column: 1 / -1;
+    grid-row: 2;
+    overflow-wrap: anywhere;
+  }
+  td:nth-child(4) {
+    grid-row: 3;
   }
 }
 </style>

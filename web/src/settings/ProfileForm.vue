@@ -91,7 +91,7 @@ function addField(): void {
       <p class="quiet small">
         An address that is not your account’s counts for reading and sending once an administrator has confirmed it.
       </p>
-      <div v-for="{ address, confirmed } in me.who?.addresses ?? []" :key="address" class="own">
+      <div v-for="{ address, confirmed } in me.who?.addresses ?? []" :key="address" class="own has">
         <span class="further"
           >{{ address }}
           <span class="quiet small">{{ confirmed ? 'confirmed' : 'waiting for an administrator' }}</span></span
@@ -160,6 +160,9 @@ h2 {
   display: flex;
   gap: 8px;
   align-items: end;
+}
+.own.has {
+  align-items: center;
 }
 .further {
   flex: 1;
