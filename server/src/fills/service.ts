@@ -22,7 +22,7 @@ import { ownAddresses } from '../people/addresses.js';
 import type { Asker } from '../people/asker.js';
 import type { RecipientService } from '../recipients/service.js';
 import { accessOf } from '../rights/access.js';
-import type { Workers } from '../workers/pool.js';
+import { paceOf, type Workers } from '../workers/pool.js';
 import { begin, calledBy, frozenAll } from './beginning.js';
 import { checkChanges } from './changes.js';
 import { likelyFor } from './likely.js';
@@ -204,7 +204,7 @@ export class FillService {
 
   /** Reads a mail that was pasted or dropped, and says who wrote it and what is likely meant to answer it. */
   async readOriginal(bytes: Uint8Array, asker: Asker): Promise<ReadOriginal> {
-    const original = await this.workers.run('original', bytes, asker.id);
+    const original = await this.workers.run('original', bytes, asker.id, paceOf(bytes));
     return this.answerable(original, asker);
   }
 
@@ -252,7 +252,7 @@ export class FillService {
       .innerJoin(schema.deliveries, eq(schema.deliveries.letter, schema.letters.id))
       .where(and(eq(schema.letters.id, id), inArray(schema.deliveries.address, await ownAddresses(read, asker.id))));
     if (!row) throw notFound('letter');
-    return this.workers.run('original', row.raw, asker.id);
+    return this.workers.run('original', row.raw, asker.id, paceOf(row.raw));
   }
 
   /** The letter as something to answer, with what is likely meant. */

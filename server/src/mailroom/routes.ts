@@ -2,7 +2,8 @@ import { forwardSchema, letterDoneSchema } from '@vocabula/contract';
 import { Router, type Request } from 'express';
 import * as z from 'zod';
 import { parsed } from '../http/problem.js';
-import { route } from '../http/route.js';
+import { route, sendJson } from '../http/route.js';
+import type { Heavy } from '../workers/heavy.js';
 import { bytesOf, file } from '../http/body.js';
 import type { ClockService } from './clock.js';
 import type { LetterService } from './service.js';
@@ -11,7 +12,15 @@ const MAILBOX_LIMIT = 30_000_000;
 const idOf = (request: Request): string => parsed(z.string().max(60), request.params.id);
 const inboxQuery = z.object({ done: z.enum(['true', 'false']).default('false') });
 
-export function mailroomRoutes({ letters, clock }: { letters: LetterService; clock: ClockService }): Router {
+export function mailroomRoutes({
+  letters,
+  clock,
+  heavy,
+}: {
+  readonly letters: LetterService;
+  readonly clock: ClockService;
+  readonly heavy: Heavy;
+}): Router {
   const router = Router();
   router.get(
     '/letters',
@@ -19,7 +28,9 @@ export function mailroomRoutes({ letters, clock }: { letters: LetterService; clo
   );
   router.get(
     '/letters/:id',
-    route('colleague', async (request, response, asker) => void response.json(await letters.get(idOf(request), asker))),
+    route('colleague', async (request, response, asker) =>
+      sendJson(response, await heavy.json('letters', 'get', [idOf(request), asker], asker.id)),
+    ),
   );
   router.patch(
     '/letters/:id',
@@ -39,7 +50,7 @@ export function mailroomRoutes({ letters, clock }: { letters: LetterService; clo
     route(
       'colleague',
       async (request, response, asker) => {
-        response.status(201).json(await letters.drop(bytesOf(request), asker));
+        response.status(201).json(await heavy.call('letters', 'drop', [bytesOf(request), asker], asker.id));
       },
       file(MAILBOX_LIMIT),
     ),

@@ -7,7 +7,7 @@ import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { mailboxesOf, ownAddresses } from '../people/addresses.js';
 import type { Asker } from '../people/asker.js';
-import type { Workers } from '../workers/pool.js';
+import { paceOf, type Workers } from '../workers/pool.js';
 import { intend } from './conduct.js';
 import type { LetterColumns } from './reading.js';
 
@@ -32,7 +32,7 @@ export class LetterService {
    * their minds. The same mail for the same recipients is kept once, however often it is given.
    */
   async take(sender: string, recipients: readonly string[], raw: Uint8Array, at = new Date()): Promise<void> {
-    const columns = await this.workers.run('letter', raw, '');
+    const columns = await this.workers.run('letter', raw, '', paceOf(raw));
     await this.database.write((writer) => takeLetter(writer, { sender, recipients, raw, columns, at }));
   }
 
@@ -93,7 +93,7 @@ export class LetterService {
       .from(letters)
       .where(and(eq(letters.id, id), await this.isOf(asker)));
     if (!row) throw notFound('letter');
-    const shown = await this.workers.run('shownLetter', row.raw, asker.id);
+    const shown = await this.workers.run('shownLetter', row.raw, asker.id, paceOf(row.raw));
     return { ...summary(row), from: row.from || row.sender, ...shown };
   }
 
@@ -110,7 +110,7 @@ export class LetterService {
 
   /** Takes mails out of a dropped file, as if they had come for the asker. */
   async drop(bytes: Uint8Array, asker: Asker): Promise<DroppedIn> {
-    const { mails, problems } = await this.workers.run('mailbox', bytes, asker.id);
+    const { mails, problems } = await this.workers.run('mailbox', bytes, asker.id, paceOf(bytes));
     for (const { raw, ...columns } of mails) {
       const given = { sender: bareAddress(columns.from), recipients: [asker.address], raw, columns, at: new Date() };
       await this.database.write((writer) => takeLetter(writer, given));

@@ -7,13 +7,23 @@ import type { Pace, Workers } from './pool.js';
 
 /** The services that have such methods. */
 export type HeavyService =
-  'alike' | 'catalogue' | 'files' | 'impact' | 'library' | 'mailings' | 'recipients' | 'tables' | 'versions';
+  | 'alike'
+  | 'catalogue'
+  | 'files'
+  | 'impact'
+  | 'letters'
+  | 'library'
+  | 'mailings'
+  | 'recipients'
+  | 'tables'
+  | 'versions';
 /** Services whose calls somebody waits for while they go on working. */
 const PACES: Readonly<Record<HeavyService, Pace>> = {
   alike: 'long',
   catalogue: 'quick',
   files: 'long',
   impact: 'long',
+  letters: 'long',
   library: 'long',
   mailings: 'long',
   recipients: 'long',

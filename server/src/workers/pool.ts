@@ -22,6 +22,10 @@ const LIMITS: Readonly<Record<Pace, WorkerLimits>> = {
   quick: { time: 10_000, memory: 512, threads: 2 },
   long: { time: 60_000, memory: 1024, threads: 2 },
 };
+/** Bytes from which reading them is long. */
+const LARGE = 1_000_000;
+export const paceOf = (bytes: Uint8Array): Pace => (bytes.length > LARGE ? 'long' : 'quick');
+
 /** Tasks that wait at most; more are refused at once. */
 const MAX_WAITING = 100;
 /** How often it is looked whether a task has taken too long, in milliseconds. */
