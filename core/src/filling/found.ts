@@ -24,7 +24,9 @@ const AROUND = 24;
 const DAY =
   /(?<![\p{L}\d/.-])(?:\d{4}-\d{2}-\d{2}|\d{1,2}[./]\d{1,2}(?:[./](?:\d{4}|\d{2}))?(?![\d/.])|(?:\p{L}{2,9}\.?,?\s+)?\d{1,2}(?:st|nd|rd|th|\.)?\s+(?:of\s+|de\s+)?\p{L}{3,9}\.?(?:,?\s+(?:de\s+)?\d{4})?|\p{L}{3,9}\.?\s+\d{1,2}(?:st|nd|rd|th)?(?:,?\s+\d{4})?|today|tomorrow)(?![\p{L}\d])/giu;
 const CLOCK = /(?<![\d:.])(?:([01]?\d|2[0-3])[:.]([0-5]\d)\s*([ap]\.?m\.?)?|(\d{1,2})\s*([ap]\.?m\.?))(?![\d:])/giu;
-const SUM = /(?:([€£$])\s?(\d[\d.,\s\u00a0]*\d|\d)|(\d[\d.,\u00a0]*\d|\d)\s?(€|EUR|GBP|USD|CHF|SEK|PLN))/gu;
+// A sum has no more figures than that: longer runs of them are looked at once, not from each of their places.
+const SUM =
+  /(?:([€£$])\s?(\d[\d.,\s\u00a0]{0,24}\d|\d)|(?<![\d.,])(\d[\d.,\u00a0]{0,24}\d|\d)\s?(€|EUR|GBP|USD|CHF|SEK|PLN))/gu;
 const NUMBER = /(?<![\p{L}\d.,:/+-])\d{1,6}(?:[.,]\d{1,3})?(?![\p{L}\d:/-]|[.,]\d)/gu;
 const PHONE = /(?<![\p{L}\d])\+\d[\d\s().-]{6,18}\d/gu;
 const LINK = /https?:\/\/[^\s<>"')]+/gu;
