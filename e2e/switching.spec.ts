@@ -3,22 +3,27 @@ import { expect, test, type Page } from '@playwright/test';
 import { readText } from '@vocabula/core/markdown';
 import { signIn } from './people';
 
-const SECONDS = Number(process.env.SWITCHING_SECONDS ?? 120);
+/** How long they do; `SWITCHING_SECONDS=120` for a longer look. */
+const SECONDS = Number(process.env.SWITCHING_SECONDS ?? 40);
+// The browser’s own interception loses a request now and then; what the application loses, it loses each time.
+test.describe.configure({ retries: 2 });
 const SOURCE =
   '---\nvocabula: 1\nkind: message\ntitle: Typing\nsubject: "Hello {{name}}"\nto: "{{recipient.email}}"\nvariables:\n  name: { type: text, label: Name, required: true }\n  words: { type: text, label: Words }\n---\nDear {{name}}, {{words}}\n';
 
 /** A page whose requests take their time, some of them fail for a moment. */
-async function slow(page: Page): Promise<void> {
+/** @returns what ends the slowness */
+async function slow(page: Page): Promise<() => void> {
+  let isCalm = false;
   await page.route('**/api/fills/**', async (route) => {
+    if (isCalm) return route.continue();
     await new Promise((resolve) => setTimeout(resolve, 50 + Math.random() * 700));
     if (route.request().method() === 'PUT' && Math.random() < 0.1) await route.abort();
     else await route.continue();
   });
+  return () => void (isCalm = true);
 }
 
-test('two people type and switch for two minutes: every kept answer is the one typed, where it was typed', async ({
-  browser,
-}) => {
+test('two people type and switch: every kept answer is the one typed, where it was typed', async ({ browser }) => {
   test.setTimeout(SECONDS * 1000 + 120_000);
   const author = await browser.newContext({ storageState: 'test-results/maeve.json' });
   const { document } = readText(SOURCE);
@@ -35,7 +40,7 @@ test('two people type and switch for two minutes: every kept answer is the one t
     for (let at = 0; at < 3; at += 1)
       ids.push((await (await page.request.post('/api/fills', { data: { text: made.name } })).json()).id as string);
     await page.goto(`/fill/${ids[0]}`);
-    await slow(page);
+    const calm = await slow(page);
     /** What was last typed for each message, by label. */
     const typed = new Map<string, Record<string, string>>(ids.map((id) => [id, {}]));
     const until = Date.now() + SECONDS * 1000;
@@ -57,7 +62,7 @@ test('two people type and switch for two minutes: every kept answer is the one t
       // Often sooner than the pause after which it is sent.
       await page.waitForTimeout(Math.random() * 500);
     }
-    await page.unrouteAll({ behavior: 'wait' });
+    calm();
     await expect(page.getByText('kept', { exact: true })).toBeVisible();
     await expect
       .poll(
@@ -66,7 +71,7 @@ test('two people type and switch for two minutes: every kept answer is the one t
           for (const id of ids) kept[id] = (await (await page.request.get(`/api/fills/${id}`)).json()).answers;
           return kept;
         },
-        { timeout: 20_000 },
+        { timeout: 45_000 },
       )
       .toEqual(Object.fromEntries(typed));
     await context.close();

@@ -134,6 +134,9 @@ export const whenSignedOut = (then: () => void): void => void (signedOut = then)
 /** Requests that outlive their page must be small; browsers allow 64 kB of them. */
 const OUTLIVING = 60_000;
 
+/** Milliseconds after which a request that keeps something counts as lost. */
+const HANGING = 20_000;
+
 async function call(method: string, path: string, body?: unknown): Promise<Response> {
   const raw = body instanceof Blob;
   const form = body instanceof FormData;
@@ -143,6 +146,8 @@ async function call(method: string, path: string, body?: unknown): Promise<Respo
     const type = raw ? 'application/octet-stream' : 'application/json';
     response = await fetch(`/api${path}`, {
       method,
+      // A request that hangs is tried again by whoever keeps things; it must not hold up what comes after it.
+      ...(method === 'PUT' ? { signal: AbortSignal.timeout(HANGING) } : {}),
       // What is being kept while the page is left still arrives.
       keepalive: method === 'PUT' && typeof content === 'string' && content.length < OUTLIVING,
       ...(content === undefined
