@@ -4,7 +4,7 @@ import { readText } from '@vocabula/core/markdown';
 import { signIn } from './people';
 
 /** How long they do; `SWITCHING_SECONDS=120` for a longer look. */
-const SECONDS = Number(process.env.SWITCHING_SECONDS ?? 40);
+const SECONDS = Number(process.env.SWITCHING_SECONDS ?? 25);
 // The browser’s own interception loses a request now and then; what the application loses, it loses each time.
 test.describe.configure({ retries: 2 });
 const SOURCE =
