@@ -48,6 +48,8 @@ async function open(): Promise<void> {
   try {
     await me.load();
     const id = String(route.params.id);
+    // What was typed before is there when it is opened again.
+    await settled().catch(() => undefined);
     if (id !== 'new') return take(await api.fill(id));
     const { template, letter, to } = route.query;
     take(
