@@ -1,29 +1,55 @@
 /** Typing and switching from message to message, quickly and on a slow network: nothing is lost, nothing lands elsewhere. */
-import { expect, test, type Page } from '@playwright/test';
+import { once } from 'node:events';
+import { createServer, request, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { expect, test } from '@playwright/test';
 import { readText } from '@vocabula/core/markdown';
 import { signIn } from './people';
 
-/** How long they do; `SWITCHING_SECONDS=120` for a longer look. */
-const SECONDS = Number(process.env.SWITCHING_SECONDS ?? 25);
-// The browser’s own interception loses a request now and then; what the application loses, it loses each time.
-test.describe.configure({ retries: 2 });
+/** How long they do; `SWITCHING_SECONDS` for a shorter or longer look. */
+const SECONDS = Number(process.env.SWITCHING_SECONDS ?? 120);
 const SOURCE =
   '---\nvocabula: 1\nkind: message\ntitle: Typing\nsubject: "Hello {{name}}"\nto: "{{recipient.email}}"\nvariables:\n  name: { type: text, label: Name, required: true }\n  words: { type: text, label: Words }\n---\nDear {{name}}, {{words}}\n';
 
-/** A page whose requests take their time, some of them fail for a moment. */
-/** @returns what ends the slowness */
-async function slow(page: Page): Promise<() => void> {
+/** Of what is kept, one in so many does not arrive, or its answer does not. */
+const LOST_OF = 10;
+/** Milliseconds that each request is under way. */
+const SLOWNESS = [50, 750] as const;
+
+/**
+ * The application behind a slow network that loses some of what is to be kept on its way there, and some answers on
+ * their way back.
+ * @returns its address, and what makes the network good again
+ */
+async function behindSlowNetwork(target: string): Promise<{ address: string; calm: () => void; server: Server }> {
   let isCalm = false;
-  await page.route('**/api/fills/**', async (route) => {
-    if (isCalm) return route.continue();
-    await new Promise((resolve) => setTimeout(resolve, 50 + Math.random() * 700));
-    if (route.request().method() === 'PUT' && Math.random() < 0.1) await route.abort();
-    else await route.continue();
-  });
-  return () => void (isCalm = true);
+  const pause = (): Promise<void> =>
+    new Promise((resolve) => setTimeout(resolve, SLOWNESS[0] + Math.random() * (SLOWNESS[1] - SLOWNESS[0])));
+  const server = createServer((asked, answer) => {
+    void (async () => {
+      const isSlow = !isCalm && asked.url?.startsWith('/api/fills/');
+      const chance = isSlow && asked.method === 'PUT' ? Math.random() * LOST_OF : LOST_OF;
+      if (isSlow) await pause();
+      if (chance < 0.5) return answer.destroy();
+      const onward = request(`${target}${asked.url}`, { method: asked.method, headers: asked.headers }, (given) => {
+        if (chance < 1) return void given.resume().on('end', () => answer.destroy());
+        answer.writeHead(given.statusCode ?? 500, given.headers);
+        given.pipe(answer);
+      });
+      onward.on('error', () => answer.destroy());
+      asked.pipe(onward);
+    })();
+  }).listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const { port } = server.address() as AddressInfo;
+  return { address: `http://127.0.0.1:${port}`, calm: () => void (isCalm = true), server };
 }
 
-test('two people type and switch: every kept answer is the one typed, where it was typed', async ({ browser }) => {
+test('two people type and switch: every kept answer is the one typed, where it was typed', async ({
+  browser,
+  baseURL,
+}) => {
+  const network = await behindSlowNetwork(String(baseURL));
   test.setTimeout(SECONDS * 1000 + 120_000);
   const author = await browser.newContext({ storageState: 'test-results/maeve.json' });
   const { document } = readText(SOURCE);
@@ -33,14 +59,13 @@ test('two people type and switch: every kept answer is the one typed, where it w
   await author.request.post(`/api/versions/${made.name}/publish`, { data: { revision: made.revision, note: 'x' } });
 
   const typeAndSwitch = async (who: string): Promise<void> => {
-    const context = await browser.newContext({ storageState: undefined });
+    const context = await browser.newContext({ storageState: undefined, baseURL: network.address });
     const page = await context.newPage();
     await signIn(page.request, who);
     const ids: string[] = [];
     for (let at = 0; at < 3; at += 1)
       ids.push((await (await page.request.post('/api/fills', { data: { text: made.name } })).json()).id as string);
     await page.goto(`/fill/${ids[0]}`);
-    const calm = await slow(page);
     /** What was last typed for each message, by label. */
     const typed = new Map<string, Record<string, string>>(ids.map((id) => [id, {}]));
     const until = Date.now() + SECONDS * 1000;
@@ -62,7 +87,7 @@ test('two people type and switch: every kept answer is the one typed, where it w
       // Often sooner than the pause after which it is sent.
       await page.waitForTimeout(Math.random() * 500);
     }
-    calm();
+    network.calm();
     await expect(page.getByText('kept', { exact: true })).toBeVisible();
     await expect
       .poll(
@@ -78,4 +103,6 @@ test('two people type and switch: every kept answer is the one typed, where it w
   };
   await Promise.all([typeAndSwitch('ines'), typeAndSwitch('kofi')]);
   await author.close();
+  network.server.closeAllConnections();
+  network.server.close();
 });

@@ -21,7 +21,9 @@ window.addEventListener('keydown', onKey);
 <template>
   <div class="app">
     <AppRail v-if="$route.matched.length > 0 && !$route.meta.open" @keys="showingKeys = true" />
-    <RouterView class="place" />
+    <RouterView v-slot="{ Component, route }">
+      <component :is="Component" :key="route.meta.each ? route.path : route.name" class="place" />
+    </RouterView>
     <CallLine v-if="calling" @close="calling = false" />
     <KeyTable v-if="showingKeys" @close="showingKeys = false" />
   </div>

@@ -10,6 +10,8 @@ declare module 'vue-router' {
     readonly author?: boolean;
     /** For whoever comes, signed in or not. */
     readonly open?: boolean;
+    /** Its page is of one thing: another thing of the kind is another page, made anew. */
+    readonly each?: boolean;
   }
 }
 
@@ -27,7 +29,7 @@ export const router = createRouter({
       path: '/enter/:token',
       name: 'enter',
       component: () => import('./door/EnterPlace.vue'),
-      meta: { title: 'Welcome', open: true },
+      meta: { each: true, title: 'Welcome', open: true },
     },
     {
       path: '/catalogue/:name?',
@@ -45,7 +47,7 @@ export const router = createRouter({
       path: '/publish/:name',
       name: 'publish',
       component: () => import('./versions/PublishPlace.vue'),
-      meta: { title: 'Publish', author: true },
+      meta: { each: true, title: 'Publish', author: true },
     },
     {
       path: '/versions/:name',
@@ -69,13 +71,13 @@ export const router = createRouter({
       path: '/go/:call',
       name: 'go',
       component: () => import('./fill/GoPlace.vue'),
-      meta: { title: 'Fill' },
+      meta: { each: true, title: 'Fill' },
     },
     {
       path: '/many/:id',
       name: 'many',
       component: () => import('./many/ManyPlace.vue'),
-      meta: { title: 'To many' },
+      meta: { each: true, title: 'To many' },
     },
     {
       path: '/recipients/:address?',

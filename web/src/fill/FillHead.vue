@@ -2,7 +2,7 @@
 /** What is filled, for whom, and what can be put to it. */
 import { computed } from 'vue';
 import { useAtHand } from '../ui/atHand';
-import { keepingWords } from '../ui/useKeeping';
+import { keepingWords } from '../ui/keeper';
 import { useNotice } from '../ui/notice';
 import type { Filling } from './useFill';
 

@@ -1,45 +1,31 @@
 /** One message being filled, kept at every change. */
-import type { Fill, OfferedValues } from '@vocabula/contract';
-import { effectScope, onScopeDispose, watch } from 'vue';
+import type { Fill, FillSummary, OfferedValues } from '@vocabula/contract';
+import { watch } from 'vue';
 import { api } from '../api/client';
-import { useKeeping, type Keeping } from '../ui/useKeeping';
+import { makeKeeper } from '../ui/keeper';
 import { useMessage } from './useMessage';
 
 type SavedFill = Parameters<typeof api.saveFill>[1];
 
-/**
- * One saver for all messages and pages of filling: a page that was left and the one that is open never try to keep two
- * states of one message against each other.
- */
-let keeper: Keeping<SavedFill> | undefined;
-let told: (id: string, standing: Fill['standing']) => void = () => undefined;
-const sharedKeeper = (): Keeping<SavedFill> =>
-  effectScope(true).run(() =>
-    useKeeping<SavedFill>({
-      async send(id, values) {
-        told(id, (await api.saveFill(id, values)).standing);
-      },
-      refused: () => 'hold',
-    }),
-  ) as Keeping<SavedFill>;
+/** A message that was refused waits for its next change: what was typed stays on the page. */
+const keeper = makeKeeper<SavedFill, FillSummary>({ send: (id, values) => api.saveFill(id, values), refusal: 'hold' });
 
 export function useFill() {
   const worked = useMessage();
   const { fill, recipient, answers, offered, confirmed, changes, original, all } = worked;
   /** True while a message is being taken over: that is no change of it. */
   let taking = false;
-  const { state, keep, flush, waiting } = (keeper ??= sharedKeeper());
-  told = (id, standing) => {
+  keeper.hear({
     // What became of its version meanwhile is said while one writes, not only on opening it again.
-    if (fill.value?.id === id) fill.value = { ...fill.value, standing, state: 'unfinished' };
-  };
-  // Leaving does not wait for the pause; what cannot be sent now is tried again.
-  onScopeDispose(() => void flush().catch(() => undefined));
+    kept(id, { standing }) {
+      if (fill.value?.id === id) fill.value = { ...fill.value, standing, state: 'unfinished' };
+    },
+  });
 
   function take(server: Fill): void {
     taking = true;
     // What waits to be kept of it is newer than what the server has.
-    const { recipient: fields, ...rest } = waiting(server.id) ?? {};
+    const { recipient: fields, ...rest } = keeper.waiting(server.id) ?? {};
     const given = { ...server, ...rest, ...(fields ? { fields } : {}) } as Fill;
     fill.value = given;
     recipient.value = { ...given.fields };
@@ -68,7 +54,7 @@ export function useFill() {
     [recipient, answers, offered, confirmed, changes, original, all],
     () => {
       const id = fill.value?.id;
-      if (!taking && id) keep(id, values());
+      if (!taking && id) keeper.keep(id, values());
     },
     // At the change itself: by the time of a later one something else may be shown.
     { deep: true, flush: 'sync' },
@@ -89,6 +75,6 @@ export function useFill() {
     { flush: 'sync' },
   );
 
-  return { ...worked, keeping: state, take, settled: flush };
+  return { ...worked, keeping: keeper.state, take, settled: keeper.flush };
 }
 export type Filling = ReturnType<typeof useFill>;

@@ -15,7 +15,7 @@ import { useMailing } from './useMailing';
 
 const route = useRoute();
 const notice = useNotice();
-const many = useMailing(() => String(route.params.id));
+const many = useMailing(String(route.params.id));
 const {
   mailing,
   progress,

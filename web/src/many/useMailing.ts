@@ -1,11 +1,19 @@
 /** One message each to many: what is asked once, what differs, each message by itself, and how far it is. */
-import type { Fill, MailedRow, Mailing, MailingSummary, OutgoingState } from '@vocabula/contract';
+import type {
+  ChangeMailed,
+  ChangeMailing,
+  Fill,
+  MailedRow,
+  Mailing,
+  MailingSummary,
+  OutgoingState,
+} from '@vocabula/contract';
 import { questions, sameValue, type Question } from '@vocabula/core';
 import { mergedChanges, NO_CHANGES, ownChanges } from '@vocabula/core/filling';
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { api } from '../api/client';
 import { useMessage } from '../fill/useMessage';
-import { useKeeping } from '../ui/useKeeping';
+import { makeKeeper } from '../ui/keeper';
 import { useNotice } from '../ui/notice';
 
 const KEEP_AFTER_MS = 500;
@@ -13,9 +21,25 @@ const LOOK_AGAIN_MS = 1000;
 /** Questions that some recipient is asked are looked for among so many. */
 const LOOKED_AT = 30;
 
-type Changed = Parameters<typeof api.changeMailed>[2];
+/** What is changed of one message, and of which mailing it is: known when it is typed, not when it is sent. */
+type RowChange = ChangeMailed & { readonly mailing: string };
+const rowsKept = makeKeeper<RowChange, MailedRow>({
+  after: KEEP_AFTER_MS,
+  merge: (waiting, next) => ({ ...waiting, ...next }),
+  send: (rowId, { mailing, ...body }) => api.changeMailed(mailing, rowId, body),
+});
+const sharedKept = makeKeeper<ChangeMailing, Mailing>({
+  after: KEEP_AFTER_MS,
+  send: (mailingId, body) => api.changeMailing(mailingId, body),
+});
 
-export function useMailing(id: () => string) {
+/** What is on its way of one message. */
+function changeWaiting(rowId: string): Partial<MailedRow> {
+  const { answers, fields, changes } = rowsKept.waiting(rowId) ?? {};
+  return { ...(answers && { answers }), ...(fields && { fields }), ...(changes && { changes }) };
+}
+
+export function useMailing(id: string) {
   const notice = useNotice();
   const mailing = shallowRef<Mailing>();
   const progress = shallowRef<MailingSummary>();
@@ -23,33 +47,33 @@ export function useMailing(id: () => string) {
   const chosen = ref<string>();
   const worked = useMessage();
   const row = computed(() => rows.value.find((each) => each.id === chosen.value));
-  const rowsKept = useKeeping<Changed>({
-    after: KEEP_AFTER_MS,
-    merge: (waiting, next) => ({ ...waiting, ...next }),
-    async send(rowId, body) {
-      const changed = await api.changeMailed(id(), rowId, body);
+  rowsKept.hear({
+    async kept(rowId, changed, { mailing: of }) {
+      if (of !== id) return;
       rows.value = rows.value.map((each) => (each.id === rowId ? changed : each));
-      progress.value = await api.mailingProgress(id());
+      await askProgress().catch(notice.fail);
+    },
+    refused: (_row, { mailing: of }, problem) => refusedWith(of, problem),
+  });
+  sharedKept.hear({
+    async kept(mailingId, changed) {
+      if (mailingId !== id) return;
+      take(changed);
+      await askRows().catch(notice.fail);
     },
     refused: refusedWith,
   });
-  const sharedKept = useKeeping<Parameters<typeof api.changeMailing>[1]>({
-    after: KEEP_AFTER_MS,
-    async send(mailingId, body) {
-      const changed = await api.changeMailing(mailingId, body);
-      if (mailing.value?.id !== mailingId) return;
-      // What was typed meanwhile stays, and is on its way.
-      if (sharedKept.waiting(mailingId)) progress.value = changed;
-      else take(changed);
-      rows.value = await api.mailingRows(mailingId);
-    },
-    refused: refusedWith,
-  });
-  function refusedWith(_id: string, _body: unknown, problem: unknown): 'drop' {
+  function refusedWith(mailingId: string, problem: unknown): 'drop' {
     notice.fail(problem);
-    void load();
+    if (mailingId === id) void load();
     return 'drop';
   }
+  const askRows = async (): Promise<void> => {
+    const given = await api.mailingRows(id);
+    // What was changed meanwhile stays, and is on its way.
+    rows.value = given.map((each) => ({ ...each, ...changeWaiting(each.id) }));
+  };
+  const askProgress = async (): Promise<void> => void (progress.value = await api.mailingProgress(id));
 
   const counts = computed(() => progress.value?.counts ?? {});
   const count = (...states: OutgoingState[]): number =>
@@ -57,8 +81,9 @@ export function useMailing(id: () => string) {
   const isOpen = computed(() => mailing.value?.state === 'preparing');
 
   function take(given: Mailing): void {
-    mailing.value = given;
     progress.value = given;
+    // What was typed meanwhile stays, and is on its way.
+    mailing.value = { ...given, ...sharedKept.waiting(given.id) };
     const { texts, house, signature } = given;
     worked.fill.value = {
       texts,
@@ -69,8 +94,10 @@ export function useMailing(id: () => string) {
   }
   async function load(): Promise<void> {
     try {
-      take(await api.mailing(id()));
-      rows.value = await api.mailingRows(id());
+      // What was typed before is there when it is opened again.
+      await Promise.all([rowsKept.flush(), sharedKept.flush()]).catch(() => undefined);
+      take(await api.mailing(id));
+      await askRows();
       chosen.value ??= rows.value[0]?.id;
     } catch (problem) {
       notice.fail(problem);
@@ -80,16 +107,16 @@ export function useMailing(id: () => string) {
     const state = progress.value?.state;
     if (state === 'going' || (state === 'first' && count('gone') === 0)) void lookAgain();
   }, LOOK_AGAIN_MS);
-  onBeforeUnmount(() => clearInterval(looking));
+  onScopeDispose(() => clearInterval(looking));
   async function lookAgain(): Promise<void> {
     try {
       const before = progress.value?.state;
-      progress.value = await api.mailingProgress(id());
+      await askProgress();
       const { value: now } = mailing;
-      const { state } = progress.value;
-      if (now && state !== before) mailing.value = { ...now, state };
+      const state = progress.value?.state;
+      if (now && state && state !== before) mailing.value = { ...now, state };
       // While thousands go, only how many is asked for again and again; which, when it has come to something.
-      if (state !== 'going' || state !== before) rows.value = await api.mailingRows(id());
+      if (state !== 'going' || state !== before) await askRows();
     } catch (problem) {
       notice.fail(problem);
     }
@@ -134,16 +161,20 @@ export function useMailing(id: () => string) {
     [worked.answers, worked.changes],
     () => {
       if (!shown || !isOpen.value) return;
-      const { row: id, shared } = shown;
+      const { row, shared } = shown;
       const own = Object.fromEntries(
         Object.entries(worked.answers.value).filter(([key, value]) => !sameValue(value, shared.answers[key])),
       );
-      rowsKept.keep(id, { answers: own as never, changes: ownChanges(shared.changes, worked.changes.value) });
+      rowsKept.keep(row, {
+        mailing: id,
+        answers: own as never,
+        changes: ownChanges(shared.changes, worked.changes.value),
+      });
     },
     { flush: 'sync' },
   );
-  async function changeRow(rowId: string, body: Changed): Promise<void> {
-    rowsKept.keep(rowId, body);
+  async function changeRow(rowId: string, body: ChangeMailed): Promise<void> {
+    rowsKept.keep(rowId, { mailing: id, ...body });
     // A tick or an option is told at once; a failure stands in the notice and is tried again.
     await rowsKept.flush().catch(() => undefined);
   }
@@ -170,8 +201,8 @@ export function useMailing(id: () => string) {
   async function add(who: Parameters<typeof api.addToMailing>[1]): Promise<void> {
     const before = rows.value.length;
     const apart = progress.value?.broken.length ?? 0;
-    take(await api.addToMailing(id(), who));
-    rows.value = await api.mailingRows(id());
+    take(await api.addToMailing(id, who));
+    await askRows();
     chosen.value ??= rows.value[0]?.id;
     const more = rows.value.length - before;
     const broken = (progress.value?.broken.length ?? 0) - apart;
@@ -181,7 +212,7 @@ export function useMailing(id: () => string) {
   async function drive(body: Parameters<typeof api.driveMailing>[1]): Promise<void> {
     // What goes is what is seen: nothing of it waits.
     await Promise.all([rowsKept.flush(), sharedKept.flush()]);
-    progress.value = await api.driveMailing(id(), body);
+    progress.value = await api.driveMailing(id, body);
     const { value: now } = mailing;
     if (now) mailing.value = { ...now, state: progress.value.state };
     await lookAgain();

@@ -4,6 +4,7 @@ import type { TableSummary, Use } from '@vocabula/contract';
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
+import { keepingWords } from '../ui/keeper';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import ImportPanel from './ImportPanel.vue';
@@ -21,7 +22,7 @@ const file = ref<{ file: File; use: Use }>();
 const list = useTemplateRef('list');
 const cells = useTemplateRef('cells');
 const set = useSet(load);
-const { table, saving } = set;
+const { table, keeping } = set;
 const summary = computed(() => tables.value.find(({ id }) => id === table.value?.id));
 
 async function load(): Promise<void> {
@@ -123,7 +124,7 @@ async function bin(): Promise<void> {
           >{{ table.cells.length }} rows · {{ table.use === 'sample' ? 'for proofs only' : 'people to write to'
           }}<template v-if="summary?.ownOf.length"> · own set of {{ summary.ownOf.length }}</template></span
         >
-        <span class="quiet small" role="status">{{ saving ? 'keeping…' : '' }}</span>
+        <span class="quiet small" role="status">{{ keepingWords(keeping) }}</span>
         <button class="plain small right" @click="cells?.addRow()">Add row</button>
         <button class="plain small" @click="cells?.openNew()">Add column</button>
         <button class="plain small" @click="copy(table.use === 'recipients')">

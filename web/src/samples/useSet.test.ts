@@ -2,6 +2,7 @@
 import type { StoredTable } from '@vocabula/contract';
 import { createPinia, setActivePinia } from 'pinia';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { effectScope, type EffectScope } from 'vue';
 import { api, ApiProblem } from '../api/client';
 import { useNotice } from '../ui/notice';
 import { useSet } from './useSet';
@@ -36,12 +37,15 @@ beforeEach(() => {
     return Promise.resolve({ ...stored(), revision: body.revision + 1 });
   });
 });
+let page: EffectScope;
 afterEach(() => {
+  page.stop();
   vi.restoreAllMocks();
   vi.useRealTimers();
 });
 const opened = async () => {
-  const set = useSet(() => Promise.resolve());
+  page = effectScope();
+  const set = page.run(() => useSet(() => Promise.resolve())) as ReturnType<typeof useSet>;
   await set.open('s');
   return set;
 };

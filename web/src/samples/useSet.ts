@@ -1,9 +1,9 @@
 /** A set that is worked on: changes are shown at once, sent in order, and can be undone one by one. */
 import type { StoredTable, TableChange } from '@vocabula/contract';
 import type { SampleColumn } from '@vocabula/core/proof';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, shallowRef } from 'vue';
 import { api } from '../api/client';
-import { isTemporary, useKeeping } from '../ui/useKeeping';
+import { isTemporary, makeKeeper } from '../ui/keeper';
 import { useNotice } from '../ui/notice';
 
 type Cells = Readonly<Record<string, string>>;
@@ -23,16 +23,33 @@ function joined(waiting: readonly TableChange[] = [], next: readonly TableChange
   return all;
 }
 
+/** Of each set that was opened: the revision that its changes are based on. */
+const revisions = new Map<string, number>();
+const keeper = makeKeeper<readonly TableChange[]>({ merge: joined, send });
+async function send(id: string, changes: readonly TableChange[]): Promise<void> {
+  for (let from = 0; from < changes.length; from += MOST) {
+    const part = changes.slice(from, from + MOST);
+    const saved = await api.changeTable(id, { revision: revisions.get(id) ?? 0, changes: part });
+    revisions.set(id, saved.revision);
+  }
+}
+
+/** A set with what was typed into it and waits to be sent. */
+function withCells(given: StoredTable, waiting: readonly TableChange[]): StoredTable {
+  const cells = [...given.cells];
+  for (const change of waiting) {
+    const row = change.what === 'cells' ? given.positions.indexOf(change.position) : -1;
+    if (change.what === 'cells' && row >= 0) cells[row] = { ...cells[row], ...change.cells };
+  }
+  return { ...given, cells };
+}
+
 export function useSet(changed: () => Promise<void>) {
   const notice = useNotice();
   const table = shallowRef<StoredTable>();
-  const saving = ref(false);
   const columns = computed(() => table.value?.columns ?? []);
-  /** Of each set that was opened: the revision that its changes are based on. */
-  const revisions = new Map<string, number>();
   /** A set that is fetched again, after its changes were refused. */
   let fetching: Promise<void> = Promise.resolve();
-  const { keep, flush: flushAll, waiting } = useKeeping<readonly TableChange[]>({ merge: joined, send, refused });
 
   async function open(id: string): Promise<void> {
     // What cannot be sent just now goes later, as changes of the set they were made in.
@@ -41,35 +58,34 @@ export function useSet(changed: () => Promise<void>) {
   }
   function show(fresh: StoredTable): void {
     revisions.set(fresh.id, fresh.revision);
-    table.value = fresh;
+    table.value = withCells(fresh, keeper.waiting(fresh.id) ?? []);
   }
   function close(): void {
     table.value = undefined;
   }
-  async function send(id: string, changes: readonly TableChange[]): Promise<void> {
-    saving.value = true;
-    try {
-      for (let from = 0; from < changes.length; from += MOST) {
-        const part = changes.slice(from, from + MOST);
-        const saved = await api.changeTable(id, { revision: revisions.get(id) ?? 0, changes: part });
-        revisions.set(id, saved.revision);
-        if (table.value?.id === id) table.value = { ...table.value, revision: saved.revision };
-      }
-      const calculates = table.value?.columns.some(({ value }) => value !== undefined);
+  keeper.hear({
+    async kept(id, _, changes) {
+      const { value: now } = table;
+      if (now?.id !== id) return;
+      table.value = { ...now, revision: revisions.get(id) ?? now.revision };
+      const calculates = now.columns.some(({ value }) => value !== undefined);
       const structural = changes.some(({ what }) => what !== 'cells' && what !== 'title');
       // What is calculated, and the places of new rows, only the server knows.
-      if (table.value?.id === id && (calculates || structural)) {
-        const fresh = await api.table(id);
-        if (table.value?.id === id && !waiting(id)) show(fresh);
+      try {
+        if (calculates || structural) {
+          const fresh = await api.table(id);
+          if (table.value?.id === id && !keeper.waiting(id)) show(fresh);
+        }
+        await changed();
+      } catch (problem) {
+        notice.fail(problem);
       }
-      await changed();
-    } finally {
-      saving.value = false;
-    }
-  }
+    },
+    refused,
+  });
   /** Sends what waits. What could not be sent is told of; where the server was away it is tried again. */
   async function flush(): Promise<void> {
-    await flushAll().catch((problem: unknown) => isTemporary(problem) && notice.fail(problem));
+    await keeper.flush().catch((problem: unknown) => isTemporary(problem) && notice.fail(problem));
     await fetching;
   }
   /** The set as it is now, with whoever’s changes. */
@@ -104,12 +120,12 @@ export function useSet(changed: () => Promise<void>) {
       made.push({ what: 'cells', position, cells: { ...cells } });
     }
     table.value = { ...now, cells: all };
-    if (made.length > 0) keep(now.id, made);
+    if (made.length > 0) keeper.keep(now.id, made);
   }
   /** Makes changes of the whole at once. */
   async function change(...changes: TableChange[]): Promise<void> {
     if (!table.value) return;
-    keep(table.value.id, changes);
+    keeper.keep(table.value.id, changes);
     await flush();
   }
   /** Puts a column in, or changes the one of its key. */
@@ -129,7 +145,7 @@ export function useSet(changed: () => Promise<void>) {
     notice.say('The row is gone.', () => change({ what: 'add-rows', rows: [own] }));
   }
 
-  return { table, columns, saving, open, close, flush, write, change, putColumn, removeRow };
+  return { table, columns, keeping: keeper.state, open, close, flush, write, change, putColumn, removeRow };
 }
 
 export type WorkedSet = ReturnType<typeof useSet>;

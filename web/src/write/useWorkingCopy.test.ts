@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { mount } from '@vue/test-utils';
+import { enableAutoUnmount, mount } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it, vi, type MockInstance } from 'vitest';
 import { emptyDocument, type TextDocument } from '@vocabula/core';
 import { ApiProblem, api } from '../api/client';
@@ -13,6 +13,7 @@ const stored = (document: TextDocument, revision: number) => ({
   updatedAt: '2026-11-24T10:00:00.000Z',
   document,
 });
+enableAutoUnmount(afterEach);
 let save: MockInstance<typeof api.saveText>;
 
 beforeEach(() => {

@@ -4,7 +4,7 @@ import { sameValue, type TextDocument } from '@vocabula/core';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { api, ApiProblem } from '../api/client';
 import { ensureText, putText } from '../ui/library';
-import { useKeeping } from '../ui/useKeeping';
+import { makeKeeper, type Refusal } from '../ui/keeper';
 import { whenInWords } from '../ui/today';
 import { dropUnsent, keepUnsent, unsentOf } from './unsent';
 
@@ -22,6 +22,26 @@ export interface Settled {
 
 const isOffline = (problem: unknown): boolean => problem instanceof ApiProblem && problem.code === 'offline';
 
+/** Of each text that was opened: what the server has, and its revision. */
+const known = new Map<string, { readonly base: TextDocument; readonly revision: number }>();
+const keeper = makeKeeper<TextDocument, WorkingCopy>({ send, after: KEEP_WITHIN, within: KEEP_WITHIN });
+async function send(id: string, document: TextDocument): Promise<WorkingCopy> {
+  try {
+    const copy = await api.saveText(id, { document, revision: known.get(id)?.revision ?? 0 });
+    known.set(id, { base: copy.document, revision: copy.revision });
+    putText(id, copy.document, true);
+    if (!keeper.waiting(id)) dropUnsent(id);
+    return copy;
+  } catch (problem) {
+    keepHere(id, keeper.waiting(id) ?? document);
+    throw problem;
+  }
+}
+/** Keeps it in this browser. @returns whether that could be done */
+function keepHere(id: string, document: TextDocument, base = known.get(id)?.base): boolean {
+  return base !== undefined && keepUnsent(id, { document, base, revision: known.get(id)?.revision ?? 0 });
+}
+
 export function useWorkingCopy() {
   const name = ref('');
   const opened = shallowRef<TextDocument>();
@@ -29,19 +49,15 @@ export function useWorkingCopy() {
   const failed = ref(false);
   const conflict = shallowRef<Clash>();
   const revision = ref(0);
-  /** What the server has under that revision. */
-  let base: TextDocument | undefined;
-  /** What waits under a name, for the time that a conflict is looked at. */
-  const {
-    keep,
-    flush: flushAll,
-    waiting,
-    forget,
-    release,
-  } = useKeeping<TextDocument>({
-    send: save,
-    after: KEEP_WITHIN,
-    within: KEEP_WITHIN,
+  keeper.hear({
+    kept(id, copy) {
+      if (id !== name.value) return;
+      revision.value = copy.revision;
+      failed.value = false;
+      // What was written meanwhile is on its way.
+      state.value = keeper.waiting(id) ? 'keeping…' : `kept ${whenInWords(copy.updatedAt)}`;
+    },
+    failed: (id, _, problem) => id === name.value && told(problem),
     refused,
   });
 
@@ -55,13 +71,15 @@ export function useWorkingCopy() {
     name.value = wanted;
     failed.value = false;
     conflict.value = undefined;
-    forget(wanted);
+    // What the browser keeps of it is all that waits; where it keeps nothing, what waits goes on waiting.
+    if (unsent) keeper.forget(wanted);
     revision.value = copy?.revision ?? unsent?.revision ?? 0;
-    base = copy?.document ?? unsent?.base;
+    const base = copy?.document ?? unsent?.base;
+    if (base) known.set(wanted, { base, revision: revision.value });
     if (copy) state.value = `kept ${whenInWords(copy.updatedAt)}`;
     if (!unsent || (copy && sameValue(copy.document, unsent.document))) {
       dropUnsent(wanted);
-      opened.value = copy?.document;
+      opened.value = keeper.waiting(wanted) ?? copy?.document;
       return;
     }
     opened.value = unsent.document;
@@ -79,55 +97,29 @@ export function useWorkingCopy() {
   function changed(document: TextDocument): void {
     // Typed in the moment before the conflict was shown: it belongs to this side.
     if (conflict.value) conflict.value = { ...conflict.value, yours: document };
-    if (failed.value) keepHere(document);
+    if (failed.value) keepHere(name.value, document, conflict.value?.base);
     else state.value = 'keeping…';
-    if (!conflict.value) keep(name.value, document);
+    if (!conflict.value) keeper.keep(name.value, document);
   }
-
-  /** Keeps it in this browser. @returns whether that could be done */
-  const keepHere = (document: TextDocument): boolean =>
-    base !== undefined &&
-    keepUnsent(name.value, { document, base: conflict.value?.base ?? base, revision: revision.value });
 
   /** Sends what waits to be kept. What went wrong is in the state, and is tried again. */
-  const flush = (): Promise<void> => flushAll().catch(() => undefined);
+  const flush = (): Promise<void> => keeper.flush().catch(() => undefined);
 
-  async function save(id: string, document: TextDocument): Promise<void> {
-    // A text that is shown no more is kept in this browser until it is opened again: its revision is known there.
-    if (id !== name.value) return;
-    try {
-      const copy = await api.saveText(id, { document, revision: revision.value });
-      putText(id, copy.document, true);
-      if (id !== name.value) return;
-      revision.value = copy.revision;
-      base = copy.document;
-      failed.value = false;
-      // What was written meanwhile is on its way.
-      if (waiting(id)) {
-        state.value = 'keeping…';
-        return;
-      }
-      state.value = `kept ${whenInWords(copy.updatedAt)}`;
-      dropUnsent(id);
-    } catch (problem) {
-      if (id === name.value) told(waiting(id) ?? document, problem);
-      throw problem;
-    }
-  }
-  /** Says why it is not kept, and keeps it in this browser. */
-  function told(document: TextDocument, problem: unknown): void {
+  /** Says why it is not kept. */
+  function told(problem: unknown): void {
     failed.value = true;
-    const here = keepHere(document);
     state.value =
-      here && isOffline(problem)
+      isOffline(problem) && unsentOf(name.value)
         ? 'not connected: kept in this browser'
         : `not kept: ${problem instanceof Error ? problem.message : 'unknown'}`;
   }
   /** A conflict is for somebody to settle; any other refusal waits for the next change. */
-  function refused(id: string, document: TextDocument, problem: unknown): 'hold' | 'drop' {
+  function refused(id: string, document: TextDocument, problem: unknown): Refusal {
+    // A text that is shown no more stays in this browser until it is opened again.
     if (id !== name.value) return 'drop';
+    told(problem);
     if (problem instanceof ApiProblem && problem.conflict)
-      conflict.value = { ...problem.conflict, yours: waiting(id) ?? document, base };
+      conflict.value = { ...problem.conflict, yours: keeper.waiting(id) ?? document, base: known.get(id)?.base };
     return 'hold';
   }
 
@@ -148,20 +140,19 @@ export function useWorkingCopy() {
     if (losesTheirs) titles.push(await keepCopy(both.theirs.document, 'other copy'));
     if (losesMine) titles.push(await keepCopy(both.yours, 'my copy'));
     revision.value = both.theirs.revision;
-    base = both.theirs.document;
+    known.set(name.value, { base: both.theirs.document, revision: revision.value });
     conflict.value = undefined;
-    forget(name.value);
-    keep(name.value, document);
-    release(name.value);
+    keeper.forget(name.value);
+    keeper.keep(name.value, document);
     await flush();
     return titles;
   }
 
   const leave = (event: BeforeUnloadEvent): void => {
-    const document = waiting(name.value);
+    const document = keeper.waiting(name.value);
     if (!document) return;
     // Kept here already, it waits for the next visit; else the browser asks before it goes.
-    if (!keepHere(document)) event.preventDefault();
+    if (!keepHere(name.value, document)) event.preventDefault();
   };
   window.addEventListener('beforeunload', leave);
   onUnmounted(() => window.removeEventListener('beforeunload', leave));

@@ -2,29 +2,33 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { effectScope } from 'vue';
 import { ApiProblem } from '../api/client';
-import { useKeeping, type Keeping } from './useKeeping';
+import { makeKeeper, type Keeper, type KeeperListener } from './keeper';
 
 let sent: [string, unknown][];
 let fail: (id: string) => unknown;
-let keeping: Keeping<unknown>;
+let keeping: Keeper<unknown, void>;
 let scope: ReturnType<typeof effectScope>;
 const make = (more: object = {}): void => {
-  scope = effectScope();
-  keeping = scope.run(() =>
-    useKeeping<unknown>({
-      send: async (id, state) => {
-        await Promise.resolve();
-        const problem = fail(id);
-        if (problem) throw problem as Error;
-        sent.push([id, state]);
-      },
-      after: 400,
-      within: 1000,
-      retryAfter: 3000,
-      ...more,
-    }),
-  ) as Keeping<unknown>;
+  keeping = makeKeeper<unknown>({
+    send: async (id, state) => {
+      await Promise.resolve();
+      const problem = fail(id);
+      if (problem) throw problem as Error;
+      sent.push([id, state]);
+    },
+    after: 400,
+    within: 1000,
+    retryAfter: 3000,
+    ...more,
+  });
+  scope = page();
 };
+/** A page that works with it, and hears of it. */
+function page(listener: KeeperListener<unknown, void> = {}): ReturnType<typeof effectScope> {
+  const made = effectScope();
+  made.run(() => keeping.hear(listener));
+  return made;
+}
 beforeEach(() => {
   vi.useFakeTimers();
   sent = [];
@@ -90,7 +94,7 @@ describe('what is kept while one works', () => {
   });
   it('that is refused for good is dropped or held, and the others go', async () => {
     const refusal = new ApiProblem(422, 'bad', 'no');
-    make({ refused: (id: string) => (id === 'held' ? 'hold' : 'drop') });
+    page({ refused: (id) => (id === 'held' ? 'hold' : 'drop') });
     fail = (id) => (id === 'b' ? undefined : refusal);
     keeping.keep('a', 1);
     keeping.keep('held', 2);
@@ -101,9 +105,9 @@ describe('what is kept while one works', () => {
     fail = () => undefined;
     await pass(10_000);
     expect(sent).toHaveLength(1);
-    keeping.release('held');
+    keeping.keep('held', 4);
     await keeping.flush();
-    expect(sent.at(-1)).toEqual(['held', 2]);
+    expect(sent.at(-1)).toEqual(['held', 4]);
   });
   it('puts together what is to be put together', async () => {
     make({ merge: (waiting: number[] = [], next: number[]) => [...waiting, ...next] });
@@ -115,5 +119,40 @@ describe('what is kept while one works', () => {
     fail = () => undefined;
     await pass(4000);
     expect(sent).toEqual([['a', [1, 2, 3]]]);
+  });
+  it('of a page that was left never goes over what the page now open keeps of the same thing', async () => {
+    fail = () => offline;
+    keeping.keep('a', 'older');
+    await pass(500);
+    scope.stop();
+    const next = page();
+    keeping.keep('a', 'newer');
+    fail = () => undefined;
+    await pass(10_000);
+    expect(sent).toEqual([['a', 'newer']]);
+    next.stop();
+  });
+  it('is told to the pages that stand, and to no other', async () => {
+    const heard: unknown[] = [];
+    const first = page({ kept: (id, _, state) => heard.push(['first', id, state]) });
+    page({ kept: (id) => heard.push(['second', id]), failed: (id) => heard.push(['failed', id]) });
+    first.stop();
+    keeping.keep('a', 1);
+    await pass(500);
+    fail = () => offline;
+    keeping.keep('b', 2);
+    await pass(500);
+    expect(heard).toEqual([
+      ['second', 'a'],
+      ['failed', 'b'],
+    ]);
+  });
+  it('waits for somebody to say who they are', async () => {
+    fail = () => new ApiProblem(401, 'signed-out', 'who?');
+    keeping.keep('a', 1);
+    await pass(500);
+    fail = () => undefined;
+    await pass(4000);
+    expect(sent).toEqual([['a', 1]]);
   });
 });
