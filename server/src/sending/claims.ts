@@ -119,4 +119,4 @@ async function dueOf(reader: Reader | Writer, most: number): Promise<OutgoingRow
 
 /** The condition by which a settled row is still this courier's, or nobody's decision yet. */
 export const stillOf = (me: string) =>
-  sql`(outgoing.state = 'sending' AND outgoing.claimed_by = ${me}) OR outgoing.state = 'uncertain'`;
+  sql`((outgoing.state = 'sending' AND outgoing.claimed_by = ${me}) OR outgoing.state = 'uncertain')`;

@@ -253,6 +253,19 @@ describe('a mail service in trouble', () => {
     expect((await change(waiting, { act: 'arrived' })).body.state).toBe('gone');
   });
 
+  it('that is uncertain stays so, whatever becomes of the others', async () => {
+    await serve({
+      onRcptTo: ({ address }, _session, done) =>
+        done(address.startsWith('ann') ? undefined : Object.assign(new Error('no such mailbox'), { responseCode: 550 })),
+    });
+    const uncertain = (await handOver(await fill())).body.outgoing;
+    await server.database.write((writer) => writer.update(outgoing).set({ state: 'uncertain', why: 'nobody knows' }));
+    const refused = (await handOver(await fill('bo@x.example'))).body.outgoing;
+    await send(refused);
+    expect((await stateOf(refused))[0]).toBe('refused');
+    expect((await stateOf(uncertain)).slice(0, 2)).toEqual(['uncertain', 'nobody knows']);
+  });
+
   it('left by a process that was killed: what it was sending is set apart, or found out where the stand-in keeps it', async () => {
     await serve();
     const waiting = (await handOver(await fill())).body.outgoing;
