@@ -256,7 +256,9 @@ describe('a mail service in trouble', () => {
   it('that is uncertain stays so, whatever becomes of the others', async () => {
     await serve({
       onRcptTo: ({ address }, _session, done) =>
-        done(address.startsWith('ann') ? undefined : Object.assign(new Error('no such mailbox'), { responseCode: 550 })),
+        done(
+          address.startsWith('ann') ? undefined : Object.assign(new Error('no such mailbox'), { responseCode: 550 }),
+        ),
     });
     const uncertain = (await handOver(await fill())).body.outgoing;
     await server.database.write((writer) => writer.update(outgoing).set({ state: 'uncertain', why: 'nobody knows' }));
