@@ -4,7 +4,7 @@
  * then everything we make of a message against its HTML alone.
  */
 import assert from 'node:assert/strict';
-import { compile, darkRules, htmlStyles, PLAIN_HOUSE, render, renderHtml } from '@vocabula/core';
+import { compile, darkRules, frameTags, htmlStyles, PLAIN_HOUSE, render, renderHtml } from '@vocabula/core';
 import { readText } from '@vocabula/core/markdown';
 import { Eta } from 'eta';
 import Handlebars from 'handlebars';
@@ -41,6 +41,7 @@ interface Dialect {
 
 const styles = htmlStyles(PLAIN_HOUSE.style);
 const dark = darkRules(PLAIN_HOUSE.style, []);
+const [frame, endOfFrame] = frameTags(PLAIN_HOUSE.style);
 const subject = (dialect: Dialect): string => `About ${dialect.value('text0')}`;
 
 /** The words of each passage: sentences around one or two placeholders. */
@@ -58,9 +59,9 @@ function htmlTemplate(dialect: Dialect): string {
   return (
     `<!doctype html><html lang="en-GB" dir="ltr"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">` +
     `<meta name="color-scheme" content="light dark"><style>@media (prefers-color-scheme:dark){${dark}}</style>` +
-    `<title>${subject(dialect)}</title></head><body style="${styles.body}">` +
+    `<title>${subject(dialect)}</title></head><body style="${styles.body}">${frame}` +
     `<p style="${styles.p}">Dear friend of the garden,</p>${paragraphs}<ul style="${styles.list}">${items}</ul>` +
-    `<p style="${styles.p}">With kind regards</p></body></html>`
+    `<p style="${styles.p}">With kind regards</p>${endOfFrame}</body></html>`
   );
 }
 

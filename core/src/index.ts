@@ -28,6 +28,7 @@ export { compile, type CompileOptions } from './compile/compile.js';
 export {
   DEFAULT_LOCALE,
   FACT_TYPES,
+  MESSAGE_WIDTH,
   PLAIN_HOUSE,
   type Fact,
   type House,
@@ -55,8 +56,8 @@ export {
 } from './render/render.js';
 export type { Source } from './render/frame.js';
 export { direction } from './values/intl.js';
-export { structureOnly, withoutImages } from './render/plainer.js';
-export { darkRules, htmlStyles } from './render/styles.js';
+export { forPasting, structureOnly, withoutImages } from './render/plainer.js';
+export { darkRules, frameTags, htmlStyles } from './render/styles.js';
 export {
   comparisonInWords,
   comparisonsOf,

@@ -1,6 +1,7 @@
 /** What a message brings along: attachments, and the images that its HTML shows. */
 import { createHash } from 'node:crypto';
-import type { Message } from '@vocabula/core';
+import { MESSAGE_WIDTH, type Message } from '@vocabula/core';
+import { imageSize } from 'image-size';
 
 export interface Asset {
   readonly content: Uint8Array;
@@ -35,7 +36,9 @@ export function attachmentsOf(attachments: Message['attachments'], assets: Asset
 }
 
 // A tag ends before the next begins: however many are never closed, each is looked at once.
-const SOURCE = /(<img\b[^<>]*?\ssrc=")([^"]*)(")/g;
+const IMAGE_TAG = /<img\b[^<>]*>/g;
+const SOURCE = /(\ssrc=")([^"]*)(")/;
+const WIDTH = /\swidth="/;
 const unescape = (text: string): string =>
   text
     .replace(/&#39;/g, "'")
@@ -48,27 +51,50 @@ export function embedded(
   assets: AssetSource,
 ): { readonly html: string; readonly images: readonly MimePart[] } {
   const images = new Map<string, MimePart>();
-  const changed = html.replace(SOURCE, (whole: string, before: string, source: string, after: string) => {
-    const path = unescape(source);
-    const known = images.get(path);
-    const asset = known ?? assets(path);
-    if (!asset) return whole;
+  const changed = withImages(html, assets, (path, asset) => {
     const cid =
-      known?.cid ?? `${createHash('sha256').update(asset.content).digest('hex').slice(0, 24)}@vocabula.example`;
+      images.get(path)?.cid ??
+      `${createHash('sha256').update(asset.content).digest('hex').slice(0, 24)}@vocabula.example`;
     images.set(path, { name: path.split('/').at(-1) ?? path, content: asset.content, type: asset.type, cid });
-    return `${before}cid:${cid}${after}`;
+    return `cid:${cid}`;
   });
   return { html: changed, images: [...images.values()] };
 }
 
 /** HTML that holds its images of the library itself, for places that take no files along, such as a clipboard. */
-export function inlined(html: string, assets: AssetSource): string {
-  return html.replace(SOURCE, (whole: string, before: string, source: string, after: string) => {
-    const asset = assets(unescape(source));
-    return asset
-      ? `${before}data:${asset.type};base64,${Buffer.from(asset.content).toString('base64')}${after}`
-      : whole;
+export const inlined = (html: string, assets: AssetSource): string =>
+  withImages(html, assets, (_, { type, content }) => `data:${type};base64,${Buffer.from(content).toString('base64')}`);
+
+/**
+ * Replaces the addresses of the library's images. An image without a width gets its own, at most the message's:
+ * word-processor engines show images as wide as they are, whatever their style says.
+ */
+function withImages(
+  html: string,
+  assets: AssetSource,
+  address: (path: string, asset: Asset) => string,
+  widest = MESSAGE_WIDTH,
+): string {
+  return html.replace(IMAGE_TAG, (tag) => {
+    const path = unescape(SOURCE.exec(tag)?.[2] ?? '');
+    const asset = path === '' ? undefined : assets(path);
+    if (!asset) return tag;
+    const shown = tag.replace(
+      SOURCE,
+      (_, before: string, _source, after: string) => before + address(path, asset) + after,
+    );
+    const width = WIDTH.test(tag) ? undefined : widthOf(asset);
+    return width === undefined ? shown : shown.replace('<img', `<img width="${Math.min(width, widest)}"`);
   });
+}
+
+/** An image's own width in pixels; undefined where its bytes do not say. */
+function widthOf({ content }: Asset): number | undefined {
+  try {
+    return imageSize(content).width;
+  } catch {
+    return undefined;
+  }
 }
 
 const TYPES: Readonly<Record<string, string>> = {

@@ -63,6 +63,19 @@ describe('a message as a file', () => {
     expect(inlined(html, assets)).toContain('src="data:image/png;base64,AAEC+g0K"');
   });
 
+  it('says how wide an image is, for engines that look at nothing else', () => {
+    /** The head of a PNG image (ISO/IEC 15948, 11.2.2) of that width. */
+    const png = (width: number): Uint8Array => {
+      const head = Buffer.from('89504e470d0a1a0a0000000d49484452000000000000000a0806000000', 'hex');
+      head.writeUInt32BE(width, 16);
+      return head;
+    };
+    const of = (path: string) => ({ content: png(path === 'assets/wide.png' ? 3000 : 120), type: 'image/png' });
+    expect(inlined('<img src="assets/a.png" alt="">', of)).toContain('<img width="120"');
+    expect(inlined('<img src="assets/wide.png" alt="">', of)).toContain('<img width="640"');
+    expect(inlined('<img src="assets/a.png" alt="" width="40">', of)).not.toContain('120');
+  });
+
   it('says what it was given, whatever the words, and lets no header in', async () => {
     const words = fc.string({ unit: 'grapheme', maxLength: 60 }).map((text) => text.replace(/[\p{Cc}\p{Cs}]/gu, ' '));
     await fc.assert(

@@ -14,6 +14,8 @@ export interface HouseStyle {
   /** Pixels. */
   readonly size: number;
   readonly lineHeight: number;
+  /** How wide messages are at most, in pixels; `MESSAGE_WIDTH` where nothing is said. */
+  readonly width?: number;
   readonly heading: readonly [h1: number, h2: number, h3: number];
   readonly ink: NamedColour;
   readonly link: NamedColour;
@@ -49,6 +51,9 @@ export interface House {
 }
 
 export const DEFAULT_LOCALE = 'en-GB';
+
+/** How wide messages are where the house does not say: lines of about 75 characters, and room on every screen. */
+export const MESSAGE_WIDTH = 640;
 
 /** The plain look of messages when a house has not said otherwise. */
 export const PLAIN_HOUSE: House = {

@@ -24,6 +24,7 @@ const styleSchema = z
     headingFont: font.optional(),
     size,
     lineHeight: size,
+    width: z.number().min(320).max(1200).optional(),
     heading: z.tuple([size, size, size]),
     ink: colour,
     link: colour,

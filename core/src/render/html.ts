@@ -13,7 +13,7 @@ import type {
 } from '../compile/program.js';
 import { direction } from '../values/intl.js';
 import type { Frame } from './frame.js';
-import { htmlStyles, openTag, panelTags, type HtmlStyles } from './styles.js';
+import { buttonOpen, htmlStyles, LAYOUT_END, openTag, panelTags, type HtmlStyles } from './styles.js';
 import { LineWriter, maySign, type Collected } from './writer.js';
 import { walk } from './walk.js';
 
@@ -189,13 +189,12 @@ export class HtmlWriter {
   }
 
   private button({ align, href, line, ...unit }: Extract<BlockUnit, { kind: 'button' }>): void {
-    const { styles } = this;
-    const style = styles.p + (align ? `;text-align:${align}` : '');
-    const open = `<p${this.attributes(unit, style)}>`;
+    const proof = this.attributes(unit, '');
+    const open = buttonOpen(this.frame.program.house.style, align).replace('<table', `<table${proof}`);
     const address = this.writer.address(href);
-    const link = `<a class="b"${address === '' ? '' : ` href="${escapeHtml(address)}"`} style="${styles.button}">`;
+    const link = `<a class="b"${address === '' ? '' : ` href="${escapeHtml(address)}"`} style="${this.styles.button}">`;
     const words = this.writer.write(line, this.out.length + open.length + link.length);
-    if (words !== undefined && words !== '') this.out += `${open}${link}${words}</a></p>`;
+    if (words !== undefined && words !== '') this.out += `${open}${link}${words}</a>${LAYOUT_END}`;
   }
 
   private table(unit: Extract<BlockUnit, { kind: 'table' }>): void {
@@ -240,6 +239,7 @@ export class HtmlWriter {
   private openCell({ align, head, colspan, rowspan }: CellUnit, address: string): string {
     const spans = `${colspan > 1 ? ` colspan="${colspan}"` : ''}${rowspan > 1 ? ` rowspan="${rowspan}"` : ''}`;
     const style = head ? this.styles.th : this.styles.td;
-    return `<${head ? 'th' : 'td'}${spans} style="${style};text-align:${align ?? 'left'}"${address}>`;
+    const ground = head ? this.styles.headAttributes : '';
+    return `<${head ? 'th' : 'td'}${spans}${ground} style="${style};text-align:${align ?? 'left'}"${address}>`;
   }
 }

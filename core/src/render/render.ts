@@ -8,7 +8,7 @@ import type { Value } from '../values/index.js';
 import { Frame, type RenderInput } from './frame.js';
 import { direction } from '../values/intl.js';
 import { HtmlWriter } from './html.js';
-import { darkRules, htmlStyles } from './styles.js';
+import { darkRules, frameTags, htmlStyles } from './styles.js';
 import { invitationOf, type Invitation } from './invitation.js';
 import { shortHtml } from './short.js';
 import { TextWriter } from './text.js';
@@ -151,6 +151,7 @@ function fragmentOf(program: Program, frame: Frame, collected: Collected): strin
 interface Page {
   readonly beforeTitle: string;
   readonly beforeBody: string;
+  readonly afterBody: string;
 }
 const pages = new WeakMap<Program, Page>();
 
@@ -159,13 +160,15 @@ function page(program: Program, subject: string, fragment: string): string {
   let made = pages.get(program);
   if (!made) {
     const locale = escapeHtml(program.locale);
+    const [open, close] = frameTags(program.house.style);
     made = {
       beforeTitle: `<!doctype html><html lang="${locale}" dir="${direction(program.locale)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><style>@media (prefers-color-scheme:dark){${darkRules(program.house.style, program.colours)}}</style><title>`,
-      beforeBody: `</title></head><body style="${htmlStyles(program.house.style).body}">`,
+      beforeBody: `</title></head><body style="${htmlStyles(program.house.style).body}">${open}`,
+      afterBody: `${close}</body></html>`,
     };
     pages.set(program, made);
   }
-  return `${made.beforeTitle}${escapeHtml(subject)}${made.beforeBody}${fragment}</body></html>`;
+  return `${made.beforeTitle}${escapeHtml(subject)}${made.beforeBody}${fragment}${made.afterBody}`;
 }
 
 function checkAddresses(envelope: Envelope, findings: Finding[]): void {

@@ -1,8 +1,11 @@
 /** The house style as inline styles, and its dark partners as rules. */
 import { DARK_PAGE, darkTint, tint } from '../house/colour.js';
-import type { HouseStyle } from '../house/house.js';
+import { MESSAGE_WIDTH, type HouseStyle } from '../house/house.js';
 
-/** Inline styles of one house, made once. */
+/**
+ * Inline styles of one house, made once. Every block and cell has its own font, size, line height and colour: most mail
+ * programs drop the style of `<body>`, and page styles with it.
+ */
 export interface HtmlStyles {
   readonly body: string;
   readonly p: string;
@@ -17,9 +20,12 @@ export interface HtmlStyles {
   readonly table: string;
   readonly th: string;
   readonly td: string;
+  /** The words of a button. */
   readonly button: string;
   /** Whole opening tags of what a message has most of. */
   readonly open: Readonly<Record<'p' | 'h1' | 'h2' | 'h3' | 'li', string>>;
+  /** Attributes of a table head's cells, for programs that read no background from a style. */
+  readonly headAttributes: string;
 }
 
 const made = new WeakMap<HouseStyle, HtmlStyles>();
@@ -36,30 +42,32 @@ export function htmlStyles(style: HouseStyle): HtmlStyles {
 
 function makeStyles(style: HouseStyle): HtmlStyles {
   const { rule, button, table, headingFont } = style;
+  const ink = `color:${style.ink.light}`;
+  const words = `font-family:${style.font};font-size:${style.size}px;line-height:${style.lineHeight}px;${ink}`;
   const heading = (size: number): string =>
-    `margin:0 0 12px;${headingFont ? `font-family:${headingFont};` : ''}font-size:${size}px;line-height:${Math.round(size * 1.35)}px;font-weight:bold`;
+    `margin:0 0 12px;font-family:${headingFont ?? style.font};font-size:${size}px;line-height:${Math.round(size * 1.35)}px;${ink};font-weight:bold`;
   const lines = {
     rows: `border-bottom:1px solid ${rule.light}`,
     all: `border:1px solid ${rule.light}`,
     none: 'border:0',
   }[table.lines];
-  const cell = `padding:4px ${table.lines === 'all' ? '8px' : '16px 4px 0'};vertical-align:top;${lines}`;
+  const cell = `padding:4px ${table.lines === 'all' ? '8px' : '16px 4px 0'};vertical-align:top;${lines};${words}`;
   const head = table.head === undefined ? undefined : style.colours[table.head];
   const named = {
-    body: `margin:0;font-family:${style.font};font-size:${style.size}px;line-height:${style.lineHeight}px;color:${style.ink.light}`,
-    p: 'margin:0 0 14px',
+    body: `margin:0;${words}`,
+    p: `margin:0 0 14px;${words}`,
     h1: heading(style.heading[0]),
     h2: heading(style.heading[1]),
     h3: heading(style.heading[2]),
-    pre: 'margin:0 0 14px;font-family:Consolas,Menlo,monospace;font-size:0.93em;white-space:pre-wrap',
+    pre: `margin:0 0 14px;font-family:Consolas,Menlo,monospace;font-size:${Math.round(style.size * 0.93)}px;line-height:${style.lineHeight}px;${ink};white-space:pre-wrap`,
     hr: `margin:0 0 14px;border:0;border-top:1px solid ${rule.light}`,
     quote: `margin:0 0 14px;padding:0 0 0 14px;border-left:3px solid ${rule.light}`,
     list: 'margin:0 0 14px;padding:0 0 0 24px',
-    item: 'margin:0 0 4px',
+    item: `margin:0 0 4px;${words}`,
     table: 'margin:0 0 14px;border-collapse:collapse',
     th: `${cell};font-weight:bold${head ? `;background-color:${tint(head.light)}` : ''}`,
     td: cell,
-    button: `display:inline-block;padding:9px 18px;border-radius:${button.corners}px;background-color:${style.colours[button.colour]?.light ?? style.ink.light};color:${button.words};font-weight:bold;text-decoration:none`,
+    button: `font-family:${style.font};font-size:${style.size}px;line-height:${style.lineHeight}px;color:${button.words};font-weight:bold;text-decoration:none`,
   };
   return {
     ...named,
@@ -70,7 +78,31 @@ function makeStyles(style: HouseStyle): HtmlStyles {
       h3: `<h3 style="${named.h3}">`,
       li: `<li style="${named.item}">`,
     },
+    headAttributes: head ? ` bgcolor="${tint(head.light)}"` : '',
   };
+}
+
+/** Attributes of tables that lay out and hold no data: no room or lines of their own, and no word of them read aloud. */
+const LAYOUT = 'role="presentation" cellpadding="0" cellspacing="0" border="0"';
+/** What ends a layout table of one cell. */
+export const LAYOUT_END = '</td></tr></tbody></table>';
+
+/** The opening tags of a button: a padded, coloured cell around its link, which word-processor engines keep as well. */
+export function buttonOpen(style: HouseStyle, align: string | null): string {
+  const { button } = style;
+  const colour = style.colours[button.colour]?.light ?? style.ink.light;
+  const place =
+    align === 'center' ? 'margin:0 auto 14px' : align === 'right' ? 'margin:0 0 14px auto' : 'margin:0 0 14px';
+  const aligned = align === 'center' ? ' align="center"' : '';
+  return `<table ${LAYOUT}${aligned} style="${place};border-collapse:separate"><tbody><tr><td class="b" bgcolor="${colour}" style="padding:9px 18px;border-radius:${button.corners}px;background-color:${colour}">`;
+}
+
+/** The tags around a whole message: a table of one cell, which keeps it to the house's width. */
+export function frameTags({ width = MESSAGE_WIDTH }: HouseStyle): readonly [open: string, close: string] {
+  return [
+    `<table ${LAYOUT} width="${width}" style="width:${width}px;max-width:100%;border-collapse:collapse"><tbody><tr><td align="left" style="padding:0">`,
+    LAYOUT_END,
+  ];
 }
 
 /** The opening tag of a line whose layout adds to its style. */
@@ -81,10 +113,11 @@ export const openTag = (styles: HtmlStyles, tag: 'p' | 'h1' | 'h2' | 'h3', more:
 export function panelTags(style: HouseStyle, colour: string): readonly [open: string, close: string] {
   const named = Object.hasOwn(style.colours, colour) ? style.colours[colour] : undefined;
   const look = named ? `background-color:${tint(named.light)}` : `border:1px solid ${style.rule.light}`;
-  const cell = `<td class="p-${named ? colour : ''}" style="padding:14px 18px 0;${look}">`;
+  const ground = named ? ` bgcolor="${tint(named.light)}"` : '';
+  const cell = `<td class="p-${named ? colour : ''}"${ground} style="padding:14px 18px 0;${look}">`;
   return [
-    `<table role="presentation" style="width:100%;margin:0 0 14px;border-collapse:collapse"><tbody><tr>${cell}`,
-    '</td></tr></tbody></table>',
+    `<table ${LAYOUT} width="100%" style="width:100%;margin:0 0 14px;border-collapse:collapse"><tbody><tr>${cell}`,
+    LAYOUT_END,
   ];
 }
 
@@ -96,6 +129,7 @@ export function darkRules(style: HouseStyle, colours: Iterable<string>, scope = 
   const body = scope === '' ? 'body' : scope.trim();
   const rules = [
     `${body}{background:${DARK_PAGE}!important;color:${style.ink.dark}!important}`,
+    `${['p', 'h1', 'h2', 'h3', 'li', 'td', 'th', 'pre'].map((tag) => scope + tag).join()}{color:${style.ink.dark}!important}`,
     `${scope}a{color:${style.link.dark}!important}`,
     `${scope}a.b{color:${style.button.words}!important}`,
     `${scope}hr,${scope}td,${scope}th,${scope}blockquote{border-color:${style.rule.dark}!important}`,

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type { Fill, HandedOver, HandOver, HandOverWays, Way } from '@vocabula/contract';
 import {
   foldedMailbox,
+  forPasting,
   structureOnly,
   withoutImages,
   writtenEnvelope,
@@ -83,7 +84,8 @@ export class HandOverService {
     const { counting } = await workspaceOf(read);
     const findings = counting && way === 'service' ? [...message.findings, COUNTED] : message.findings;
     const at = moment.now.toISOString();
-    const html = clipboardHtml(message, assets, ways);
+    const html =
+      way === 'print' ? inlined(message.html, assets) : clipboardHtml(forPasting(program, message), assets, ways);
     return { result: { subject, to, cc, bcc, html, text, blanks, findings, at, outgoing }, file };
   }
 }
@@ -96,8 +98,8 @@ const COUNTED: Finding = {
 };
 
 /** The HTML for a clipboard, which takes no files along, with as much look as arrives. */
-function clipboardHtml(message: Message, assets: AssetSource, { look, images }: HandOverWays): string {
-  const html = images ? inlined(message.html, assets) : withoutImages(message.html);
+function clipboardHtml(whole: string, assets: AssetSource, { look, images }: HandOverWays): string {
+  const html = images ? inlined(whole, assets) : withoutImages(whole);
   return look === 'house' ? html : structureOnly(html);
 }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The house style: fonts and sizes, named colours with dark partners, button, table, header and footer. */
 import type { TextSummary } from '@vocabula/contract';
-import type { HouseStyle } from '@vocabula/core';
+import { MESSAGE_WIDTH, type HouseStyle } from '@vocabula/core';
 import { computed, onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import ColourPair from './ColourPair.vue';
@@ -51,23 +51,29 @@ function head(name: string): void {
   <main v-if="ready">
     <form @submit.prevent="save">
       <label class="field wide"
-        ><span>Fonts, with what stands in for them</span
-        ><input :value="style.font" @change="set({ font: text($event) || style.font })"
+        ><span>Font and fallbacks</span><input :value="style.font" @change="set({ font: text($event) || style.font })"
       /></label>
       <label class="field wide"
-        ><span>Fonts of headings, where they differ</span
+        ><span>Heading font, if different</span
         ><input :value="style.headingFont ?? ''" @change="setOr('headingFont', text($event))"
       /></label>
       <label class="field"
-        ><span>Size, in pixels</span
+        ><span>Size (px)</span
         ><input inputmode="decimal" :value="style.size" @change="number($event, 8, 80, (size) => set({ size }))"
       /></label>
       <label class="field"
-        ><span>Line height</span
+        ><span>Line height (px)</span
         ><input
           inputmode="decimal"
           :value="style.lineHeight"
           @change="number($event, 8, 80, (lineHeight) => set({ lineHeight }))"
+      /></label>
+      <label class="field"
+        ><span>Message width (px)</span
+        ><input
+          inputmode="decimal"
+          :value="style.width ?? MESSAGE_WIDTH"
+          @change="number($event, 320, 1200, (width) => set({ width }))"
       /></label>
       <label v-for="at in [0, 1, 2] as const" :key="at" class="field"
         ><span>Heading {{ at + 1 }}</span
@@ -88,27 +94,27 @@ function head(name: string): void {
         @change="set({ colours: $event })"
       />
       <label class="field"
-        ><span>Buttons are</span
+        ><span>Button colour</span
         ><select :value="style.button.colour" @change="set({ button: { ...style.button, colour: text($event) } })">
           <option v-for="name in colours" :key="name">{{ name }}</option>
         </select></label
       >
       <label class="field"
-        ><span>Their corners, in pixels</span
+        ><span>Corner radius (px)</span
         ><input
           inputmode="decimal"
           :value="style.button.corners"
           @change="number($event, 0, 40, (corners) => set({ button: { ...style.button, corners } }))"
       /></label>
       <label class="field"
-        ><span>Heads of tables on the tint of</span
+        ><span>Table head colour</span
         ><select :value="style.table.head ?? ''" @change="head(text($event))">
           <option value="">none</option>
           <option v-for="name in colours" :key="name">{{ name }}</option>
         </select></label
       >
       <label class="field"
-        ><span>Lines of tables</span
+        ><span>Table lines</span
         ><select
           :value="style.table.lines"
           @change="set({ table: { ...style.table, lines: text($event) as 'rows' | 'all' | 'none' } })"

@@ -5,29 +5,32 @@ import { ref } from 'vue';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import PartHead from './PartHead.vue';
+import { arrivedOf, lossWords, TEST_HTML, TEST_TEXT, waysFor } from './handOverTest';
 
 const me = useMe();
 const notice = useNotice();
 const ways = ref<HandOverWays>({ ...me.ways });
 const copied = ref(false);
-/** A green point: an image of our own, small enough to travel in the words. */
-const IMAGE =
-  'data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAwAAAAMCAIAAADZF8uwAAAAFUlEQVR42mOQy0sjiBhGFY0qwq8IAMvFFVEqBgeSAAAAAElFTkSuQmCC';
-const HTML = `<p style="font-family:Georgia,serif;color:#1E6E66;font-size:18px">A test from Vocabula, in green Georgia</p><ul><li>one <b>bold</b> word</li><li>a point of colour: <img src="${IMAGE}" alt="green point" width="12" height="12"></li></ul>`;
-const TEXT = 'A test from Vocabula\n\n- one bold word\n- a point of colour: [green point]\n';
+const found = ref('');
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
 async function copyTest(): Promise<void> {
   try {
     const part = (type: string, words: string): Blob => new Blob([words], { type });
     await navigator.clipboard.write([
-      new ClipboardItem({ 'text/html': part('text/html', HTML), 'text/plain': part('text/plain', TEXT) }),
+      new ClipboardItem({ 'text/html': part('text/html', TEST_HTML), 'text/plain': part('text/plain', TEST_TEXT) }),
     ]);
     copied.value = true;
-    notice.say('The test is copied. Paste it into a new mail, then say below what arrived.');
+    notice.say('The test is copied. Paste it into a new mail.');
   } catch {
     notice.fail(new Error('The browser did not let it be copied: allow the clipboard for this page.'));
   }
+}
+/** What was pasted back from the mail program answers the questions below. */
+async function pastedBack({ clipboardData }: ClipboardEvent): Promise<void> {
+  const arrived = await arrivedOf(clipboardData?.getData('text/html') ?? '');
+  ways.value = { ...ways.value, ...waysFor(arrived) };
+  found.value = lossWords(arrived);
 }
 async function save(): Promise<void> {
   try {
@@ -46,10 +49,15 @@ function toggleDay(day: number): void {
 <template>
   <form class="ways" @submit.prevent="save">
     <PartHead title="Handing over" about="how messages get into your mail program; try it once" />
-    <p>
-      <button type="button" :class="{ main: !copied }" @click="copyTest">1. Copy a test</button>
-      <span class="quiet small"> 2. Start a new mail in your mail program and paste it. 3. Say what arrived.</span>
-    </p>
+    <ol class="steps">
+      <li><button type="button" :class="{ main: !copied }" @click="copyTest">Copy a test</button></li>
+      <li>Start a new mail in your mail program and paste it.</li>
+      <li>
+        <label for="paste-back">Select what arrived, copy it, and paste it here:</label>
+        <textarea id="paste-back" rows="1" placeholder="Paste here" @paste.prevent="pastedBack" />
+        <p v-if="found" class="found" role="status">{{ found }} The answers below are set to match.</p>
+      </li>
+    </ol>
     <fieldset>
       <legend>How did it arrive?</legend>
       <label><input v-model="ways.look" type="radio" value="house" /> In green Georgia, with a list</label>
@@ -60,9 +68,9 @@ function toggleDay(day: number): void {
       <label><input v-model="ways.look" type="radio" value="plain" /> As plain text</label>
     </fieldset>
     <fieldset>
-      <legend>The green point</legend>
-      <label><input v-model="ways.images" type="radio" :value="true" /> is there</label>
-      <label><input v-model="ways.images" type="radio" :value="false" /> is missing, or a broken image</label>
+      <legend>The image</legend>
+      <label><input v-model="ways.images" type="radio" :value="true" /> The green point is there</label>
+      <label><input v-model="ways.images" type="radio" :value="false" /> It is missing, or a broken image</label>
     </fieldset>
     <fieldset>
       <legend>Your signature</legend>
@@ -116,6 +124,21 @@ fieldset {
 legend {
   font-weight: 600;
   padding: 0 0 4px;
+}
+.steps {
+  margin: 0;
+  padding: 0 0 0 20px;
+  display: grid;
+  gap: 12px;
+}
+.steps textarea {
+  display: block;
+  width: 320px;
+  margin: 4px 0 0;
+  resize: none;
+}
+.found {
+  margin: 4px 0 0;
 }
 .hours,
 .days {

@@ -40,6 +40,7 @@ const houses: fc.Arbitrary<House> = fc
         header: fc.constant('letterhead'),
         footer: fc.constant('small-print'),
         lineHeight: fc.integer({ min: 8, max: 80 }),
+        width: fc.integer({ min: 320, max: 1200 }),
         lines: fc.constantFrom('rows' as const, 'all' as const, 'none' as const),
         corners: fc.integer({ min: 0, max: 40 }),
       },

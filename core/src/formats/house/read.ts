@@ -4,6 +4,7 @@ import { error, type Finding } from '../../findings/finding.js';
 import { isHex } from '../../house/colour.js';
 import {
   FACT_TYPES,
+  MESSAGE_WIDTH,
   PLAIN_HOUSE,
   type Fact,
   type House,
@@ -97,6 +98,9 @@ class HouseReader {
           break;
         case 'line_height':
           style.lineHeight = this.number(node, line, name, 8, 80) ?? style.lineHeight;
+          break;
+        case 'width':
+          style.width = this.number(node, line, name, 320, 1200) ?? MESSAGE_WIDTH;
           break;
         case 'headings':
           style.heading = this.headings(node, line) ?? style.heading;

@@ -28,6 +28,7 @@ function entriesOfStyle(style: HouseStyle): Entry[] {
   if (style.headingFont !== undefined) entries.push(['heading_font', quoted(style.headingFont)]);
   if (style.size !== plain.size) entries.push(['size', String(style.size)]);
   if (style.lineHeight !== plain.lineHeight) entries.push(['line_height', String(style.lineHeight)]);
+  if (style.width !== undefined) entries.push(['width', String(style.width)]);
   if (differs(style.heading, plain.heading)) entries.push(['headings', `[${style.heading.join(', ')}]`]);
   for (const name of ['ink', 'link', 'rule'] as const)
     if (differs(style[name], plain[name])) entries.push([name, colourEntry(style[name])]);
