@@ -39,6 +39,8 @@ export function attachmentsOf(attachments: Message['attachments'], assets: Asset
 const IMAGE_TAG = /<img\b[^<>]*>/g;
 const SOURCE = /(\ssrc=")([^"]*)(")/;
 const WIDTH = /\swidth="/;
+/** The most that an author allows for a variable's image. */
+const MAX_WIDTH = /max-width:min\(100%, (\d+)px\)/;
 const unescape = (text: string): string =>
   text
     .replace(/&#39;/g, "'")
@@ -84,7 +86,9 @@ function withImages(
       (_, before: string, _source, after: string) => before + address(path, asset) + after,
     );
     const width = WIDTH.test(tag) ? undefined : widthOf(asset);
-    return width === undefined ? shown : shown.replace('<img', `<img width="${Math.min(width, widest)}"`);
+    return width === undefined
+      ? shown
+      : shown.replace('<img', `<img width="${Math.min(width, widest, Number(MAX_WIDTH.exec(tag)?.[1] ?? widest))}"`);
   });
 }
 

@@ -13,7 +13,7 @@ import type {
 } from '../compile/program.js';
 import { direction } from '../values/intl.js';
 import type { Frame } from './frame.js';
-import { buttonOpen, htmlStyles, LAYOUT_END, openTag, panelTags, type HtmlStyles } from './styles.js';
+import { buttonTags, htmlStyles, openTag, panelTags, type HtmlStyles } from './styles.js';
 import { LineWriter, maySign, type Collected } from './writer.js';
 import { walk } from './walk.js';
 
@@ -69,6 +69,11 @@ export class HtmlWriter {
     return `${style === '' ? '' : ` style="${style}"`}${proof}`;
   }
 
+  /** Tags around blocks, which in a proof say where they stand. */
+  private proofed([open, close]: readonly [string, string], unit: Unit): [string, string] {
+    return [open.replace(/^<[a-z]+/, (tag) => tag + this.attributes(unit, '')), close];
+  }
+
   /** Writes one block. */
   block(unit: BlockUnit): void {
     const { styles } = this;
@@ -85,13 +90,10 @@ export class HtmlWriter {
       }
       case 'button':
         return this.button(unit);
-      case 'panel': {
-        const [open, close] = panelTags(this.frame.program.house.style, unit.colour);
-        const proof = this.attributes(unit, '');
-        return this.around(proof === '' ? open : open.replace('<table', `<table${proof}`), close, () =>
+      case 'panel':
+        return this.around(...this.proofed(panelTags(this.frame.program.house.style, unit.colour), unit), () =>
           this.blocks(unit.children),
         );
-      }
       case 'code':
         return this.code(unit);
       case 'rule':
@@ -100,9 +102,7 @@ export class HtmlWriter {
       case 'note':
         return this.note(unit);
       case 'quote':
-        return this.around(`<blockquote${this.attributes(unit, styles.quote)}>`, '</blockquote>', () =>
-          this.blocks(unit.children),
-        );
+        return this.around(...this.proofed(this.styles.quoted, unit), () => this.blocks(unit.children));
       case 'list': {
         const tag = unit.ordered ? 'ol' : 'ul';
         const start = unit.ordered && unit.start !== 1 ? ` start="${unit.start}"` : '';
@@ -189,12 +189,11 @@ export class HtmlWriter {
   }
 
   private button({ align, href, line, ...unit }: Extract<BlockUnit, { kind: 'button' }>): void {
-    const proof = this.attributes(unit, '');
-    const open = buttonOpen(this.frame.program.house.style, align).replace('<table', `<table${proof}`);
+    const [open, close] = this.proofed(buttonTags(this.frame.program.house.style, align), unit);
     const address = this.writer.address(href);
     const link = `<a class="b"${address === '' ? '' : ` href="${escapeHtml(address)}"`} style="${this.styles.button}">`;
     const words = this.writer.write(line, this.out.length + open.length + link.length);
-    if (words !== undefined && words !== '') this.out += `${open}${link}${words}</a>${LAYOUT_END}`;
+    if (words !== undefined && words !== '') this.out += `${open}${link}${words}</a>${close}`;
   }
 
   private table(unit: Extract<BlockUnit, { kind: 'table' }>): void {

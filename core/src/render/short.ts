@@ -152,10 +152,8 @@ function unitSteps(unit: BlockUnit, styles: HtmlStyles): readonly Step[] {
       return [];
     case 'rule':
       return [step('fixed', { pieces: [`<hr style="${styles.hr}">`] })];
-    case 'quote': {
-      const pieces = [`<blockquote style="${styles.quote}">`, '</blockquote>'];
-      return [step('around', { pieces, steps: blockSteps(unit.children, styles) })];
-    }
+    case 'quote':
+      return [step('around', { pieces: styles.quoted, steps: blockSteps(unit.children, styles) })];
     case 'list': {
       const tag = unit.ordered ? 'ol' : 'ul';
       const start = unit.ordered && unit.start !== 1 ? ` start="${unit.start}"` : '';

@@ -14,7 +14,6 @@ export interface HtmlStyles {
   readonly h3: string;
   readonly pre: string;
   readonly hr: string;
-  readonly quote: string;
   readonly list: string;
   readonly item: string;
   readonly table: string;
@@ -24,6 +23,8 @@ export interface HtmlStyles {
   readonly button: string;
   /** Whole opening tags of what a message has most of. */
   readonly open: Readonly<Record<'p' | 'h1' | 'h2' | 'h3' | 'li', string>>;
+  /** The tags around a quotation. */
+  readonly quoted: readonly [open: string, close: string];
   /** Attributes of a table head's cells, for programs that read no background from a style. */
   readonly headAttributes: string;
 }
@@ -61,8 +62,8 @@ function makeStyles(style: HouseStyle): HtmlStyles {
     h3: heading(style.heading[2]),
     pre: `margin:0 0 14px;font-family:Consolas,Menlo,monospace;font-size:${Math.round(style.size * 0.93)}px;line-height:${style.lineHeight}px;${ink};white-space:pre-wrap`,
     hr: `margin:0 0 14px;border:0;border-top:1px solid ${rule.light}`,
-    quote: `margin:0 0 14px;padding:0 0 0 14px;border-left:3px solid ${rule.light}`,
-    list: 'margin:0 0 14px;padding:0 0 0 24px',
+    // Word-processor engines indent by margins, and give padding to cells only.
+    list: 'margin:0 0 14px 24px;padding:0',
     item: `margin:0 0 4px;${words}`,
     table: 'margin:0 0 14px;border-collapse:collapse',
     th: `${cell};font-weight:bold${head ? `;background-color:${tint(head.light)}` : ''}`,
@@ -78,6 +79,7 @@ function makeStyles(style: HouseStyle): HtmlStyles {
       h3: `<h3 style="${named.h3}">`,
       li: `<li style="${named.item}">`,
     },
+    quoted: quoteTags(style),
     headAttributes: head ? ` bgcolor="${tint(head.light)}"` : '',
   };
 }
@@ -87,15 +89,24 @@ const LAYOUT = 'role="presentation" cellpadding="0" cellspacing="0" border="0"';
 /** What ends a layout table of one cell. */
 export const LAYOUT_END = '</td></tr></tbody></table>';
 
-/** The opening tags of a button: a padded, coloured cell around its link, which word-processor engines keep as well. */
-export function buttonOpen(style: HouseStyle, align: string | null): string {
+/** The tags around a button's link: a padded, coloured cell, which word-processor engines keep as well. */
+export function buttonTags(style: HouseStyle, align: string | null): readonly [open: string, close: string] {
   const { button } = style;
   const colour = style.colours[button.colour]?.light ?? style.ink.light;
-  const place =
-    align === 'center' ? 'margin:0 auto 14px' : align === 'right' ? 'margin:0 0 14px auto' : 'margin:0 0 14px';
-  const aligned = align === 'center' ? ' align="center"' : '';
-  return `<table ${LAYOUT}${aligned} style="${place};border-collapse:separate"><tbody><tr><td class="b" bgcolor="${colour}" style="padding:9px 18px;border-radius:${button.corners}px;background-color:${colour}">`;
+  const cell = `<td class="b" bgcolor="${colour}" style="padding:9px 18px;border-radius:${button.corners}px;background-color:${colour}">`;
+  const open = (more: string): string => `<table ${LAYOUT}${more}><tbody><tr>`;
+  const separate = ' style="margin:0 0 14px;border-collapse:separate"';
+  if (align !== 'center' && align !== 'right') return [open(separate) + cell, LAYOUT_END];
+  // Where it stands is said by a cell around it: margins that find their own width are not known everywhere.
+  const across = `${open(' width="100%" style="width:100%;border-collapse:collapse"')}<td align="${align}" style="padding:0">`;
+  return [across + open(separate) + cell, LAYOUT_END + LAYOUT_END];
 }
+
+/** The tags around a quotation: the line at its side is that of a cell, which has room beside it everywhere. */
+const quoteTags = (style: HouseStyle): readonly [open: string, close: string] => [
+  `<blockquote style="margin:0 0 14px"><table ${LAYOUT} width="100%" style="width:100%;border-collapse:collapse"><tbody><tr><td style="padding:0 0 0 14px;border-left:3px solid ${style.rule.light}">`,
+  `${LAYOUT_END}</blockquote>`,
+];
 
 /** The tags around a whole message: a table of one cell, which keeps it to the house's width. */
 export function frameTags({ width = MESSAGE_WIDTH }: HouseStyle): readonly [open: string, close: string] {
