@@ -44,3 +44,19 @@ export function contrast(a: string, b: string): number {
   const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x) as [number, number];
   return (light + 0.05) / (dark + 0.05);
 }
+
+/**
+ * A colour turned from light to dark or from dark to light, its hue and strength kept: lightness of HSL is mirrored, as
+ * programs do that make dark messages of light ones by themselves.
+ */
+export function turned(hex: string): string {
+  const [red, green, blue] = channels(hex);
+  const [high, low] = [Math.max(red, green, blue), Math.min(red, green, blue)];
+  // In HSL hue and saturation stay when every channel is mirrored about the middle of the highest and the lowest, and
+  // that middle, the lightness, is mirrored itself: each channel moves by the same.
+  const move = 255 - high - low;
+  return `#${[red, green, blue]
+    .map((channel) => (channel + move).toString(16).padStart(2, '0'))
+    .join('')
+    .toUpperCase()}`;
+}

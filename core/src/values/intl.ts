@@ -43,3 +43,12 @@ const RIGHT_TO_LEFT = new Set(['ar', 'he', 'fa', 'ur', 'yi', 'ps', 'sd', 'ug', '
 export function direction(locale: string): 'ltr' | 'rtl' {
   return RIGHT_TO_LEFT.has(languageOf(locale)) ? 'rtl' : 'ltr';
 }
+
+/** What a language is called in another: `Irish` for `ga` in English; its tag where that is not known. */
+export function languageName(tag: string, locale: string): string {
+  try {
+    return new Intl.DisplayNames([locale], { type: 'language' }).of(tag) ?? tag;
+  } catch {
+    return tag;
+  }
+}

@@ -1,0 +1,46 @@
+/** What does not fit a small screen. */
+import { isTag } from 'domhandler';
+import type { Losses } from './loss.js';
+import { declarationsOf, elementsOf, textIn, type Document, type Element } from './tree.js';
+
+/** The width of a small screen, and what of it a message has, in pixels. */
+export const SMALL_SCREEN = 360;
+const ROOM = SMALL_SCREEN - 24;
+/** An average letter is so wide, as a share of the size of its words. */
+const LETTER = 0.55;
+const USUAL_SIZE = 15;
+
+/** Notes tables that are wider than the screen even where every line of a cell breaks at every space. */
+export function narrow(tree: Document, losses: Losses): void {
+  for (const table of elementsOf(tree.children)) {
+    if (table.name !== 'table' || table.attribs.role === 'presentation') continue;
+    const widths: number[] = [];
+    for (const row of elementsOf(table.children))
+      if (row.name === 'tr')
+        row.children
+          .filter((each): each is Element => isTag(each))
+          .forEach((cell, at) => (widths[at] = Math.max(widths[at] ?? 0, leastWidth(cell))));
+    const least = Math.round(widths.reduce((sum, each) => sum + each, 0));
+    if (least > ROOM)
+      losses.note('a part of the table', table, `about ${least} px wide: it is moved sideways to be read`);
+  }
+}
+
+/** The least width of a cell in pixels: that of its longest word, and its room. */
+function leastWidth(cell: Element): number {
+  const style = new Map(declarationsOf(cell));
+  const size = Number.parseFloat(style.get('font-size') ?? '') || USUAL_SIZE;
+  const longest = Math.max(
+    0,
+    ...textIn(cell.children)
+      .split(' ')
+      .map((word) => word.length),
+  );
+  return longest * size * LETTER + sidesOf(style.get('padding') ?? '0');
+}
+
+/** The room at both sides that a `padding` of one to four lengths gives, in pixels. */
+function sidesOf(padding: string): number {
+  const [top = 0, right = top, , left = right] = padding.split(/\s+/).map((each) => Number.parseFloat(each) || 0);
+  return left + right;
+}
