@@ -56,7 +56,7 @@ export const router = createRouter({
       meta: { title: 'Versions', author: true },
     },
     {
-      path: '/proof/:name?/:view(one|all|beside|hard|pairing|findings|send|report)?',
+      path: '/proof/:name?/:view(one|all|beside|arrives|hard|pairing|findings|send|report)?',
       name: 'proof',
       component: () => import('./proof/ProofPlace.vue'),
       meta: { title: 'Proof', author: true },

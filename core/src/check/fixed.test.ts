@@ -9,7 +9,11 @@ const house = {
   ...PLAIN_HOUSE,
   style: {
     ...PLAIN_HOUSE.style,
-    colours: { ...PLAIN_HOUSE.style.colours, mist: { light: '#B9C4C0', dark: '#5C6660' } },
+    colours: {
+      ...PLAIN_HOUSE.style.colours,
+      mist: { light: '#B9C4C0', dark: '#5C6660' },
+      vivid: { light: '#0000FF', dark: '#9DB8E0' },
+    },
   },
 };
 const people = [
@@ -64,6 +68,17 @@ describe('the checks of what is written', () => {
     ['a-or-an', 'A orchid', 'Plan A or plan B; vitamin A is good; an unnamed, uninvited guest'],
     ['unbalanced-punctuation', 'Bring rugs (and tea.', 'a) Bring rugs (and tea). 1) Smile :) and “rest”.'],
     ['unbalanced-punctuation', 'Bring rugs and tea).', 'Don’t: it’s the geese’ (all of them).'],
+    ['lost-look', '<span data-colour="vivid">bright words</span>', '<span data-colour="moss">green words</span>'],
+    [
+      'lost-look',
+      '| Arrangement | Responsible | Telephone | Confirmation |\n|---|---|---|---|\n| a | b | +353209100123 | d |',
+      '| Bed | What grows there, and how to look after it |\n|---|---|\n| 1 | Ferns |',
+    ],
+    [
+      'lost-look',
+      '![Open all summer: gates at nine, last entry at six, geese at noon](assets/poster.png)',
+      '![Map of the garden](assets/map.png)',
+    ],
     ['low-contrast', '<span data-colour="mist">pale words</span>', '<span data-colour="moss">green words</span>'],
     [
       'low-contrast',

@@ -20,6 +20,7 @@ import { kept } from './kept.js';
 import { largeMessage } from './large-message.js';
 import { leftoverMarker } from './leftover-marker.js';
 import { longSubject } from './long-subject.js';
+import { lostLook } from './lost-look.js';
 import { lowContrast } from './low-contrast.js';
 import { missingAlt } from './missing-alt.js';
 import { mixedGreeting } from './mixed-greeting.js';
@@ -58,6 +59,7 @@ const CHECKS: readonly (() => Check)[] = [
   () => missingAlt,
   () => offStyle,
   () => lowContrast,
+  () => lostLook,
   () => factAsText,
   () => reviewOverdue,
 ];

@@ -66,6 +66,7 @@ export const ADVICE_CODES = [
   'a-or-an',
   'unbalanced-punctuation',
   'low-contrast',
+  'lost-look',
   'large-message',
   'review-overdue',
   'counted',

@@ -39,7 +39,10 @@ function luminance(hex: string): number {
   return 0.2126 * red + 0.7152 * green + 0.0722 * blue;
 }
 
-/** How one colour stands out from another, 1 to 21 (WCAG 2.2); 4.5 is needed for words. */
+/** The contrast that words need (WCAG 2.2, 1.4.3). */
+export const ENOUGH_CONTRAST = 4.5;
+
+/** How one colour stands out from another, 1 to 21 (WCAG 2.2). */
 export function contrast(a: string, b: string): number {
   const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x) as [number, number];
   return (light + 0.05) / (dark + 0.05);

@@ -9,6 +9,7 @@ import { useNotice } from '../ui/notice';
 import ChooseTemplate from './parts/ChooseTemplate.vue';
 import { useProofing } from './table/useProofing';
 import AllMessages from './views/AllMessages.vue';
+import AsItArrives from './views/AsItArrives.vue';
 import CaseTable from './views/CaseTable.vue';
 import FindingsView from './views/FindingsView.vue';
 import OneMessage from './views/OneMessage.vue';
@@ -17,7 +18,7 @@ import ReportView from './views/ReportView.vue';
 import SendView from './views/SendView.vue';
 import SideBySide from './views/SideBySide.vue';
 
-type View = 'one' | 'all' | 'beside' | 'hard' | 'pairing' | 'findings' | 'send' | 'report';
+type View = 'one' | 'all' | 'beside' | 'arrives' | 'hard' | 'pairing' | 'findings' | 'send' | 'report';
 /** What a view may answer to. */
 interface Stepping {
   step?(by: number): void;
@@ -30,6 +31,7 @@ const VIEWS: Readonly<Record<View, { readonly component: Component; readonly pro
   one: { component: OneMessage },
   all: { component: AllMessages },
   beside: { component: SideBySide },
+  arrives: { component: AsItArrives },
   hard: { component: CaseTable, props: { series: 'hard' } },
   pairing: { component: CaseTable, props: { series: 'pairing' } },
   findings: { component: FindingsView },
@@ -59,6 +61,7 @@ const tabs = computed(() =>
       ['one', 'One message', undefined],
       ['all', 'All messages', proofing.recipients.cases.length],
       ['beside', 'Side by side', undefined],
+      ['arrives', 'As it arrives', undefined],
       ['hard', 'Hard cases', proofing.hard.cases.length],
       ['pairing', 'Every pairing', proofing.pairing ? proofing.pairs.cases.length : undefined],
       ['findings', 'Findings', noticed.value > 0 ? undefined : 0],

@@ -1,11 +1,9 @@
 /** What programs do that turn light messages dark by themselves, and whether words can still be read. */
 import { isTag } from 'domhandler';
-import { contrast, isHex, PAGE, turned } from '../../house/colour.js';
+import { contrast, ENOUGH_CONTRAST, isHex, PAGE, turned } from '../../house/colour.js';
 import type { Losses } from './loss.js';
 import { declarationsOf, elementsOf, putDeclarations, wordsIn, type Document, type Element } from './tree.js';
 
-/** What words need (WCAG 2.2, 1.4.3). */
-const ENOUGH = 4.5;
 const COLOUR = /#[0-9a-f]{6}\b/gi;
 const DARK_GROUND = '#121212';
 
@@ -18,11 +16,11 @@ export function forceDark(tree: Document, losses: Losses): void {
     const [ink, ground] = [inForce(element, 'color') ?? '#000000', inForce(element, 'background-color') ?? PAGE];
     if (!isHex(ink) || !isHex(ground)) continue;
     const now = contrast(onDark(ink), onDark(ground));
-    if (now < ENOUGH && words !== '')
+    if (now < ENOUGH_CONTRAST && words !== '')
       losses.note(
         'enough contrast',
         element,
-        `contrast ${(Math.floor(now * 10) / 10).toFixed(1)}; words need ${ENOUGH}`,
+        `contrast ${(Math.floor(now * 10) / 10).toFixed(1)}; words need ${ENOUGH_CONTRAST}`,
       );
   }
   for (const element of elementsOf(tree.children)) {

@@ -5,7 +5,7 @@ import { declarationsOf, elementsOf, textIn, type Document, type Element } from 
 
 /** The width of a small screen, and what of it a message has, in pixels. */
 export const SMALL_SCREEN = 360;
-const ROOM = SMALL_SCREEN - 24;
+export const ROOM = SMALL_SCREEN - 24;
 /** An average letter is so wide, as a share of the size of its words. */
 const LETTER = 0.55;
 const USUAL_SIZE = 15;
@@ -19,24 +19,21 @@ export function narrow(tree: Document, losses: Losses): void {
       if (row.name === 'tr')
         row.children
           .filter((each): each is Element => isTag(each))
-          .forEach((cell, at) => (widths[at] = Math.max(widths[at] ?? 0, leastWidth(cell))));
+          .forEach((cell, at) => (widths[at] = Math.max(widths[at] ?? 0, leastWidthOf(cell))));
     const least = Math.round(widths.reduce((sum, each) => sum + each, 0));
     if (least > ROOM)
       losses.note('a part of the table', table, `about ${least} px wide: it is moved sideways to be read`);
   }
 }
 
-/** The least width of a cell in pixels: that of its longest word, and its room. */
-function leastWidth(cell: Element): number {
+/** The least width of some words in pixels: that of the longest. */
+export const leastWidth = (words: string, size: number): number =>
+  Math.max(0, ...words.split(/\s+/).map((word) => word.length)) * size * LETTER;
+
+function leastWidthOf(cell: Element): number {
   const style = new Map(declarationsOf(cell));
   const size = Number.parseFloat(style.get('font-size') ?? '') || USUAL_SIZE;
-  const longest = Math.max(
-    0,
-    ...textIn(cell.children)
-      .split(' ')
-      .map((word) => word.length),
-  );
-  return longest * size * LETTER + sidesOf(style.get('padding') ?? '0');
+  return leastWidth(textIn(cell.children), size) + sidesOf(style.get('padding') ?? '0');
 }
 
 /** The room at both sides that a `padding` of one to four lengths gives, in pixels. */

@@ -6,6 +6,7 @@ import { useMe } from '../../ui/me';
 import FindingMarks from '../parts/FindingMarks.vue';
 import FoldedScore from '../parts/FoldedScore.vue';
 import LookSwitch from '../parts/LookSwitch.vue';
+import RecipientSteps from '../parts/RecipientSteps.vue';
 import OriginPanel from '../parts/OriginPanel.vue';
 import SheetView from '../parts/SheetView.vue';
 import { useShown } from '../parts/useShown';
@@ -80,10 +81,7 @@ defineExpose({ step, stepFinding: (by: number) => ((onlyFindings.value = true), 
 <template>
   <div class="one">
     <div class="tools">
-      <button class="plain" aria-label="Recipient before" @click="step(-1)">‹</button>
-      <span class="count">{{ at + 1 }} of {{ count }}</span>
-      <button class="plain" aria-label="Next recipient" @click="step(1)">›</button>
-      <b class="who">{{ label }}</b>
+      <RecipientSteps :at="at" :count="count" :label="label" @step="step" />
       <label class="small only"><input v-model="onlyFindings" type="checkbox" /> only those with findings</label>
       <LookSwitch class="right" :as="as" @change="as = $event" />
     </div>
@@ -129,14 +127,6 @@ defineExpose({ step, stepFinding: (by: number) => ((onlyFindings.value = true), 
   font-size: 0.8125rem;
   min-width: 0;
   white-space: nowrap;
-}
-.tools button {
-  height: 28px;
-}
-.who {
-  font-weight: 600;
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 .only {
   color: var(--quiet);

@@ -1,0 +1,96 @@
+/** What an author chose and some families of mail programs lose: wide tables, colours that turn badly, words in images. */
+import { advice, type Finding } from '../findings/finding.js';
+import type { HouseStyle } from '../house/house.js';
+import { FAMILIES } from '../render/arrives/families.js';
+import { leastWidth, ROOM } from '../render/arrives/narrow.js';
+import { childrenOf, plainWords, visit, type Inline, type Node, type TextDocument } from '../template/document.js';
+import { ENOUGH_CONTRAST } from '../house/colour.js';
+import type { Check } from './check.js';
+import { colouredWords, contrastInWords, contrasts } from './coloured.js';
+
+/** An alternative text of so many words says that the image carries words itself. */
+const WORDY = 8;
+/** Room at both sides of a cell's words, in pixels. */
+const SIDES = 16;
+/** In how many of the families something is lost. */
+const share = (number: number): string => `in ${number} of ${FAMILIES.length} ways in which messages arrive`;
+
+export const lostLook: Check = {
+  run: ({ document, program: { house } }) => [
+    ...turnedBadly(document, house.style),
+    ...tooWide(document, house.style),
+    ...wordyImages(document),
+  ],
+};
+
+/** Colours that cannot be read any more where a program turns light messages dark by itself. */
+function turnedBadly(document: TextDocument, style: HouseStyle): Finding[] {
+  return colouredWords(document, style).flatMap(({ words, path, colour, ground }) => {
+    const named = style.colours[colour];
+    const under = ground === undefined ? undefined : style.colours[ground];
+    if (!named) return [];
+    const { turned: least } = contrasts(named, under);
+    if (least >= ENOUGH_CONTRAST) return [];
+    // Another colour of the house that holds everywhere, if there is one.
+    const better = Object.entries(style.colours).find(([, each]) =>
+      Object.values(contrasts(each, under)).every((value) => value >= ENOUGH_CONTRAST),
+    )?.[0];
+    return advice(
+      'lost-look',
+      `“${words.slice(0, 40)}” in ${colour}${ground ? ` on ${ground}` : ''} has a contrast of ${contrastInWords(least)} where a mail program forces dark colours (${share(1)}); words need ${ENOUGH_CONTRAST}.`,
+      { path },
+      'warning',
+      better === undefined
+        ? undefined
+        : { how: 'recolour', mark: 'colour', name: better, path, label: `Use ${better}` },
+    );
+  });
+}
+
+/** Tables that are wider than a small screen even where every line breaks at every space. */
+function tooWide(document: TextDocument, { size }: HouseStyle): Finding[] {
+  const findings: Finding[] = [];
+  visit(document, (node, path) => {
+    if (node.type !== 'table') return;
+    const widths: number[] = [];
+    rowsIn(node).forEach((row) =>
+      childrenOf(row).forEach((cell, at) => {
+        const words = plainWords(childrenOf(cell).flatMap((each) => childrenOf(each)) as Inline[]);
+        widths[at] = Math.max(widths[at] ?? 0, leastWidth(words, size) + SIDES);
+      }),
+    );
+    const least = Math.round(widths.reduce((sum, each) => sum + each, 0));
+    if (least > ROOM)
+      findings.push(
+        advice(
+          'lost-look',
+          `This table is about ${least} px wide at least; on a small screen (${share(1)}) it has ${ROOM} px and is moved sideways to be read.`,
+          { path },
+          'note',
+        ),
+      );
+  });
+  return findings;
+}
+
+/** The rows of a table, those of repeated parts as well. */
+const rowsIn = (node: Node): readonly Node[] =>
+  childrenOf(node).flatMap((child) => (child.type === 'tableRow' ? [child] : rowsIn(child)));
+
+function wordyImages(document: TextDocument): Finding[] {
+  const findings: Finding[] = [];
+  visit(document, (node, path) => {
+    if (node.type !== 'image') return;
+    const words = plainWords(node.attrs.alt).trim();
+    if (words.split(/\s+/).length >= WORDY)
+      findings.push(
+        advice(
+          'lost-look',
+          `The image “${words.slice(0, 40)}…” seems to carry words. Where images are blocked or there is only text (${share(3)}), its alternative text stands alone: write what matters as text.`,
+          { path },
+          'note',
+        ),
+      );
+  });
+  return findings;
+}
