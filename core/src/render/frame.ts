@@ -66,6 +66,8 @@ export class Frame {
     readonly program: Program,
     readonly input: RenderInput,
     private readonly findings: Finding[],
+    /** Whether the HTML is all that is made: then most values are read once, and need not be kept. */
+    private readonly htmlAlone = false,
   ) {
     this.settled = new Array<Settled | undefined>(program.slots.length);
     this.recipient = input.recipient ?? {};
@@ -92,8 +94,24 @@ export class Frame {
   /** The HTML of a text as it is, where it was taken as given. */
   html(read: Read): string | undefined {
     if (read.from === 'column') return this.rows[read.depth]?.html?.[read.at];
-    const html = read.from === 'slot' ? this.settle(read.slot).html : undefined;
+    return read.from === 'slot' ? this.givenHtml(read.slot) : undefined;
+  }
+
+  /** The same of a slot. An answer that stands as it is need not be settled, which spares most values an object. */
+  private givenHtml(slot: Slot): string | undefined {
+    const settled = this.settled[slot.index] ?? (this.htmlAlone ? undefined : this.settle(slot));
+    const html = settled === undefined ? slot.asGiven?.(own(this.answers, slot.key)) : settled.html;
     return typeof html === 'string' ? html : undefined;
+  }
+
+  /** The value of what a condition asks; as `read`, without settling an answer that stands as it is. */
+  readTest({ read }: Test): Value | undefined {
+    if (read.from !== 'slot' || !this.htmlAlone) return this.read(read);
+    const { slot } = read;
+    const settled = this.settled[slot.index];
+    if (settled !== undefined) return settled.value;
+    const answer = own(this.answers, slot.key);
+    return typeof answer === 'boolean' && slot.asGiven?.(answer) !== undefined ? answer : this.settle(slot).value;
   }
 
   /** A recipient or sender field as one line of text. */
@@ -115,10 +133,15 @@ export class Frame {
     return Array.isArray(value) ? (value as readonly RowValue[]) : [];
   }
 
+  /** The HTML of all cells, row by row, of a list that was taken as given. */
+  cellsOf({ read }: Test): readonly (readonly (string | undefined)[])[] | undefined {
+    const html = read.from === 'slot' ? this.settle(read.slot).html : undefined;
+    return typeof html === 'object' ? html : undefined;
+  }
+
   /** Goes into the row of that number. */
   enterRow(test: Test, row: RowValue, at: number): void {
-    const html = test.read.from === 'slot' ? this.settle(test.read.slot).html : undefined;
-    this.rows[test.depth] = { row, html: typeof html === 'object' ? html[at] : undefined };
+    this.rows[test.depth] = { row, html: this.cellsOf(test)?.[at] };
     for (const slot of test.rowSlots) this.settled[slot.index] = undefined;
   }
 

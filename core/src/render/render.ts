@@ -137,7 +137,7 @@ function shifted(trace: readonly Stretch[], line: string): readonly Stretch[] {
 /** Renders the HTML document alone, for callers that need nothing else. */
 export function renderHtml(program: Program, input: RenderInput): string {
   const collected = collecting({});
-  const frame = new Frame(program, input, collected.findings);
+  const frame = new Frame(program, input, collected.findings, true);
   return page(program, plainLine(program.subject, frame, collected).trim(), fragmentOf(program, frame, collected));
 }
 

@@ -4,7 +4,17 @@
  * one of whose values turns out to be missing. Both ways give the same bytes.
  */
 import { escapeHtml } from '../words/escape.js';
-import type { BlockUnit, Governed, ItemUnit, Line, Program, Test, TextLeaf, ValueLeaf } from '../compile/program.js';
+import type {
+  BlockUnit,
+  Governed,
+  ItemUnit,
+  Line,
+  Program,
+  Read,
+  Test,
+  TextLeaf,
+  ValueLeaf,
+} from '../compile/program.js';
 import { meets, type Frame } from './frame.js';
 import { HtmlWriter } from './html.js';
 import { htmlStyles, openTag, type HtmlStyles } from './styles.js';
@@ -21,13 +31,20 @@ interface Step {
   readonly test: Test | undefined;
   /** Of `when`, `rows` and `around`, which goes where nothing comes of them. */
   readonly steps: readonly Step[];
+  /** Of `rows`: whether each row is one line that shows cells of the row and nothing else. */
+  readonly direct: boolean;
   /** Of `general`; of `line`, for where a value is missing. */
   readonly general: ((writer: HtmlWriter) => void) | undefined;
 }
 
-function step(kind: Step['kind'], { pieces = [], values = [], test, steps = [], general }: Partial<Step>): Step {
-  return { kind, pieces, values, test, steps, general };
+function step(
+  kind: Step['kind'],
+  { pieces = [], values = [], test, steps = [], direct = false, general }: Partial<Step>,
+): Step {
+  return { kind, pieces, values, test, steps, direct, general };
 }
+
+type ColumnRead = Extract<Read, { readonly from: 'column' }>;
 
 const made = new WeakMap<Program, readonly Step[]>();
 
@@ -55,13 +72,13 @@ function write(steps: readonly Step[], frame: Frame, collected: Collected): stri
         break;
       case 'when': {
         const test = next.test as Test;
-        const value = frame.read(test.read);
+        const value = frame.readTest(test);
         if (value === undefined) noteCondition(frame, test, collected);
-        if (meets(test, value)) out += write(next.steps, frame, collected);
+        if (meets(test, value)) out += writeInside(next.steps, frame, collected);
         break;
       }
       case 'rows':
-        out += writeRows(next.test as Test, next.steps, frame, collected);
+        out += writeRows(next, frame, collected);
         break;
       case 'around': {
         const inside = write(next.steps, frame, collected);
@@ -75,6 +92,13 @@ function write(steps: readonly Step[], frame: Frame, collected: Collected): stri
   return out;
 }
 
+/** Most passages are one line, which needs no loop. */
+function writeInside(steps: readonly Step[], frame: Frame, collected: Collected): string {
+  const only = steps.length === 1 ? (steps[0] as Step) : undefined;
+  if (only?.kind !== 'line') return write(steps, frame, collected);
+  return plainHtml(only.pieces, only.values, frame) ?? writeGeneral(only, frame, collected);
+}
+
 const weights = new WeakMap<readonly Step[], number>();
 /** What writing some steps once costs, as far as it is theirs. */
 function weightOf(steps: readonly Step[]): number {
@@ -86,19 +110,44 @@ function weightOf(steps: readonly Step[]): number {
   return weight;
 }
 
-function writeRows(test: Test, steps: readonly Step[], frame: Frame, collected: Collected): string {
+function writeRows(next: Step, frame: Frame, collected: Collected): string {
+  const { steps } = next;
+  const test = next.test as Test;
   let out = '';
   if (frame.read(test.read) === undefined) noteCondition(frame, test, collected);
   const rows = frame.rowsOf(test);
   const weight = weightOf(steps);
+  const cells = next.direct ? frame.cellsOf(test) : undefined;
   for (let at = 0; at < rows.length; at += 1) {
     if (!frame.budget.spend(weight)) break;
+    const line = cells && rowHtml(steps[0] as Step, cells[at] as (typeof cells)[number]);
+    if (line !== undefined) {
+      out += line;
+      continue;
+    }
     frame.enterRow(test, rows[at] as (typeof rows)[number], at);
     out += write(steps, frame, collected);
   }
   if (rows.length > 0) frame.leaveRow(test);
   return out;
 }
+
+/** A line of cells as they stand; undefined where one is missing. */
+function rowHtml({ pieces, values }: Step, cells: readonly (string | undefined)[]): string | undefined {
+  let out = pieces[0] as string;
+  for (let at = 0; at < values.length; at += 1) {
+    const cell = cells[((values[at] as ValueLeaf).read as ColumnRead).at];
+    if (cell === undefined || cell === '') return undefined;
+    out += cell + (pieces[at + 1] as string);
+  }
+  return out;
+}
+
+/** Whether all that a row shows is one line of its own cells as they are. */
+const isDirect = ([line, ...others]: readonly Step[], { depth }: Test): boolean =>
+  line?.kind === 'line' &&
+  others.length === 0 &&
+  line.values.every(({ asItIs, read }) => asItIs && read.from === 'column' && read.depth === depth);
 
 function writeGeneral({ general }: Step, frame: Frame, collected: Collected): string {
   const writer = new HtmlWriter(frame, collected);
@@ -127,7 +176,8 @@ function governedSteps<N>(nodes: readonly Governed<N>[], stepsOf: (node: N) => r
     else {
       const { test, children } = each;
       const repeats = test.kind === 'list' && !test.condition.not;
-      append(out, step(repeats ? 'rows' : 'when', { test, steps: governedSteps(children, stepsOf) }));
+      const steps = governedSteps(children, stepsOf);
+      append(out, step(repeats ? 'rows' : 'when', { test, steps, direct: repeats && isDirect(steps, test) }));
     }
   }
   return out;
