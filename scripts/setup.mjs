@@ -15,15 +15,33 @@ export function packages() {
   if (run('npm', ['ci']) !== 0) process.exit(1);
 }
 
+const isRoot = () => process.getuid?.() === 0;
+
+/** Installs Debian's packages; whether that worked. */
+const install = (...names) =>
+  run('apt-get', ['update', '-qq']) === 0 &&
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...names], {
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  }) === 0;
+
 /** Installs Chromium where it is missing and may be; otherwise says what to do. */
 export function chromium() {
   if (existsSync(CHROMIUM)) return true;
-  if (process.getuid?.() !== 0) {
+  if (!isRoot()) {
     console.error('Chromium is missing. Install it with: sudo apt-get install chromium');
     return false;
   }
-  return (
-    run('apt-get', ['update', '-qq']) === 0 &&
-    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-liberation']) === 0
-  );
+  return install('chromium', 'fonts-liberation');
+}
+
+/**
+ * Installs programs that check what leaves from outside: readers of mail and calendars, and a mail transfer agent. The
+ * agent only where no service would be started and no other agent replaced. Tests of what is missing are skipped.
+ */
+export function realParts() {
+  if (!isRoot()) return;
+  const calendars = spawnSync('/usr/bin/python3', ['-c', 'import icalendar']).status === 0;
+  const agent = existsSync('/usr/sbin/sendmail') || existsSync('/run/systemd/system');
+  const wanted = [...(calendars ? [] : ['python3', 'python3-icalendar']), ...(agent ? [] : ['opensmtpd'])];
+  if (wanted.length > 0) install(...wanted);
 }

@@ -2,9 +2,10 @@
 import { readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, packages, run } from './setup.mjs';
+import { chromium, packages, realParts, run } from './setup.mjs';
 
 packages();
+realParts();
 let passed = 0;
 let failed = 0;
 const count = (ok) => (ok ? (passed += 1) : (failed += 1));

@@ -58,10 +58,10 @@ export async function toEml(message: MailMessage, options: MimeOptions): Promise
     baseBoundary: id.slice(32, 56),
     headers: options.draft ? { 'X-Unsent': '1' } : {},
     attachments: parts.map(({ name, content, type, cid }) => ({
-      filename: name,
+      ...named(name, cid === undefined ? 'attachment' : 'inline'),
       content: Buffer.from(content),
       contentType: type,
-      ...(cid === undefined ? {} : { cid, contentDisposition: 'inline' as const }),
+      ...(cid === undefined ? {} : { cid }),
     })),
     // Nothing in a message may make the composer read files or fetch addresses.
     disableFileAccess: true,
@@ -71,6 +71,16 @@ export async function toEml(message: MailMessage, options: MimeOptions): Promise
   // Blind copies are taken off when it goes; until then they are part of it.
   (node as { keepBcc?: boolean }).keepBcc = !(options.goes ?? false);
   return new Promise((resolve, reject) => node.build((problem, built) => (problem ? reject(problem) : resolve(built))));
+}
+
+/**
+ * How a part is named. Of a name that is not plain ASCII the composer would also write a form that no standard knows, an
+ * encoded word in quotation marks (RFC 2047, 5 forbids it): such a name stands in the disposition alone (RFC 2231).
+ */
+function named(name: string, how: 'attachment' | 'inline'): { filename: string | false; contentDisposition: string } {
+  if (/^[\x20-\x7e]*$/.test(name)) return { filename: name, contentDisposition: how };
+  const quoted = name.replace(/\p{Cc}/gu, ' ').replace(/[\\"]/g, '\\$&');
+  return { filename: false, contentDisposition: `${how}; filename="${quoted}"` };
 }
 
 /** The headers by which a reply stands in its thread (RFC 5322, 3.6.4). */
