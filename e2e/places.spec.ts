@@ -14,6 +14,7 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
       ['One message', 'one', '.subject'],
       ['All messages', 'all', '.slip'],
       ['Side by side', 'beside', '.sheets p'],
+      ['As it arrives', 'arrives?family=word', 'iframe'],
       ['Hard cases', 'hard', '.paper .subject'],
       ['Every pairing', 'pairing', '.paper .subject'],
       ['Findings', 'findings', '.group'],

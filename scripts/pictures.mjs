@@ -55,6 +55,11 @@ const PICTURES = {
     await proofed(page, 'beside');
     await page.locator('ins').first().waitFor();
   },
+  async 'proof-arrives'(page) {
+    await page.goto('/proof/school-day/arrives?family=word');
+    await page.locator('iframe').nth(1).waitFor();
+    await page.getByText(/messages proofed$/).waitFor();
+  },
   async 'proof-pairing'(page) {
     await proofed(page, 'pairing');
     const next = page.getByRole('button', { name: /^Looked at, next/ });
