@@ -10,7 +10,7 @@ import { direction } from '../values/intl.js';
 import { HtmlWriter } from './html.js';
 import { darkRules, frameTags, htmlStyles } from './styles.js';
 import { invitationOf, type Invitation } from './invitation.js';
-import { shortHtml } from './short.js';
+import { shortHtml, shortTitle } from './short.js';
 import { TextWriter } from './text.js';
 import { plainLine, type Collected, type Stretch } from './writer.js';
 
@@ -109,7 +109,7 @@ export function renderFrame(
   const message: Message = {
     ready: collected.blanks.size === 0 && !hasErrors(findings),
     ...envelope,
-    html: page(program, envelope.subject, fragment),
+    html: page(program, escapeHtml(envelope.subject), fragment),
     fragment,
     text: text === '\n' ? '' : text,
     blanks: [...collected.blanks],
@@ -138,7 +138,8 @@ function shifted(trace: readonly Stretch[], line: string): readonly Stretch[] {
 export function renderHtml(program: Program, input: RenderInput): string {
   const collected = collecting({});
   const frame = new Frame(program, input, collected.findings, true);
-  return page(program, plainLine(program.subject, frame, collected).trim(), fragmentOf(program, frame, collected));
+  const title = shortTitle(frame) ?? escapeHtml(plainLine(program.subject, frame, collected).trim());
+  return page(program, title, fragmentOf(program, frame, collected));
 }
 
 function fragmentOf(program: Program, frame: Frame, collected: Collected): string {
@@ -156,7 +157,7 @@ interface Page {
 const pages = new WeakMap<Program, Page>();
 
 /** The whole document around a body; what does not vary is made once for each program. */
-function page(program: Program, subject: string, fragment: string): string {
+function page(program: Program, title: string, fragment: string): string {
   let made = pages.get(program);
   if (!made) {
     const locale = escapeHtml(program.locale);
@@ -168,7 +169,7 @@ function page(program: Program, subject: string, fragment: string): string {
     };
     pages.set(program, made);
   }
-  return `${made.beforeTitle}${escapeHtml(subject)}${made.beforeBody}${fragment}${made.afterBody}`;
+  return `${made.beforeTitle}${title}${made.beforeBody}${fragment}${made.afterBody}`;
 }
 
 function checkAddresses(envelope: Envelope, findings: Finding[]): void {

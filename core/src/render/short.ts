@@ -59,6 +59,28 @@ export function shortHtml(frame: Frame, collected: Collected): string {
   return write(steps, frame, collected);
 }
 
+const titles = new WeakMap<Program, readonly string[]>();
+
+/** The subject as HTML where all its values stand as they are; undefined where it has to be written as any line is. */
+export function shortTitle(frame: Frame): string | undefined {
+  const { subject } = frame.program;
+  if (!subject.plain) return undefined;
+  const leaves = subject.leaves as readonly (TextLeaf | ValueLeaf)[];
+  let fixed = titles.get(frame.program);
+  if (!fixed) {
+    fixed = leaves.map((leaf) => (leaf.kind === 'text' ? escapeHtml(leaf.text) : ''));
+    titles.set(frame.program, fixed);
+  }
+  let out = '';
+  for (let at = 0; at < leaves.length; at += 1) {
+    const leaf = leaves[at] as TextLeaf | ValueLeaf;
+    const html = leaf.kind === 'text' ? (fixed[at] as string) : leaf.asItIs ? frame.html(leaf.read) : undefined;
+    if (html === undefined || html === '') return undefined;
+    out += html;
+  }
+  return out.trim();
+}
+
 function write(steps: readonly Step[], frame: Frame, collected: Collected): string {
   let out = '';
   for (let at = 0; at < steps.length; at += 1) {

@@ -1,5 +1,5 @@
 /** Writes a body as plain text that stands on its own: unwrapped, one blank line between blocks. */
-import type { BlockUnit, Governed, ItemUnit, Line, RowUnit } from '../compile/program.js';
+import type { BlockUnit, Governed, ItemUnit, Line, RowUnit, TextLeaf, ValueLeaf } from '../compile/program.js';
 import type { Align } from '../template/document.js';
 import type { Frame } from './frame.js';
 import { LineWriter, maySign, type Collected } from './writer.js';
@@ -30,7 +30,18 @@ export class TextWriter {
   }
 
   private line(line: Line): string | undefined {
-    return this.writer.write(line);
+    return (line.plain ? this.usualLine(line) : undefined) ?? this.writer.write(line);
+  }
+
+  /** A line without seams whose values stand as they are; undefined for any other. */
+  private usualLine({ leaves }: Line): string | undefined {
+    let out = '';
+    for (const leaf of leaves as readonly (TextLeaf | ValueLeaf)[]) {
+      if (leaf.kind === 'text') out += leaf.text;
+      else if (leaf.asItIs && this.frame.html(leaf.read) !== undefined) out += String(this.frame.read(leaf.read));
+      else return undefined;
+    }
+    return out === '' || !this.frame.budget.spend(leaves.length) ? undefined : out;
   }
 
   private block(unit: Exclude<BlockUnit, { kind: 'include' }>): string | undefined {
