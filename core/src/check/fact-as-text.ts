@@ -18,7 +18,7 @@ interface Words {
 export const factAsText: Check = {
   run({ lines, program }) {
     const known = Object.entries(program.house.facts).flatMap(([key, fact]) =>
-      wordsOf(key, fact, program.facts.get(key) ?? [], program.runtime.today, program.locale),
+      wordsOf(key, fact, program.facts.get(key) ?? [], program.today, program.locale),
     );
     if (known.length === 0) return [];
     return lines.flatMap((line) =>

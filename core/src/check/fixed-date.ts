@@ -9,7 +9,7 @@ import { DATE_LANGUAGES, speaksOfThePast, writtenDays } from './dates.js';
 export const fixedDate: Check = {
   languages: DATE_LANGUAGES,
   run({ lines, language, program }) {
-    const { today } = program.runtime;
+    const { today } = program;
     return lines.flatMap((line) =>
       writtenDays(line.text, language).flatMap(({ day, index, text }) => {
         if (day === undefined || speaksOfThePast(line.text, index, language)) return [];

@@ -63,7 +63,7 @@ function judge(
     slot.expression.fields.length === 0 &&
     !/today\s*\(|house\./.test(variable.value)
   ) {
-    const value = slot.expression.evaluate({});
+    const value = slot.expression.evaluate({}, program);
     if (variable.type === 'yes-no' && typeof value === 'boolean') {
       const holds = value !== condition.not;
       return advice(

@@ -1,11 +1,10 @@
 /** Compiles a template with everything it includes. Compile once, render many. */
 import { distinct, error, type Finding } from '../findings/finding.js';
-import type { ExpressionRuntime } from '../expression/expression.js';
 import { bodyOf, part, type Inline, type NamedDocument } from '../template/document.js';
 import { marked } from '../values/mailbox.js';
 import { Binder } from './bind.js';
 import { BodyCompiler } from './body.js';
-import { DEFAULT_LOCALE, PLAIN_HOUSE, type House } from '../house/house.js';
+import { PLAIN_HOUSE, type House } from '../house/house.js';
 import { factValues } from '../house/facts.js';
 import { LineCompiler } from './line.js';
 import { link } from './link.js';
@@ -30,16 +29,10 @@ const SOME_DAY = '2000-01-01';
 export function compile(named: NamedDocument, options: CompileOptions): Program {
   const findings: Finding[] = [];
   const house = options.house ?? PLAIN_HOUSE;
-  const runtime: ExpressionRuntime = {
-    today: options.today ?? SOME_DAY,
-    locale: DEFAULT_LOCALE,
-    holidays: new Set(house.holidays),
-    isFilled: () => false,
-  };
-  const linked = link(named, options, house, runtime, findings);
+  const today = options.today ?? SOME_DAY;
+  const linked = link(named, options, house, today, findings);
   const { own, before, after } = linked;
   const { slots, units } = makeSlots(linked.declarations, findings);
-  const today = options.today ?? SOME_DAY;
   const facts = new Map(
     Object.entries(house.facts).map(([key, fact]) => [key, factValues(fact, { today, locale: house.locale })]),
   );
@@ -105,7 +98,7 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
     colours: compiler.colours,
     findings: distinct(findings),
     texts: [...linked.units.keys()],
-    runtime,
+    today,
   };
 }
 

@@ -3,7 +3,6 @@
  * without a text (engine notes, section 4).
  */
 import { advice, error, type Finding } from '../findings/finding.js';
-import type { ExpressionRuntime } from '../expression/expression.js';
 import { isZone } from '../values/zone.js';
 import type { NamedDocument, TextDocument } from '../template/document.js';
 import type { Variable } from '../template/variable.js';
@@ -39,15 +38,16 @@ export function link(
   named: NamedDocument,
   options: CompileOptions,
   house: House,
-  runtime: ExpressionRuntime,
+  today: string,
   findings: Finding[],
 ): Linked {
-  return new Linker(named, options, house, runtime, findings).linked();
+  return new Linker(named, options, house, today, findings).linked();
 }
 
 class Linker {
   private readonly units = new Map<string, TextUnit>();
   private readonly declarations: Declaration[] = [];
+  private readonly holidays: ReadonlySet<string>;
   private inclusions = 0;
   private included = 0;
 
@@ -55,9 +55,11 @@ class Linker {
     private readonly named: NamedDocument,
     private readonly options: CompileOptions,
     private readonly house: House,
-    private readonly runtime: ExpressionRuntime,
+    private readonly today: string,
     private readonly findings: Finding[],
-  ) {}
+  ) {
+    this.holidays = new Set(house.holidays);
+  }
 
   linked(): Linked {
     const own = this.unit(this.named.name, this.named.document) as TextUnit;
@@ -100,7 +102,7 @@ class Linker {
       document,
       this.locale(document, name),
       this.house,
-      this.runtime,
+      this.holidays,
       this.findings,
       this.units.size === 0,
     );
@@ -115,7 +117,7 @@ class Linker {
         ),
       );
     for (const variable of unit.variables.values())
-      checkDeclaration(variable, unit, { today: this.runtime.today, locale: unit.locale }, this.findings);
+      checkDeclaration(variable, unit, { today: this.today, locale: unit.locale }, this.findings);
     // Wrong expressions are reported whether or not the value is used.
     for (const variable of document.attrs.variables) {
       unit.expression(variable);

@@ -248,6 +248,6 @@ export interface Program {
   readonly findings: readonly Finding[];
   /** The names of all texts it was compiled from, its own first. */
   readonly texts: readonly string[];
-  /** The runtime its expressions read; set at each message. */
-  readonly runtime: import('../expression/expression.js').ExpressionRuntime;
+  /** The day it was compiled for, ISO: what checks compare written days with. Messages have days of their own. */
+  readonly today: string;
 }

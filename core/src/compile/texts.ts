@@ -4,7 +4,6 @@ import {
   ExpressionCompiler,
   ExpressionProblem,
   type Expression,
-  type ExpressionRuntime,
   type ExpressionScope,
 } from '../expression/expression.js';
 import type { Condition } from '../template/condition.js';
@@ -38,7 +37,7 @@ export class TextUnit {
     readonly document: TextDocument,
     locale: string,
     private readonly house: House,
-    private readonly runtime: ExpressionRuntime,
+    private readonly holidays: ReadonlySet<string>,
     private readonly findings: Finding[],
     /** True for the template itself, whose places need no name. */
     private readonly own: boolean,
@@ -59,7 +58,7 @@ export class TextUnit {
   expression(variable: Variable): Expression | undefined {
     if (variable.value === undefined) return undefined;
     if (!this.expressions.has(variable.key)) {
-      this.compiler ??= new ExpressionCompiler(this.scope(new Map()), this.runtime);
+      this.compiler ??= new ExpressionCompiler(this.scope(new Map()), this.holidays);
       this.expressions.set(variable.key, this.attempt(this.compiler, variable, variable.key, 'value'));
     }
     return this.expressions.get(variable.key);
@@ -74,7 +73,7 @@ export class TextUnit {
       if (!compiler) {
         compiler = new ExpressionCompiler(
           this.scope(new Map((list.columns ?? []).map((each) => [each.key, each]))),
-          this.runtime,
+          this.holidays,
         );
         this.columnCompilers.set(list.key, compiler);
       }

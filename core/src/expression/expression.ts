@@ -1,14 +1,13 @@
 /** Compiles expressions of the Common Expression Language, checked against the variables they may use. */
 import { Environment } from '@marcbachmann/cel-js';
 import { isKey, isReserved } from '../template/keys.js';
-import type { Budget } from '../render/budget.js';
 import type { TypeName, Variable } from '../template/variable.js';
 import { valueType, type Value } from '../values/index.js';
-import { registerFunctions, type ExpressionRuntime } from './functions.js';
+import { registerFunctions, type Evaluation, type ExpressionRun } from './functions.js';
 import { ExpressionProblem, factName, rewrite, type Rewritten } from './rewrite.js';
 
 export { ExpressionProblem } from './rewrite.js';
-export type { ExpressionRuntime } from './functions.js';
+export type { ExpressionRun } from './functions.js';
 
 /** The names an expression may use. */
 export interface ExpressionScope {
@@ -25,9 +24,8 @@ export interface Expression {
   readonly references: readonly string[];
   /** The recipient and sender fields it reads, such as `recipient.city`. */
   readonly fields: readonly string[];
-  /** The value for named inputs; undefined when it cannot be told (a missing value, a division by zero). */
-  /** @param budget of the message it is evaluated for; what would exceed it is not evaluated, and cannot be told */
-  evaluate(context: Readonly<Record<string, unknown>>, budget?: Budget): Value | undefined;
+  /** The value for named inputs; undefined when it cannot be told: a missing value, a division by zero, no steps left. */
+  evaluate(context: Readonly<Record<string, unknown>>, run: ExpressionRun): Value | undefined;
 }
 
 const MAX_SOURCE = 4000;
@@ -37,13 +35,18 @@ const LIMITS = { maxAstNodes: 1000, maxDepth: 40, maxListElements: 200, maxCallA
 export class ExpressionCompiler {
   private readonly env: Environment;
   private readonly rowTypes = new Map<string, string>();
+  /** The evaluation that goes on; each is over before another begins. */
+  private evaluation: Evaluation | undefined;
 
   constructor(
     private readonly scope: ExpressionScope,
-    runtime: ExpressionRuntime,
+    holidays: ReadonlySet<string>,
   ) {
     this.env = new Environment({ limits: LIMITS });
-    registerFunctions(this.env, runtime);
+    registerFunctions(this.env, holidays, () => {
+      if (!this.evaluation) throw new Error('A function was called outside an evaluation.');
+      return this.evaluation;
+    });
     this.env.registerVariable('recipient', 'map<string, string>');
     this.env.registerVariable('sender', 'map<string, string>');
     for (const key of scope.keys) {
@@ -99,13 +102,16 @@ export class ExpressionCompiler {
     return {
       references: rewritten.references,
       fields: rewritten.fields,
-      evaluate(context, budget) {
-        if (budget && !budget.spend(costOf(rewritten, context))) return undefined;
+      evaluate: (context, run) => {
+        if (run.budget && !run.budget.spend(costOf(rewritten, context))) return undefined;
         try {
+          this.evaluation = { ...run, isFilled: (key) => Object.hasOwn(context, key) };
           return plain(program(context as Record<string, unknown>));
         } catch {
           // Whatever an expression meets at run time (a missing value, an index, a bad day) leaves it undecided.
           return undefined;
+        } finally {
+          this.evaluation = undefined;
         }
       },
     };

@@ -1,16 +1,23 @@
 /** Our functions in expressions. All are total: what they cannot do throws, and the result is undecided. */
 import { listFormat } from '../values/intl.js';
+import type { Budget } from '../render/budget.js';
 import type { Environment } from '@marcbachmann/cel-js';
 import { dayFromNumber, dayNumber, isDay, weekdayNumber, WEEKDAYS } from '../values/date.js';
 import { roundMoney, sumMoney } from '../values/money.js';
 import { MAX_LENGTH } from '../values/type.js';
 
-/** What the functions may ask of the message being rendered. */
-export interface ExpressionRuntime {
-  today: string;
-  locale: string;
-  holidays: ReadonlySet<string>;
-  isFilled: (key: string) => boolean;
+/** What an expression is evaluated for. */
+export interface ExpressionRun {
+  /** The day, ISO. */
+  readonly today: string;
+  /** The language in which words are joined and their case is changed. */
+  readonly locale: string;
+  /** The steps left for the message; what would exceed them is not evaluated. */
+  readonly budget?: Budget;
+}
+/** What the functions may ask of the evaluation that calls them. */
+export interface Evaluation extends ExpressionRun {
+  readonly isFilled: (key: string) => boolean;
 }
 
 class Undecided extends Error {}
@@ -57,22 +64,20 @@ function extreme(numbers: readonly number[], pick: (...all: number[]) => number)
   return numbers.reduce((a, b) => pick(a, b));
 }
 
-/** Registers all functions; `runtime` is read at each call, so that it may change between messages. */
-export function registerFunctions(env: Environment, runtime: ExpressionRuntime): void {
+/** Registers all functions. @param now the evaluation that goes on at the moment of a call */
+export function registerFunctions(env: Environment, holidays: ReadonlySet<string>, now: () => Evaluation): void {
   const add = (signature: string, handler: (...args: never[]) => unknown): void =>
     void env.registerFunction(signature, handler as (...args: unknown[]) => unknown);
-  add('today(): string', () => runtime.today);
+  add('today(): string', () => now().today);
   // A moment keeps its time of day.
   add(
     'addDays(string, double): string',
     (from: string, count: number) => back(day(from) + whole(count)) + from.slice(10),
   );
-  add('addWorkingDays(string, double): string', (from: string, count: number) =>
-    addWorkingDays(from, count, runtime.holidays),
-  );
+  add('addWorkingDays(string, double): string', (from: string, count: number) => addWorkingDays(from, count, holidays));
   add('daysBetween(string, string): double', (from: string, to: string) => day(to) - day(from));
   add('weekday(string): string', (text: string) => WEEKDAYS[(((day(text) + 4) % 7) + 7) % 7]);
-  add('isFilled(string): bool', (key: string) => runtime.isFilled(key));
+  add('isFilled(string): bool', (key: string) => now().isFilled(key));
   add('sizeOf(list): double', (list: readonly unknown[]) => list.length);
   add('sizeOf(string): double', (text: string) => [...text].length);
   add('round(double): double', (value: number) => roundMoney(value, 0));
@@ -85,8 +90,8 @@ export function registerFunctions(env: Environment, runtime: ExpressionRuntime):
   add('max(list<double>): double', (list: readonly number[]) => extreme(list, Math.max));
   add('min(double, double): double', (a: number, b: number) => Math.min(a, b));
   add('max(double, double): double', (a: number, b: number) => Math.max(a, b));
-  add('upper(string): string', (text: string) => limited(text.toLocaleUpperCase(runtime.locale)));
-  add('lower(string): string', (text: string) => limited(text.toLocaleLowerCase(runtime.locale)));
-  add('join(list<string>): string', (list: readonly string[]) => limited(listFormat(runtime.locale).format(list)));
+  add('upper(string): string', (text: string) => limited(text.toLocaleUpperCase(now().locale)));
+  add('lower(string): string', (text: string) => limited(text.toLocaleLowerCase(now().locale)));
+  add('join(list<string>): string', (list: readonly string[]) => limited(listFormat(now().locale).format(list)));
   add('join(list<string>, string): string', (list: readonly string[], between: string) => limited(list.join(between)));
 }

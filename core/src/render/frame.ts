@@ -1,5 +1,6 @@
 /** The values of one message: answers, prefilled fields, defaults and what is worked out from them. */
 import { Budget } from './budget.js';
+import type { ExpressionRun } from '../expression/expression.js';
 import { factName } from '../expression/rewrite.js';
 import { valueOn } from '../house/facts.js';
 import type { Program, Read, Slot, Test } from '../compile/program.js';
@@ -59,6 +60,10 @@ export class Frame {
   private readonly answers: Readonly<Record<string, unknown>>;
   /** The steps that are left for this message. */
   readonly budget = new Budget();
+  /** What expressions are evaluated for. */
+  private get run(): ExpressionRun {
+    return { today: this.input.today, locale: this.program.locale, budget: this.budget };
+  }
   private valueContext: ValueContext | undefined;
   private contextFields: Record<string, unknown> | undefined;
 
@@ -73,8 +78,6 @@ export class Frame {
     this.recipient = input.recipient ?? {};
     this.sender = input.sender ?? {};
     this.answers = input.answers ?? {};
-    program.runtime.today = input.today;
-    program.runtime.locale = program.locale;
   }
 
   /** The value a name has here, or undefined when it is missing or cannot be told. */
@@ -162,7 +165,7 @@ export class Frame {
     if (slot.variable.value !== undefined) {
       // What waits for itself is undecided; the compiler has reported the loop.
       this.settled[slot.index] = NOTHING;
-      const raw = slot.expression?.evaluate(this.context(slot.inputs, {}), this.budget);
+      const raw = slot.expression?.evaluate(this.context(slot.inputs, {}), this.run);
       return raw === undefined ? { value: undefined, source: 'computed' } : this.accept(slot, raw, 'computed');
     }
     const { from, default: fallback } = slot.variable;
@@ -220,7 +223,7 @@ export class Frame {
   private completeRow(slot: Slot, row: RowValue): RowValue {
     const full: Record<string, Value | undefined> = { ...row };
     for (const { variable, expression, inputs } of slot.columns) {
-      const raw = expression.evaluate(this.context(inputs, full), this.budget);
+      const raw = expression.evaluate(this.context(inputs, full), this.run);
       if (raw === undefined) continue;
       const parsed = valueType(variable.type).parse(raw, variable, this.contextFor(slot.locale));
       if ('value' in parsed) full[variable.key] = parsed.value;
@@ -243,7 +246,6 @@ export class Frame {
       if (value !== undefined) context[input.key] = value;
     }
     for (const [key, value] of Object.entries(own)) if (value !== undefined) context[key] = value;
-    this.program.runtime.isFilled = (key) => Object.hasOwn(context, key);
     return context;
   }
 
