@@ -313,9 +313,25 @@ test('the row at hand is arranged from the keyboard, and a newer version says wh
 test('handing over is set once by trying it, and then keeps to it', async ({ page }) => {
   await signIn(page.request, 'kofi');
   await page.goto('/settings/handing-over');
-  await page.getByRole('button', { name: '1. Copy a test' }).click();
+  await page.getByRole('button', { name: 'Copy a test' }).click();
   await expect(page.getByText(/^The test is copied/)).toBeVisible();
   expect((await clipboard(page)).html).toContain('Georgia');
+  // What comes back from a mail program says by itself what arrived.
+  await page.getByPlaceholder('Paste here').click();
+  await page.keyboard.press('Control+v');
+  await expect(page.getByText(/^Everything arrived\./)).toBeVisible();
+  await expect(page.getByRole('radio', { name: /^In green Georgia/ })).toBeChecked();
+  await page.evaluate(() =>
+    navigator.clipboard.write([
+      new ClipboardItem({
+        'text/html': new Blob(['<p>A test from Vocabula</p><ul><li>one <b>bold</b> word</li></ul>'], {
+          type: 'text/html',
+        }),
+      }),
+    ]),
+  );
+  await page.keyboard.press('Control+v');
+  await expect(page.getByText(/^Lost on the way: the font, the size, the colour, the image\./)).toBeVisible();
   await page.getByRole('radio', { name: /^With a list and a bold word/ }).check();
   await page.getByRole('radio', { name: /^My mail program adds one by itself/ }).check();
   await page.getByRole('radio', { name: /^The first press copies the subject/ }).check();

@@ -50,7 +50,11 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
     '/recipients/siobhan@quillmere.example',
     (page) => expect(page.getByRole('region', { name: 'Person', exact: true })).toBeVisible(),
   ],
-  ['Handing over', '/settings/handing-over', (page) => expect(page.getByText('1. Copy a test')).toBeVisible()],
+  [
+    'Handing over',
+    '/settings/handing-over',
+    (page) => expect(page.getByRole('button', { name: 'Copy a test' })).toBeVisible(),
+  ],
   ['To many', 'a mailing', (page) => expect(page.getByRole('grid', { name: 'Recipients' })).toBeVisible()],
   ['Sign in', '/sign-in', (page) => expect(page.getByLabel('Address')).toBeVisible()],
   ['Settings', '/settings', (page) => expect(page.getByLabel(/^Name/)).toBeVisible()],
@@ -115,7 +119,7 @@ test('a rendered message has no serious fault by itself', async ({ page, request
   const { id } = (await (await request.post('/api/fills', { data: { text: 'group-visit-confirmed' } })).json()) as {
     id: string;
   };
-  const answer = await request.post(`/api/fills/${id}/hand-over`, { data: { way: 'copy', incomplete: true } });
+  const answer = await request.post(`/api/fills/${id}/hand-over`, { data: { way: 'print', incomplete: true } });
   await page.setContent(((await answer.json()) as { html: string }).html);
   // Messages are read inside mail programs, which bring the landmarks and headings of a page.
   expect(await seriousFaults(page)).toEqual([]);

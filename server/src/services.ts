@@ -34,21 +34,19 @@ import { RemarkService } from './versions/remarks.js';
 import { RequestService } from './versions/requests.js';
 import { VersionService } from './versions/service.js';
 import { Heavy } from './workers/heavy.js';
+import type { HeavyServices } from './workers/served.js';
 import { Workers } from './workers/pool.js';
 
-export interface Services {
+export interface Services extends HeavyServices {
   readonly database: Database;
   readonly workers: Workers;
   readonly heavy: Heavy;
-  readonly catalogue: CatalogueService;
-  readonly tables: TableService;
   readonly fills: FillService;
   readonly people: PeopleService;
   readonly addresses: AddressService;
   readonly assets: AssetService;
   readonly houses: HouseService;
   readonly converter: ConvertService;
-  readonly letters: LetterService;
   readonly proofs: ProofService;
   readonly sessions: SessionService;
   readonly signIns: SignInService;
@@ -57,19 +55,12 @@ export interface Services {
   readonly folders: FolderService;
   readonly search: SearchService;
   readonly uses: UseService;
-  readonly alike: AlikeService;
-  readonly files: FileService;
-  readonly library: LibraryService;
-  readonly versions: VersionService;
   readonly requests: RequestService;
   readonly remarks: RemarkService;
-  readonly impact: ImpactService;
-  readonly recipients: RecipientService;
   readonly handOvers: HandOverService;
   readonly atHand: AtHandService;
   readonly outbox: Outbox;
   readonly courier: Courier;
-  readonly mailings: MailingService;
   readonly clock: ClockService;
   /** Looks for what is due to be sent. */
   readonly wake: () => void;

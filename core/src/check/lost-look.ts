@@ -2,7 +2,7 @@
 import { advice, type Finding } from '../findings/finding.js';
 import type { HouseStyle } from '../house/house.js';
 import { FAMILIES } from '../render/arrives/families.js';
-import { leastWidth, ROOM } from '../render/arrives/narrow.js';
+import { leastWidth, ROOM } from '../render/arrives/room.js';
 import { childrenOf, plainWords, visit, type Inline, type Node, type TextDocument } from '../template/document.js';
 import { ENOUGH_CONTRAST } from '../house/colour.js';
 import type { Check } from './check.js';

@@ -18,6 +18,7 @@ import { valueType } from '../values/index.js';
 import type { Binder } from './bind.js';
 import type { House } from '../house/house.js';
 import { LineCompiler, textLeaf } from './line.js';
+import type { LineHost } from './line-host.js';
 import type { Linked } from './link.js';
 import type {
   BlockUnit,
@@ -55,7 +56,7 @@ interface SignatureUse {
   readonly site: Site;
 }
 
-export class BodyCompiler {
+export class BodyCompiler implements LineHost {
   /** Slots of included blocks that have a value for each row of a repeat. */
   readonly rowSlots: Slot[] = [];
   /** Classes of the named colours that are used: `c-` of words, `h-` of highlights, `p-` of panels. */

@@ -4,23 +4,17 @@ import { bodyOf, part, type Inline, type NamedDocument } from '../template/docum
 import { marked } from '../values/mailbox.js';
 import { Binder } from './bind.js';
 import { BodyCompiler } from './body.js';
-import { PLAIN_HOUSE, type House } from '../house/house.js';
+import { PLAIN_HOUSE } from '../house/house.js';
 import { factValues } from '../house/facts.js';
 import { LineCompiler } from './line.js';
 import { link } from './link.js';
 import type { BlockUnit, Governed, Line, Program } from './program.js';
+import type { CompileOptions } from './options.js';
 import type { Site } from './site.js';
 import { bindExpressions, makeSlots } from './slots.js';
-import type { Library, TextUnit } from './texts.js';
+import type { TextUnit } from './texts.js';
 
-export interface CompileOptions {
-  readonly library: Library;
-  readonly house?: House;
-  /** The name of the sender's signature, for messages that bring none of their own. */
-  readonly senderSignature?: string | undefined;
-  /** The day that relative limits in declarations are checked against; only their form matters. */
-  readonly today?: string;
-}
+export type { CompileOptions } from './options.js';
 
 /** Stands in where only the form of relative limits matters. */
 const SOME_DAY = '2000-01-01';

@@ -12,7 +12,7 @@ import { safeUrl } from '../values/address.js';
 import { isImageSource } from '../values/image.js';
 import { textFormatter } from '../values/text.js';
 import { asItIs, valueType, type Formatter } from '../values/index.js';
-import type { BodyCompiler } from './body.js';
+import type { LineHost } from './line-host.js';
 import { weekdayBefore } from '../values/weekdays.js';
 import type { Site } from './site.js';
 import { escapeFixed, escapeHtml } from '../words/escape.js';
@@ -34,7 +34,7 @@ export class LineCompiler {
   private readonly pieces: { mark: Mark; piece: MarkPiece }[] = [];
 
   constructor(
-    private readonly compiler: BodyCompiler,
+    private readonly compiler: LineHost,
     private readonly site: Site,
   ) {}
 

@@ -6,7 +6,7 @@ import { advice, error, type Finding } from '../findings/finding.js';
 import { isZone } from '../values/zone.js';
 import type { NamedDocument, TextDocument } from '../template/document.js';
 import type { Variable } from '../template/variable.js';
-import type { CompileOptions } from './compile.js';
+import type { CompileOptions } from './options.js';
 import type { House } from '../house/house.js';
 import { checkDeclaration, clash } from './slots.js';
 import {

@@ -1,22 +1,15 @@
 /** Compiles expressions of the Common Expression Language, checked against the variables they may use. */
 import { Environment } from '@marcbachmann/cel-js';
 import { isKey, isReserved } from '../template/keys.js';
-import type { TypeName, Variable } from '../template/variable.js';
+import type { Variable } from '../template/variable.js';
 import { valueType, type Value } from '../values/index.js';
 import { registerFunctions, type Evaluation, type ExpressionRun } from './functions.js';
+import type { ExpressionScope } from './scope.js';
 import { ExpressionProblem, factName, rewrite, type Rewritten } from './rewrite.js';
 
 export { ExpressionProblem } from './rewrite.js';
 export type { ExpressionRun } from './functions.js';
-
-/** The names an expression may use. */
-export interface ExpressionScope {
-  /** The declaration of a variable, or of a column where one shadows it. */
-  lookup(key: string): Variable | undefined;
-  /** All keys that `lookup` knows. */
-  readonly keys: readonly string[];
-  readonly facts: ReadonlyMap<string, TypeName>;
-}
+export type { ExpressionScope } from './scope.js';
 
 /** A checked expression. */
 export interface Expression {

@@ -5,7 +5,7 @@
  */
 import type { ASTNode } from '@marcbachmann/cel-js';
 import { minorDigits, isCurrency } from '../values/money.js';
-import type { ExpressionScope } from './expression.js';
+import type { ExpressionScope } from './scope.js';
 
 /** Something wrong, at UTF-16 offsets of the author's text. */
 export class ExpressionProblem extends Error {

@@ -1,5 +1,5 @@
 /** Variables as a file or an editor declares them (engine notes, section 2). */
-import type { Inline } from './document.js';
+import type { Inline } from './inline.js';
 
 export const TYPE_NAMES = [
   'text',

@@ -13,7 +13,7 @@ import {
   type ValueContext,
   type ValueType,
 } from './type.js';
-import { specimenOf, valueType } from './index.js';
+import { scalarType, specimenBy } from './scalar.js';
 
 export const MAX_ROWS = 1000;
 
@@ -39,7 +39,7 @@ function parseRow(
       if (column.required && !computed) return { problem: `${cellInWords(at, column)}: this must be filled.` };
       continue;
     }
-    const parsed: Parsed = valueType(column.type).parse(cell, column, context);
+    const parsed: Parsed = scalarType(column.type).parse(cell, column, context);
     if ('problem' in parsed) return { problem: `${cellInWords(at, column)}: ${parsed.problem}` };
     row[column.key] = parsed.value;
   }
@@ -58,7 +58,7 @@ const cellInWords = (row: number, column: Variable): string =>
 function asGiven({ columns = [], least, most }: Variable): AsGiven | undefined {
   const cells: { readonly key: string; readonly required: boolean; readonly take: AsGiven }[] = [];
   for (const column of columns) {
-    const take = valueType(column.type).asGiven?.(column);
+    const take = scalarType(column.type).asGiven?.(column);
     if (!take || column.value !== undefined || column.default !== undefined) return undefined;
     cells.push({ key: column.key, required: column.required ?? false, take });
   }
@@ -110,7 +110,7 @@ function declaredColumns(variable: Variable, context: ValueContext): Declaration
       });
     if (column.type === 'list') problems.push({ attribute: 'columns', message: 'A column may not be a list.' });
     else
-      for (const problem of valueType(column.type).declared(column, context))
+      for (const problem of scalarType(column.type).declared(column, context))
         problems.push({ ...problem, attribute: `columns.${column.key}.${problem.attribute}` });
   }
   return problems;
@@ -141,7 +141,7 @@ export const list: ValueType = {
       return (value) => format.format((value as readonly RowValue[]).length);
     }
     const column = variable.columns?.find((candidate) => candidate.key === view);
-    const show = column && valueType(column.type).formatter(column, '', locale);
+    const show = column && scalarType(column.type).formatter(column, '', locale);
     if (!show) return undefined;
     const joined = listFormat(locale);
     return (value) =>
@@ -151,7 +151,9 @@ export const list: ValueType = {
   },
   declared: (variable, context) => [...declaredColumns(variable, context), ...limitsSwapped(variable, 'least', 'most')],
   specimen({ columns = [] }, context) {
-    const row = Object.fromEntries(columns.map((column) => [column.key, specimenOf(column, context)]));
+    const row = Object.fromEntries(
+      columns.map((column) => [column.key, specimenBy(scalarType(column.type), column, context)]),
+    );
     return [row, row];
   },
   expressionType: 'list',

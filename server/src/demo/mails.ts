@@ -1,22 +1,10 @@
 /** Mail that came to the people of the demo, some of it badly formed. */
+import type { DemoMail } from './mail.js';
 import { fieldsOfMail } from './mime.js';
 import type { LetterService } from '../mailroom/service.js';
 import type { Asker } from '../people/asker.js';
 
-export interface DemoMail {
-  readonly id: string;
-  /** The key of whom it is for. */
-  readonly to: string;
-  readonly cc?: string;
-  readonly from?: string;
-  readonly subject?: string;
-  readonly text?: string;
-  readonly days: number;
-  /** On the wall clock of UTC. */
-  readonly at: string;
-  readonly answers?: string;
-  readonly raw?: string;
-}
+export type { DemoMail } from './mail.js';
 
 export async function bringMails(
   mails: readonly DemoMail[],

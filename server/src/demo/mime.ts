@@ -1,5 +1,5 @@
 /** Plain mails for the demo, as a simple mail program would have written them. */
-import type { DemoMail } from './mails.js';
+import type { DemoMail } from './mail.js';
 
 /** RFC 2047 for whatever is not ASCII. */
 const header = (words: string): string =>

@@ -5,7 +5,7 @@ import { bodyOf, type Program, type TextDocument, type Variable } from '@vocabul
 import { inlineOf, NO_CHANGES, type FillChanges } from '@vocabula/core/filling';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { begin, type Begun } from '../fills/beginning.js';
-import { recordOf } from '../fills/handing-over.js';
+import { recordOf } from '../fills/records.js';
 import { inputOf, messageOf, programOf } from '../fills/rendering.js';
 import { frozenOf } from '../fills/rows.js';
 import { newMessageId } from '../sending/outbox.js';

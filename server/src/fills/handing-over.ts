@@ -1,33 +1,28 @@
 /** Handing a message over: to the clipboard, as a file, to a mail program, or to the mail service. */
-import { randomUUID } from 'node:crypto';
 import type { Fill, HandedOver, HandOver, HandOverWays, Way } from '@vocabula/contract';
 import {
-  foldedMailbox,
   forPasting,
   structureOnly,
   withoutImages,
   writtenEnvelope,
-  writtenMailbox,
   type Finding,
   type Mailbox,
   type Message,
   type Program,
 } from '@vocabula/core';
-import { bareAddress } from '@vocabula/core/filling';
 import { inlined, toEml, toIcs, type AssetSource } from '@vocabula/mail';
 import { eq } from 'drizzle-orm';
 import { assetsOf, withAssets } from '../assets/brought.js';
 import type { AssetService } from '../assets/service.js';
-import { schema, type Database, type Writer } from '../db/database.js';
+import { schema, type Database } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { mailboxOf } from '../people/names.js';
 import { profileOf, waysOf } from '../people/service.js';
 import { workspaceOf } from '../people/workspace.js';
-import { refusedAmong } from '../recipients/service.js';
 import type { Outbox } from '../sending/outbox.js';
-import { inputOf, messageOf, programOf, whyNot, type Answered } from './rendering.js';
-import { nameOfFields } from './rows.js';
+import { answered, demandWritable, recordHandedOver, recordOf } from './records.js';
+import { inputOf, messageOf, programOf, whyNot } from './rendering.js';
 import type { FillService } from './service.js';
 
 export interface HandedOverFile {
@@ -159,69 +154,4 @@ function demandReady(message: Message, program: Program, incomplete: boolean): v
     blanks: message.blanks,
     findings: message.findings,
   });
-}
-
-/** Throws where one of a message's addresses is on the do-not-write list. */
-export async function demandWritable(
-  reader: Parameters<typeof refusedAmong>[0],
-  { to, cc, bcc }: Pick<Message, 'to' | 'cc' | 'bcc'>,
-): Promise<void> {
-  demandNoneOf([...(await refusedAmong(reader, [...to, ...cc, ...bcc].map(foldedMailbox)))]);
-}
-export function demandNoneOf(refused: readonly string[]): void {
-  if (refused.length > 0)
-    throw new RequestProblem(
-      422,
-      'do-not-write',
-      `${refused.join(', ')}: on the do-not-write list. Nothing was handed over.`,
-    );
-}
-
-/** The letter that a message answers is dealt with. */
-export async function answered(writer: Writer, fill: string, at: Date): Promise<void> {
-  const [row] = await writer
-    .select({ letter: schema.fills.letter })
-    .from(schema.fills)
-    .where(eq(schema.fills.id, fill));
-  if (row?.letter)
-    await writer
-      .update(schema.deliveries)
-      .set({ doneAt: at.toISOString() })
-      .where(eq(schema.deliveries.letter, row.letter));
-}
-
-export type Recorded = Omit<typeof schema.handedOver.$inferInsert, 'id' | 'fillId' | 'at'>;
-
-/** What is kept of a message that was handed over. */
-export function recordOf(
-  fill: Answered & Pick<Fill, 'text' | 'version' | 'changes'>,
-  message: Message,
-  { offered = {} }: ReturnType<typeof inputOf>,
-  asker: Pick<Asker, 'id'>,
-  way: Way,
-): Recorded {
-  const borrowed = Object.fromEntries(Object.entries(offered).map(([key, { value }]) => [key, value]));
-  return {
-    way,
-    subject: message.subject,
-    recipients: JSON.stringify(message.to.map(writtenMailbox)),
-    html: message.html,
-    plain: message.text,
-    person: asker.id,
-    text: fill.text,
-    version: fill.version ?? null,
-    address: message.to[0] ? foldedMailbox(message.to[0]) : bareAddress(fill.fields.email ?? ''),
-    name: nameOfFields(fill.fields),
-    answers: JSON.stringify({ ...borrowed, ...fill.answers }),
-    reworded: fill.changes.reworded.length,
-    stitched: fill.changes.parts.length,
-  };
-}
-
-export async function recordHandedOver(
-  writer: Writer,
-  ...records: readonly Omit<typeof schema.handedOver.$inferInsert, 'id'>[]
-): Promise<void> {
-  if (records.length > 0)
-    await writer.insert(schema.handedOver).values(records.map((record) => ({ id: randomUUID(), ...record })));
 }

@@ -6,7 +6,7 @@ import { eq } from 'drizzle-orm';
 import { assetsOf } from '../assets/brought.js';
 import type { AssetService } from '../assets/service.js';
 import { schema, type Database } from '../db/database.js';
-import { demandNoneOf } from '../fills/handing-over.js';
+import { demandNoneOf } from '../fills/records.js';
 import { RequestProblem } from '../http/problem.js';
 import { preparedOf, type Prepared } from '../mailings/prepared.js';
 import { workspaceOf } from '../people/workspace.js';

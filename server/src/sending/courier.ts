@@ -7,7 +7,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { AssetService } from '../assets/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
-import { recordHandedOver, recordOf, type Recorded } from '../fills/handing-over.js';
+import { recordHandedOver, recordOf, type Recorded } from '../fills/records.js';
 import { inputOf, messageOf, whyNot } from '../fills/rendering.js';
 import { RequestProblem } from '../http/problem.js';
 import { answeredFor, changesFor } from '../mailings/rows.js';

@@ -7,7 +7,7 @@ import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { withAssets } from '../assets/brought.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import type { Moment } from '../fills/rendering.js';
-import { answered, type Recorded } from '../fills/handing-over.js';
+import { answered, type Recorded } from '../fills/records.js';
 import { nameOfFields } from '../fills/rows.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';

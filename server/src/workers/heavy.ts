@@ -2,21 +2,10 @@
  * Methods of services that take long for large inputs, called in a worker thread on a connection of its own, so that the
  * thread that answers requests does none of their work.
  */
-import type { Services } from '../services.js';
 import type { Pace, Workers } from './pool.js';
+import type { HeavyServices } from './served.js';
 
-/** The services that have such methods. */
-export type HeavyService =
-  | 'alike'
-  | 'catalogue'
-  | 'files'
-  | 'impact'
-  | 'letters'
-  | 'library'
-  | 'mailings'
-  | 'recipients'
-  | 'tables'
-  | 'versions';
+export type HeavyService = keyof HeavyServices;
 /** Services whose calls somebody waits for while they go on working. */
 const PACES: Readonly<Record<HeavyService, Pace>> = {
   alike: 'long',
@@ -33,15 +22,15 @@ const PACES: Readonly<Record<HeavyService, Pace>> = {
 // Methods are told from other members by being callable; their own parameter types are checked at the call.
 type Method = (...given: never[]) => unknown;
 export type HeavyMethod<S extends HeavyService> = {
-  [M in keyof Services[S]]: Services[S][M] extends Method ? M : never;
-}[keyof Services[S]] &
+  [M in keyof HeavyServices[S]]: HeavyServices[S][M] extends Method ? M : never;
+}[keyof HeavyServices[S]] &
   string;
-export type HeavyArgs<S extends HeavyService, M extends HeavyMethod<S>> = Services[S][M] extends (
+export type HeavyArgs<S extends HeavyService, M extends HeavyMethod<S>> = HeavyServices[S][M] extends (
   ...given: infer A
 ) => unknown
   ? A
   : never;
-export type HeavyResult<S extends HeavyService, M extends HeavyMethod<S>> = Services[S][M] extends (
+export type HeavyResult<S extends HeavyService, M extends HeavyMethod<S>> = HeavyServices[S][M] extends (
   ...given: never[]
 ) => infer R
   ? Awaited<R>

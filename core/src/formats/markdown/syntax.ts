@@ -4,18 +4,13 @@
  */
 import makeMarkdownIt, { type MarkdownIt, type StateBlock, type StateInline } from 'markdown-it';
 import { panelLine, readForm, type Form } from './form.js';
-import { scanTag, type FoundTag, type Tag } from './tags.js';
+import { scanTag } from './tags.js';
+import { INDENT_OF_CODE, tagLineAt, type TagMeta } from './tag-line.js';
 import { tableRule } from './table-syntax.js';
 
 export type { Token } from 'markdown-it';
-export type BlockState = StateBlock;
+export { type BlockState, type TagMeta } from './tag-line.js';
 
-/** What a tag token carries; `line` counts lines inside its block from 0. */
-export interface TagMeta {
-  readonly tag: Tag;
-  readonly source: string;
-  readonly line: number;
-}
 /** What a form token of inline HTML carries. */
 export interface FormMeta {
   readonly form: Form;
@@ -31,34 +26,6 @@ export type SyntaxEnv = { html: string[]; panels: number };
 
 /** Blocks nested deeper than this are refused by the reader, since the tokenizer stops there. */
 export const MAX_NESTING = 90;
-
-const INDENT_OF_CODE = 4;
-
-/** The tag that alone fills a line, unless it is a placeholder, which is text. */
-export function tagLineAt(
-  state: StateBlock,
-  line: number,
-  endLine: number,
-): (FoundTag & { readonly lines: number }) | undefined {
-  if ((state.sCount[line] ?? 0) - state.blkIndent >= INDENT_OF_CODE) return undefined;
-  const start = (state.bMarks[line] ?? 0) + (state.tShift[line] ?? 0);
-  if (!state.src.startsWith('{{', start)) return undefined;
-  let text = state.src.slice(start, state.eMarks[line]);
-  let lines = 1;
-  // Only a note may go on over several lines.
-  while (text.startsWith('{{!') && !text.includes('}}') && line + lines < endLine && lines < 200) {
-    text += `\n${state.getLines(line + lines, line + lines + 1, state.blkIndent, false).trimEnd()}`;
-    lines += 1;
-  }
-  const found = scanTag(text, 0);
-  if (!found || text.slice(found.end).trim() !== '') return undefined;
-  const structural =
-    found.tag.kind === 'open' ||
-    found.tag.kind === 'close' ||
-    found.tag.kind === 'inclusion' ||
-    found.tag.kind === 'comment';
-  return structural ? { ...found, lines } : undefined;
-}
 
 function tagLineRule(state: StateBlock, startLine: number, endLine: number, silent: boolean): boolean {
   const found = tagLineAt(state, startLine, endLine);

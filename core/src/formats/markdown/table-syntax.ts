@@ -1,6 +1,6 @@
 /** Tables as GitHub-flavoured Markdown writes them, with tag lines between rows that govern the rows up to their closing tag. */
 import { conditionName } from '../../template/condition.js';
-import { tagLineAt, type BlockState, type TagMeta } from './syntax.js';
+import { tagLineAt, type BlockState, type TagMeta } from './tag-line.js';
 import type { Tag } from './tags.js';
 
 const DELIMITER = /^\|?\s*:?-+:?\s*(?:\|\s*:?-+:?\s*)*\|?$/;

@@ -1,5 +1,6 @@
 /** What a message is made to vary by: the answers that conditions ask, with values that make them come out differently. */
 import type { Program, Read, Slot } from '../../compile/program.js';
+import type { Filling } from '../filling.js';
 import type { Met } from './meetings.js';
 import { isMissing, specimenOf, valueType, type ValueContext } from '../../values/index.js';
 import { cellFor } from '../samples/made-up.js';
@@ -13,12 +14,7 @@ export interface Input {
   readonly values: readonly unknown[];
 }
 
-/** What a message is rendered with. */
-export interface Filling {
-  readonly recipient: Readonly<Record<string, unknown>>;
-  readonly sender: Readonly<Record<string, unknown>>;
-  readonly answers: Readonly<Record<string, unknown>>;
-}
+export type { Filling } from '../filling.js';
 
 /** What is usual of a recipient, by column key. */
 export type Usual = Readonly<Record<string, string>>;

@@ -5,7 +5,7 @@ import { labelFromKey } from '../../template/keys.js';
 import type { TypeName, Variable } from '../../template/variable.js';
 import { labelOf } from '../../values/choice.js';
 import { fold } from '../../words/fold.js';
-import type { Filling } from '../cover/inputs.js';
+import type { Filling } from '../filling.js';
 
 /** Something that a template takes from whom it is written to. */
 export interface Need {

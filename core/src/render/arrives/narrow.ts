@@ -1,13 +1,9 @@
 /** What does not fit a small screen. */
 import { isTag } from 'domhandler';
+import { leastWidth, ROOM } from './room.js';
 import type { Losses } from './loss.js';
 import { declarationsOf, elementsOf, textIn, type Document, type Element } from './tree.js';
 
-/** The width of a small screen, and what of it a message has, in pixels. */
-export const SMALL_SCREEN = 360;
-export const ROOM = SMALL_SCREEN - 24;
-/** An average letter is so wide, as a share of the size of its words. */
-const LETTER = 0.55;
 const USUAL_SIZE = 15;
 
 /** Notes tables that are wider than the screen even where every line of a cell breaks at every space. */
@@ -25,10 +21,6 @@ export function narrow(tree: Document, losses: Losses): void {
       losses.note('a part of the table', table, `about ${least} px wide: it is moved sideways to be read`);
   }
 }
-
-/** The least width of some words in pixels: that of the longest. */
-export const leastWidth = (words: string, size: number): number =>
-  Math.max(0, ...words.split(/\s+/).map((word) => word.length)) * size * LETTER;
 
 function leastWidthOf(cell: Element): number {
   const style = new Map(declarationsOf(cell));
