@@ -17,6 +17,19 @@ const only = (files, ...forbidden) => ({
   },
 });
 
+/** What went wrong is told by a code and its fields; words are for people, and are made last. */
+const WORDS_ARE_FOR_PEOPLE = [
+  {
+    selector:
+      "CallExpression[callee.property.name=/^(includes|startsWith|endsWith|match|indexOf|search)$/][callee.object.property.name='message']",
+    message: 'Ask for a code or a field, not for words of a message.',
+  },
+  {
+    selector: "CallExpression[callee.property.name=/^(test|exec)$/][arguments.0.property.name='message']",
+    message: 'Ask for a code or a field, not for words of a message.',
+  },
+];
+
 export default typescript.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**'] },
   ...typescript.configs.recommended,
@@ -28,6 +41,11 @@ export default typescript.config(
       '@typescript-eslint/no-unused-expressions': 'off',
       'vue/multi-word-component-names': 'off',
     },
+  },
+  {
+    files: ['*/src/**'],
+    ignores: ['**/*.test.ts'],
+    rules: { 'no-restricted-syntax': ['error', ...WORDS_ARE_FOR_PEOPLE] },
   },
   only('core', 'contract', 'mail', 'server', 'web', 'cli'),
   only('contract', 'mail', 'server', 'web', 'cli'),

@@ -92,6 +92,7 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
     colours: compiler.colours,
     findings: distinct(findings),
     texts: [...linked.units.keys()],
+    missing: [...linked.missing],
     today,
   };
 }

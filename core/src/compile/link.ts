@@ -31,6 +31,8 @@ export interface Linked {
   /** The house's header; and behind the body the signature, if the body brings none, and the house's footer. */
   readonly before: readonly TextUnit[];
   readonly after: readonly TextUnit[];
+  /** Names of texts that are wanted and that the library has not. */
+  readonly missing: ReadonlySet<string>;
 }
 
 /** Links a template; what is wrong is added to `findings`. */
@@ -47,6 +49,7 @@ export function link(
 class Linker {
   private readonly units = new Map<string, TextUnit>();
   private readonly declarations: Declaration[] = [];
+  private readonly missing = new Set<string>();
   private readonly holidays: ReadonlySet<string>;
   private inclusions = 0;
   private included = 0;
@@ -65,12 +68,12 @@ class Linker {
     const own = this.unit(this.named.name, this.named.document) as TextUnit;
     if (own.kind !== 'message') {
       this.link(own, 0, [own.name], new Map());
-      return { own, units: this.units, declarations: this.declarations, before: [], after: [] };
+      return { own, units: this.units, declarations: this.declarations, before: [], after: [], missing: this.missing };
     }
     const before = this.around(own, this.housed('header'));
     this.link(own, 0, [own.name], new Map());
     const after = [...this.around(own, this.signatureAfter(own)), ...this.around(own, this.housed('footer'))];
-    return { own, units: this.units, declarations: this.declarations, before, after };
+    return { own, units: this.units, declarations: this.declarations, before, after, missing: this.missing };
   }
 
   /** Links a text that stands around the body of a message. */
@@ -85,10 +88,12 @@ class Linker {
     const name = this.house.style[place];
     if (name === undefined) return undefined;
     const unit = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
-    if (!unit)
+    if (!unit) {
+      this.missing.add(name);
       this.findings.push(
         error('unknown-block', `There is no block “${name}”, which the house style puts in every message.`),
       );
+    }
     return unit;
   }
 
@@ -183,6 +188,7 @@ class Linker {
       }
       const included = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
       if (!included) {
+        this.missing.add(name);
         this.findings.push(error('unknown-block', `There is no block “${name}”.`, at));
         continue;
       }
@@ -211,8 +217,10 @@ class Linker {
     if (name === undefined) return undefined;
     const unit = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
     const path = { attribute: 'signature' };
-    if (!unit) this.findings.push(error('unknown-block', `There is no signature “${name}”.`, path));
-    else if (unit.kind !== 'signature')
+    if (!unit) {
+      this.missing.add(name);
+      this.findings.push(error('unknown-block', `There is no signature “${name}”.`, path));
+    } else if (unit.kind !== 'signature')
       this.findings.push(error('unknown-block', `“${name}” is not a signature.`, path));
     else return unit;
     return undefined;

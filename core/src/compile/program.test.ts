@@ -14,3 +14,12 @@ it('a program stays as it was compiled: messages of two days, made in turns, do 
   expect([first.settle(when).value, second.settle(when).value]).toEqual(['2026-11-27', '2027-01-02']);
   expect([first.settle(named).value, second.settle(named).value]).toEqual([true, true]);
 });
+
+it('a program names the texts that are wanted and not there', () => {
+  const compiled = program({
+    body: '{{> opening-hours}}\n\n{{> here}}',
+    front: 'kind: message\nsubject: S\nsignature: long-one',
+  });
+  expect(compiled.missing).toEqual(['opening-hours', 'here', 'long-one']);
+  expect(program({ body: '{{> here}}' }, { here: { body: 'Words' } }).missing).toEqual([]);
+});

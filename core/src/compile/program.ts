@@ -248,6 +248,8 @@ export interface Program {
   readonly findings: readonly Finding[];
   /** The names of all texts it was compiled from, its own first. */
   readonly texts: readonly string[];
+  /** Names of texts that it includes, or that go with every message, and that are not there. */
+  readonly missing: readonly string[];
   /** The day it was compiled for, ISO: what checks compare written days with. Messages have days of their own. */
   readonly today: string;
 }

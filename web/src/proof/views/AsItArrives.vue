@@ -185,6 +185,7 @@ watch([arrival, besideArrival], () => (pages.value = {}));
   padding: 8px 16px;
   text-align: left;
   justify-items: start;
+  align-content: start;
   border-left: 3px solid transparent;
   border-radius: 0;
 }
@@ -250,6 +251,12 @@ h2 {
   }
 }
 @media (max-width: 699px) {
+  .families {
+    display: flex;
+  }
+  .family {
+    flex: 0 0 192px;
+  }
   .room {
     grid-template-columns: minmax(0, 1fr);
   }

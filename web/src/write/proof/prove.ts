@@ -56,9 +56,7 @@ export class Prover {
           variable,
         })),
         texts: program.texts,
-        missing: program.findings.flatMap(({ code, message: words }) =>
-          code === 'unknown-block' ? [/“([a-z0-9-]+)”/.exec(words)?.[1] ?? ''] : [],
-        ),
+        missing: program.missing,
       },
       findings: () => ({
         id,

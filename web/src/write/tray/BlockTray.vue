@@ -22,7 +22,7 @@ const joined = computed(() =>
   (text.value?.attrs.variables ?? []).map((variable) => {
     const own = manuscript.variables.value.find(({ key }) => key === variable.key);
     const clash = proof.findings.value.find(
-      ({ code, message }) => code === 'type-clash' && message.includes(`“${variable.key}”`),
+      ({ code, place }) => code === 'type-clash' && place.variable === variable.key,
     );
     const how = clash
       ? clash.message
