@@ -24,6 +24,7 @@ export {
   type Mailbox,
 } from './values/mailbox.js';
 export { escapeHtml } from './words/escape.js';
+export { compileBundle, signatureFor, type Bundle } from './bundle/bundle.js';
 export { compile, type CompileOptions } from './compile/compile.js';
 export {
   DEFAULT_LOCALE,

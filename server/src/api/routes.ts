@@ -1,6 +1,15 @@
 /** `/api/v1`: for other programs, with a personal key. */
 import { API, type Endpoint, type TextSummary } from '@vocabula/contract';
-import { compile, dayIn, labelOf, questions, render, writtenEnvelope, type Program } from '@vocabula/core';
+import {
+  compileBundle,
+  dayIn,
+  labelOf,
+  questions,
+  render,
+  signatureFor,
+  writtenEnvelope,
+  type Program,
+} from '@vocabula/core';
 import { writeText } from '@vocabula/core/markdown';
 import { senderFields } from '@vocabula/contract';
 import { Router, type Request } from 'express';
@@ -146,15 +155,10 @@ async function programFor(
   const profile = await people.profile(asker);
   const [first] = await closure(read, name, asker, 'fill');
   if (!first || first.document.attrs.front.kind !== 'message') throw notFound('template');
-  const reply = first.document.attrs.front.purpose === 'reply';
-  const signature = (reply ? profile.reply_signature : profile.signature) || undefined;
+  const signature = signatureFor(first.document.attrs.front.purpose, profile);
   const texts = await closure(read, name, asker, 'fill', signature ? [signature] : []);
   const { house } = await currentHouse(read, 'fill');
-  const program = compile(first, {
-    library: { get: (each) => texts.find((text) => text.name === each)?.document },
-    house,
-    ...(signature ? { senderSignature: signature } : {}),
-  });
+  const program = compileBundle({ text: first, texts, house, signature });
   return { program, sender: senderFields(profile), version: first.version ?? 0 };
 }
 

@@ -1,5 +1,5 @@
 /** What the checker says about texts on the server: to count it, and to stop what must not be published. */
-import { checkProgram, compile, dayIn, type Finding, type TextDocument } from '@vocabula/core';
+import { checkProgram, compileBundle, dayIn, type Finding, type TextDocument } from '@vocabula/core';
 import { eq } from 'drizzle-orm';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/current.js';
@@ -16,9 +16,7 @@ export async function findingsOf(
 ): Promise<Finding[]> {
   const texts = await closure(reader, named.name, asker, 'write', [], access);
   const { house } = await currentHouse(reader, 'write');
-  const get = (name: string): TextDocument | undefined => texts.find((text) => text.name === name)?.document;
-  const program = compile(named, { library: { get }, house });
-  return checkProgram(named, program, [], dayIn(new Date(), 'UTC'));
+  return checkProgram(named, compileBundle({ text: named, texts, house }), [], dayIn(new Date(), 'UTC'));
 }
 
 export const levelsOf = (findings: readonly Finding[]): [number, number, number] => {

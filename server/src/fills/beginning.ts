@@ -1,6 +1,6 @@
 /** What a message begins on: a published version with all it includes, frozen, so that nothing changes under the hands. */
 import { HOUSE_NAME, type WorkingCopy } from '@vocabula/contract';
-import { dayIn } from '@vocabula/core';
+import { dayIn, signatureFor } from '@vocabula/core';
 import { and, isNotNull, isNull, sql } from 'drizzle-orm';
 import { closure, rowOf } from '../catalogue/current.js';
 import { isOffered } from '../catalogue/store.js';
@@ -28,7 +28,7 @@ export async function begin(writer: Writer, text: string, asker: Asker, more: re
   const { front } = own[0]?.document.attrs ?? {};
   if (!front || front.kind !== 'message') throw notFound('template');
   const profile = await profileOf(writer, asker.id);
-  const wanted = (front.purpose === 'reply' ? profile.reply_signature : profile.signature) || undefined;
+  const wanted = signatureFor(front.purpose, profile);
   const texts = wanted ? await closure(writer, text, asker, 'fill', [...more, wanted]) : own;
   const { house, revision } = await currentHouse(writer, 'fill');
   return {

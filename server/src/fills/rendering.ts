@@ -1,6 +1,6 @@
 /** A message being filled as it reads: the same for the clipboard, a file, the mail service and one of many. */
 import { senderFields, type Fill, type Profile } from '@vocabula/contract';
-import { compile, dayIn, render, type Message, type Program, type RenderInput } from '@vocabula/core';
+import { compileBundle, dayIn, render, type Message, type Program, type RenderInput } from '@vocabula/core';
 import { asReply, composed } from '@vocabula/core/filling';
 import { notFound } from '../http/problem.js';
 
@@ -19,8 +19,7 @@ export function programOf({ texts, house, signature, changes }: Compiled): Progr
   const all = composed(texts, changes);
   const [own] = all;
   if (!own) throw notFound('template');
-  const library = { get: (name: string) => all.find((each) => each.name === name)?.document };
-  return compile(own, { library, house, senderSignature: signature });
+  return compileBundle({ text: own, texts: all, house, signature });
 }
 
 export const inputOf = (

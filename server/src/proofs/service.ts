@@ -7,7 +7,7 @@ import {
   type SentProof,
   type SetAside,
 } from '@vocabula/contract';
-import { compile, dayIn, readMailbox, render, type Mailbox } from '@vocabula/core';
+import { compileBundle, dayIn, readMailbox, render, signatureFor, type Mailbox } from '@vocabula/core';
 import { SendProblem, sendAll, toEml } from '@vocabula/mail';
 import { and, asc, eq } from 'drizzle-orm';
 import { assetsOf, withAssets } from '../assets/brought.js';
@@ -107,15 +107,10 @@ export class ProofService {
         throw new RequestProblem(422, 'bad-address', `“${words.slice(0, 80)}” is not one address. Nothing was sent.`);
       return mailbox;
     });
-    const reply = template.document.attrs.front.purpose === 'reply';
-    const signature = (reply ? profile.reply_signature : profile.signature) || undefined;
+    const signature = signatureFor(template.document.attrs.front.purpose, profile);
     const texts = await closure(read, name, asker, 'write', signature ? [signature] : []);
     const { house } = await currentHouse(read, 'write');
-    const program = compile(template, {
-      library: { get: (each) => texts.find((text) => text.name === each)?.document },
-      house,
-      senderSignature: signature,
-    });
+    const program = compileBundle({ text: template, texts, house, signature });
     const date = new Date();
     const zone = timezone ?? 'UTC';
     const mails = [];

@@ -1,11 +1,12 @@
 /** What publishing a block, or the house, does to the messages of the templates that depend on it. */
 import { setImmediate as turn } from 'node:timers/promises';
-import { HOUSE_NAME, type Dependents, type TemplateImpact } from '@vocabula/contract';
+import { HOUSE_NAME, senderFields, type Dependents, type TemplateImpact } from '@vocabula/contract';
 import {
-  compile,
+  compileBundle,
   dayIn,
   render,
   sameValue,
+  signatureFor,
   type House,
   type Message,
   type Program,
@@ -21,6 +22,7 @@ import { schema, type Database } from '../db/database.js';
 import { currentHouse } from '../house/current.js';
 import { notFound } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
+import { profileOf } from '../people/service.js';
 import { accessOf } from '../rights/access.js';
 import { subjectOf } from './publishing.js';
 
@@ -55,28 +57,26 @@ export class ImpactService {
   async impact(name: string, template: string, asker: Asker): Promise<TemplateImpact> {
     const { read } = this.database;
     const subject = await subjectOf(read, name, asker);
-    const texts = await closure(read, template, asker, 'fill');
-    const [own] = texts;
+    const [own] = await closure(read, template, asker, 'fill');
     if (!own) throw notFound('template');
+    // As the asker's colleagues get it: with a signature and a sender, theirs standing for everybody's.
+    const profile = await profileOf(read, asker.id);
+    const signature = signatureFor(own.document.attrs.front.purpose, profile);
+    const texts = await closure(read, template, asker, 'fill', signature ? [signature] : []);
     const before = await currentHouse(read, 'fill');
     const changedHouse = name === HOUSE_NAME ? (subject.document as House) : before.house;
     // What the changed text includes anew comes along.
     const added = name === HOUSE_NAME ? [] : await closure(read, name, asker, 'write');
     const program = (house: House, changed: boolean): Program =>
-      compile(own, {
-        library: {
-          get: (each): TextDocument | undefined =>
-            changed && each === name
-              ? (subject.document as TextDocument)
-              : (
-                  texts.find((text) => text.name === each) ??
-                  (changed ? added.find((text) => text.name === each) : undefined)
-                )?.document,
-        },
+      compileBundle({
+        text: own,
+        // The later of two of one name counts.
+        texts: changed ? [...added, ...texts, { name, document: subject.document as TextDocument }] : texts,
         house,
+        signature,
       });
     const programs = { before: program(before.house, false), after: program(changedHouse, true) };
-    const { set, cases } = await this.cases(template, programs.after);
+    const { set, cases } = await this.cases(template, programs.after, senderFields(profile));
     const today = dayIn(new Date(), 'UTC');
     const messages: { recipient: string; before: Side; after: Side }[] = [];
     let [unchanged, changed] = [0, 0];
@@ -115,6 +115,7 @@ export class ImpactService {
   private async cases(
     template: string,
     program: Program,
+    sender: Readonly<Record<string, string>>,
   ): Promise<{
     readonly set: string;
     readonly cases: readonly { readonly label: string; readonly filling: Filling }[];
@@ -130,7 +131,13 @@ export class ImpactService {
     const set = sets.find(({ own }) => own !== null) ?? sets[0];
     if (!set) {
       const hard = hardCases(program, { today: dayIn(new Date(), 'UTC') });
-      return { set: 'hard cases', cases: hard.map(({ label, filling }) => ({ label, filling })) };
+      return {
+        set: 'hard cases',
+        cases: hard.map(({ label, filling }) => ({
+          label,
+          filling: { ...filling, sender: { ...sender, ...filling.sender } },
+        })),
+      };
     }
     const rows = await read
       .select()
@@ -141,7 +148,7 @@ export class ImpactService {
       set: set.title,
       cases: rows.map((row) => {
         const cells = JSON.parse(row.cells) as TableRow;
-        return { label: nameOf(cells), filling: fillingOfRow(program, cells) };
+        return { label: nameOf(cells), filling: fillingOfRow(program, cells, sender) };
       }),
     };
   }

@@ -1,5 +1,5 @@
 /** Publishing, withdrawing, restoring, asking, remarking; and what a change does to what depends on it. */
-import type { Standing, TemplateImpact } from '@vocabula/contract';
+import { EMPTY_PROFILE, type Standing, type TemplateImpact } from '@vocabula/contract';
 import { PLAIN_HOUSE } from '@vocabula/core';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -411,6 +411,25 @@ describe('impact', () => {
         after: { text: 'Before.\n\nWe are very sorry.\n' },
       },
     ]);
+  });
+  it('is of messages as people get them: with a sender and a signature', async () => {
+    const signed = (words: string): string => blockFile('Mine', words).replace('kind: block', 'kind: signature');
+    await makePublished(server, 'Mine', signed('Yours, {{sender.name}}'));
+    const { profile } = (await server.call.get('/api/me')).body as { profile: object };
+    await server.call
+      .put('/api/me')
+      .send({ ...EMPTY_PROFILE, ...profile, name: 'Maeve Aldous', signature: 'mine' })
+      .expect(200);
+    await makePublished(server, 'Signed', words('Signed', 'Alone, says {{sender.name}}.'));
+    const { messages } = await impact('inner', 'letter');
+    expect(messages).toEqual([]);
+    await write('mine', signed('With good wishes, {{sender.name}}'));
+    const found = await impact('mine', 'signed');
+    expect(found).toMatchObject({ changed: 3, unchanged: 0 });
+    expect(found.messages[0]).toMatchObject({
+      before: { text: 'Alone, says Maeve Aldous.\n\nYours, Maeve Aldous\n' },
+      after: { text: 'Alone, says Maeve Aldous.\n\nWith good wishes, Maeve Aldous\n' },
+    });
   });
   it('of a fact reaches those that use it; of the look, all', async () => {
     const fact = { variable: { key: 'fee', type: 'money', currency: 'EUR' }, value: '4.00', changes: [] };

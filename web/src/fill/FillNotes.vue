@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What has to be known or decided before going on: other versions, words that dispute a value, things said twice. */
 import type { Fill } from '@vocabula/contract';
-import { compile, render } from '@vocabula/core';
+import { compileBundle, render } from '@vocabula/core';
 import { composed, difference } from '@vocabula/core/filling';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -50,8 +50,8 @@ function textOf(given: Fill): string {
   const texts = composed(given.texts, given.changes);
   const [own] = texts;
   if (!own) return '';
-  const library = { get: (name: string) => texts.find((text) => text.name === name)?.document };
-  return render(compile(own, { library, house: given.house, senderSignature: given.signature }), input.value).text;
+  const { house, signature } = given;
+  return render(compileBundle({ text: own, texts, house, signature }), input.value).text;
 }
 
 /** Begins the message again on the version in use: with what was answered, or with nothing. */

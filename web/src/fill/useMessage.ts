@@ -1,6 +1,6 @@
 /** A message as it stands: its questions and its preview, worked out of what is answered and changed. */
 import type { Fill, OfferedValue, Original } from '@vocabula/contract';
-import { compile, questions, render, type Program } from '@vocabula/core';
+import { compileBundle, questions, render, type Program } from '@vocabula/core';
 import {
   changedSince,
   composed,
@@ -34,11 +34,7 @@ export function useMessage() {
     const [own] = texts.value;
     if (!own || !fill.value) return undefined;
     const { signature, house } = fill.value;
-    return compile(own, {
-      library: { get: (name) => texts.value.find((text) => text.name === name)?.document },
-      senderSignature: signature,
-      house,
-    });
+    return compileBundle({ text: own, texts: texts.value, house, signature });
   });
   const input = computed(() => ({
     recipient: recipient.value,

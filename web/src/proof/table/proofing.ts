@@ -2,7 +2,7 @@
  * The work of the proofing table's worker: compiles the template, renders recipients, hard cases and every pairing in
  * steps, and answers what is asked meanwhile. After an edit only messages that the edit touches are rendered anew.
  */
-import { checkProgram, compile, openingTag, writtenEnvelope, type Message, type Program } from '@vocabula/core';
+import { checkProgram, compileBundle, openingTag, writtenEnvelope, type Message, type Program } from '@vocabula/core';
 import { casesInWords, covering, reasonsOf } from '@vocabula/core/cover';
 import {
   compareMessages,
@@ -320,12 +320,15 @@ export class Proofing {
 }
 
 function make(parts: TemplateParts, book: LineBook): Template {
-  const library = new Map(parts.library);
-  const program = compile(parts.text, {
-    library: { get: (name) => library.get(name) },
-    house: parts.house,
-    today: parts.today,
-    ...(parts.signature !== null && library.has(parts.signature) ? { senderSignature: parts.signature } : {}),
+  const { text, house, today, signature } = parts;
+  const texts = parts.library.map(([name, document]) => ({ name, document }));
+  const program = compileBundle({
+    text,
+    texts,
+    house,
+    today,
+    // A signature that may not be seen here is left out rather than missed.
+    signature: texts.some(({ name }) => name === signature) ? (signature ?? undefined) : undefined,
   });
   const table = new ProofTable(parts.text, program, { today: parts.today, zone: parts.zone }, book);
   return { parts, program, table };

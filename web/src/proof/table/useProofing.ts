@@ -1,6 +1,6 @@
 /** The proofing table's state: one template, its recipients, hard cases and every pairing, and what is kept of them. */
 import type { ProofRecord, StoredTable, TableSummary } from '@vocabula/contract';
-import type { Finding, TextDocument } from '@vocabula/core';
+import { signatureFor, type Finding, type TextDocument } from '@vocabula/core';
 import type { ComparedParagraph, Explanation, Filling, ValueColumn } from '@vocabula/core/proof';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -179,8 +179,7 @@ export const useProofing = defineStore('proofing', () => {
     revision.value = own.revision;
     record.value = kept;
     sets.value = all;
-    const { signature: mine, reply_signature: reply } = me.profile;
-    const signature = (own.document.attrs.front.purpose === 'reply' ? reply : mine) || null;
+    const signature = signatureFor(own.document.attrs.front.purpose, me.profile) ?? null;
     const signatures = signature ? (await api.closure(signature).catch(() => undefined))?.texts : undefined;
     texts.value = [...closure.texts, ...(signatures ?? [])];
     const first =

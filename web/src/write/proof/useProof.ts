@@ -1,6 +1,6 @@
 /** The running proof: the manuscript rendered for the chosen sample recipient, in a worker, with its findings. */
 import type { StoredTable, TableSummary } from '@vocabula/contract';
-import type { Finding, Measure, TextDocument } from '@vocabula/core';
+import { signatureFor, type Finding, type Measure, type TextDocument } from '@vocabula/core';
 import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
 import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
@@ -47,8 +47,7 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
   const recipient = computed(() => set.value?.cells[at.value] ?? {});
   const recipientName = computed(() => nameOfRow(recipient.value) || 'nobody');
   const signature = computed(() => {
-    const { signature: own, reply_signature: reply } = me.profile;
-    return (document.value?.attrs.front.purpose === 'reply' ? reply : own) || null;
+    return signatureFor(document.value?.attrs.front.purpose, me.profile) ?? null;
   });
 
   // — the worker: one request is under way at a time; what changes meanwhile is asked for when it is answered —
