@@ -57,7 +57,7 @@ export {
 } from './render/render.js';
 export type { Source } from './render/frame.js';
 export { direction } from './values/intl.js';
-export { forPasting, structureOnly, withoutImages } from './render/plainer.js';
+export { forPasting, structureOnly, withoutImages } from './render/reduced-html.js';
 export { darkRules, frameTags, htmlStyles } from './render/styles.js';
 export {
   comparisonInWords,

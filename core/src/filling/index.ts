@@ -1,7 +1,7 @@
 /** What happens to a message between its template and its being handed over. */
 export * from './changes.js';
 export * from './difference.js';
-export * from './found.js';
+export * from './values-in-text.js';
 export * from './joins.js';
 export * from './recipient.js';
 export * from './reply.js';

@@ -10,7 +10,7 @@ import { direction } from '../values/intl.js';
 import { HtmlWriter } from './html.js';
 import { darkRules, frameTags, htmlStyles } from './styles.js';
 import { invitationOf, type Invitation } from './invitation.js';
-import { shortHtml, shortTitle } from './short.js';
+import { quickHtml, quickTitle } from './quick-html.js';
 import { TextWriter } from './text.js';
 import { plainLine, type Collected, type Stretch } from './writer.js';
 
@@ -138,12 +138,12 @@ function shifted(trace: readonly Stretch[], line: string): readonly Stretch[] {
 export function renderHtml(program: Program, input: RenderInput): string {
   const collected = collecting({});
   const frame = new Frame(program, input, collected.findings, true);
-  const title = shortTitle(frame) ?? escapeHtml(plainLine(program.subject, frame, collected).trim());
+  const title = quickTitle(frame) ?? escapeHtml(plainLine(program.subject, frame, collected).trim());
   return page(program, title, fragmentOf(program, frame, collected));
 }
 
 function fragmentOf(program: Program, frame: Frame, collected: Collected): string {
-  if (!collected.proof && !collected.trace) return shortHtml(frame, collected);
+  if (!collected.proof && !collected.trace) return quickHtml(frame, collected);
   const writer = new HtmlWriter(frame, collected);
   writer.blocks(program.body);
   return writer.out;

@@ -9,7 +9,7 @@ import { readLine, readText } from '../formats/markdown/index.js';
 import { looksLikeMarkdown, readMarkdown, readPlain } from '../formats/plain/index.js';
 import { readTable, TableProblem } from '../formats/table/index.js';
 import { render } from '../render/render.js';
-import { structureOnly, withoutImages } from '../render/plainer.js';
+import { structureOnly, withoutImages } from '../render/reduced-html.js';
 import type { TextDocument } from '../template/document.js';
 import { addressesIn, readMailbox } from '../values/mailbox.js';
 import { GROWTH_LIMIT, growthOf, STUMBLING } from './growth.js';

@@ -5,7 +5,7 @@ import { count, isNull } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf } from '../rights/access.js';
-import { comparedWords } from './words.js';
+import { comparedWords } from './text-words.js';
 
 /** How much two must share of their runs of three words. Placeholders count as words. */
 const ALIKE = 0.5;

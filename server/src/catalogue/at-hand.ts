@@ -4,7 +4,7 @@ import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf } from '../rights/access.js';
-import type { Row } from './current.js';
+import type { Row } from './visible-texts.js';
 import { publishedAs } from './store.js';
 
 const { atHand, texts } = schema;

@@ -2,10 +2,10 @@
 import { checkProgram, compileBundle, dayIn, type Finding, type TextDocument } from '@vocabula/core';
 import { eq } from 'drizzle-orm';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
-import { currentHouse } from '../house/current.js';
+import { currentHouse } from '../house/house-state.js';
 import type { Asker } from '../people/asker.js';
 import type { Access } from '../rights/access.js';
-import { closure, rowOf } from './current.js';
+import { closure, rowOf } from './visible-texts.js';
 
 /** Findings of a text in the state the asker writes it, with what it includes. */
 export async function findingsOf(

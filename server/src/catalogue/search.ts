@@ -3,12 +3,12 @@ import type { Hit } from '@vocabula/contract';
 import { dayIn, fold, near } from '@vocabula/core';
 import { and, asc, eq, getTableColumns, inArray, isNotNull, isNull, max, sql, type SQL } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
-import { usedFor } from '../fills/likely.js';
+import { usedFor } from '../fills/likely-templates.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from '../rights/access.js';
-import { publishedVersions, type Purpose, type Row } from './current.js';
+import { publishedVersions, type Purpose, type Row } from './visible-texts.js';
 import { isOffered, publishedAs } from './store.js';
-import { opening } from './words.js';
+import { opening } from './text-words.js';
 
 /** Fewer hits than this, and words are looked for that are a slip away. */
 const FEW = 3;

@@ -10,10 +10,10 @@ import type { Asker } from '../people/asker.js';
 import { accessOf, ROOT, type Access } from '../rights/access.js';
 import { privateFolder } from '../rights/private.js';
 import { checkpointBefore } from '../versions/checkpoints.js';
-import { closure, rowOf, workingCopy, type Row } from './current.js';
+import { closure, rowOf, workingCopy, type Row } from './visible-texts.js';
 import { countFindings } from './findings.js';
 import { callWordIsFree, insertText, takenNames, underive, updateText } from './store.js';
-import { demanded, summaryOf } from './seen.js';
+import { demanded, summaryOf } from './text-summaries.js';
 import { usersOf } from './uses.js';
 
 const { texts, fills } = schema;

@@ -4,8 +4,8 @@ import { and, eq, sql } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { rowOf, type Row } from './current.js';
-import { opening, searchedWords, subjectWords } from './words.js';
+import { rowOf, type Row } from './visible-texts.js';
+import { opening, searchedWords, subjectWords } from './text-words.js';
 
 const { texts, uses, searched, knownWords } = schema;
 export type KeptState = 'working' | 'published';

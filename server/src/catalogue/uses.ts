@@ -2,12 +2,12 @@
 import { HOUSE_NAME, type Neighbours } from '@vocabula/contract';
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
-import { currentHouse } from '../house/current.js';
+import { currentHouse } from '../house/house-state.js';
 import { notFound } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from '../rights/access.js';
-import { rowOf, type Row } from './current.js';
-import { summaryOf } from './seen.js';
+import { rowOf, type Row } from './visible-texts.js';
+import { summaryOf } from './text-summaries.js';
 
 const { texts, uses } = schema;
 interface User {

@@ -6,7 +6,7 @@ import type { House, TextDocument } from '@vocabula/core';
 import { HOUSE_NAME } from '@vocabula/contract';
 import { and, eq, isNull } from 'drizzle-orm';
 import { derive } from '../catalogue/store.js';
-import { houseRow } from '../house/current.js';
+import { houseRow } from '../house/house-state.js';
 import { foldedRow } from '../samples/changes.js';
 import { publishState } from '../versions/publishing.js';
 import { schema, type Database } from './database.js';

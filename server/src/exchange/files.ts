@@ -12,7 +12,7 @@ import {
 } from '@vocabula/core';
 import { readText } from '@vocabula/core/markdown';
 import { note } from '../audit/service.js';
-import { rowOf } from '../catalogue/current.js';
+import { rowOf } from '../catalogue/visible-texts.js';
 import { countFindings } from '../catalogue/findings.js';
 import { callWordIsFree, insertText, isPurged, updateText } from '../catalogue/store.js';
 import type { Database, Writer } from '../db/database.js';

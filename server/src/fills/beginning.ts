@@ -2,10 +2,10 @@
 import { HOUSE_NAME, type WorkingCopy } from '@vocabula/contract';
 import { dayIn, signatureFor } from '@vocabula/core';
 import { and, isNotNull, isNull, sql } from 'drizzle-orm';
-import { closure, rowOf } from '../catalogue/current.js';
+import { closure, rowOf } from '../catalogue/visible-texts.js';
 import { isOffered } from '../catalogue/store.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
-import { currentHouse } from '../house/current.js';
+import { currentHouse } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { profileOf } from '../people/service.js';

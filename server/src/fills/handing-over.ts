@@ -12,7 +12,7 @@ import {
 } from '@vocabula/core';
 import { inlined, toEml, toIcs, type AssetSource } from '@vocabula/mail';
 import { eq } from 'drizzle-orm';
-import { assetsOf, withAssets } from '../assets/brought.js';
+import { assetsOf, withAssets } from '../assets/message-assets.js';
 import type { AssetService } from '../assets/service.js';
 import { schema, type Database } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';

@@ -14,8 +14,8 @@ import type {
 import { plainWords } from '@vocabula/core';
 import { NO_CHANGES, type FillChanges } from '@vocabula/core/filling';
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
-import { closure, rowOf } from '../catalogue/current.js';
-import { demanded } from '../catalogue/seen.js';
+import { closure, rowOf } from '../catalogue/visible-texts.js';
+import { demanded } from '../catalogue/text-summaries.js';
 import { schema, type Database } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import { ownAddresses } from '../people/addresses.js';
@@ -25,7 +25,7 @@ import { accessOf } from '../rights/access.js';
 import { paceOf, type Workers } from '../workers/pool.js';
 import { begin, calledBy, frozenAll } from './beginning.js';
 import { checkChanges } from './changes.js';
-import { likelyFor } from './likely.js';
+import { likelyFor } from './likely-templates.js';
 import { offeredFor } from './memory.js';
 import { fillOf, frozenOf, ownFill, standingsOf, summary, type Row } from './rows.js';
 

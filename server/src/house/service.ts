@@ -5,7 +5,7 @@ import { readHouse, writeHouse } from '@vocabula/core/house';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { currentHouse, HOUSE_ID, houseRow } from './current.js';
+import { currentHouse, HOUSE_ID, houseRow } from './house-state.js';
 
 export class HouseService {
   constructor(private readonly database: Database) {}

@@ -23,7 +23,7 @@ import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { reopened, type Outbox } from '../sending/outbox.js';
 import type { TableService } from '../samples/service.js';
-import { judge, OPEN } from './judging.js';
+import { judge, OPEN } from './readiness.js';
 import { fromRows, readPasted, type Given, type Read } from './recipients.js';
 import { insertRows, mailedRow, type MailingRow } from './rows.js';
 

@@ -6,7 +6,7 @@ import { readEml, toEml, type ReadMail } from '@vocabula/mail';
 import { and, asc, count, eq, isNull, lte } from 'drizzle-orm';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { keepWorkspaceValue } from '../people/workspace.js';
-import { AHEAD, aheadOf, answerOf } from './conduct.js';
+import { AHEAD, aheadOf, answerOf } from './recipient-behaviour.js';
 import { letterColumns } from './reading.js';
 import { takeLetter } from './service.js';
 

@@ -2,7 +2,7 @@ import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { makePublished, start, type Started } from '../testing/start.js';
-import { conductOf } from './conduct.js';
+import { conductOf } from './recipient-behaviour.js';
 import { startStandIn, type StandIn } from './stand-in.js';
 
 let server: Started;

@@ -8,7 +8,7 @@ import { notFound } from '../http/problem.js';
 import { mailboxesOf, ownAddresses } from '../people/addresses.js';
 import type { Asker } from '../people/asker.js';
 import { paceOf, type Workers } from '../workers/pool.js';
-import { intend } from './conduct.js';
+import { intend } from './recipient-behaviour.js';
 import type { LetterColumns } from './reading.js';
 
 const { letters, deliveries } = schema;

@@ -10,12 +10,12 @@ import {
 import { compileBundle, dayIn, readMailbox, render, signatureFor, type Mailbox } from '@vocabula/core';
 import { SendProblem, sendAll, toEml } from '@vocabula/mail';
 import { and, asc, eq } from 'drizzle-orm';
-import { assetsOf, withAssets } from '../assets/brought.js';
+import { assetsOf, withAssets } from '../assets/message-assets.js';
 import type { AssetService } from '../assets/service.js';
-import { closure } from '../catalogue/current.js';
-import { demanded } from '../catalogue/seen.js';
+import { closure } from '../catalogue/visible-texts.js';
+import { demanded } from '../catalogue/text-summaries.js';
 import { schema, type Database } from '../db/database.js';
-import { currentHouse } from '../house/current.js';
+import { currentHouse } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { mailboxOf } from '../people/names.js';

@@ -9,7 +9,7 @@ import { schema, type Database, type Reader, type Writer } from '../db/database.
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { nameOfRow } from '../people/names.js';
-import { summaryOf } from '../catalogue/seen.js';
+import { summaryOf } from '../catalogue/text-summaries.js';
 import { accessOf } from '../rights/access.js';
 
 const { tables, tableRows, people, handedOver, doNotWrite, fills, outgoing } = schema;

@@ -14,7 +14,7 @@ import { dayIn } from '@vocabula/core';
 import { disguised, withComputed, type SampleColumn } from '@vocabula/core/proof';
 import { writeCsv, writeJson, type TableColumn, type TableRow } from '@vocabula/core/tables';
 import { and, asc, count, eq, isNull } from 'drizzle-orm';
-import { demanded } from '../catalogue/seen.js';
+import { demanded } from '../catalogue/text-summaries.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';

@@ -3,7 +3,7 @@ import type { Message } from '@vocabula/core';
 import { bareAddress } from '@vocabula/core/filling';
 import type { AssetSource } from '@vocabula/mail';
 import { eq } from 'drizzle-orm';
-import { assetsOf } from '../assets/brought.js';
+import { assetsOf } from '../assets/message-assets.js';
 import type { AssetService } from '../assets/service.js';
 import { schema, type Database } from '../db/database.js';
 import { demandNoneOf } from '../fills/records.js';

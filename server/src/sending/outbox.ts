@@ -4,7 +4,7 @@ import type { ChangeOutgoing, Fill, Outgoing, OutgoingSummary, Profile, SendingS
 import { foldedMailbox, type Message } from '@vocabula/core';
 import { inlined, readEml, toEml, type AssetSource } from '@vocabula/mail';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { withAssets } from '../assets/brought.js';
+import { withAssets } from '../assets/message-assets.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import type { Moment } from '../fills/rendering.js';
 import { answered, type Recorded } from '../fills/records.js';

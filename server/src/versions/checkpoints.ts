@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type { Checkpoint, CheckpointReason } from '@vocabula/contract';
 import type { TextDocument } from '@vocabula/core';
 import { desc, eq, lt } from 'drizzle-orm';
-import type { Row } from '../catalogue/current.js';
+import type { Row } from '../catalogue/visible-texts.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import type { Asker } from '../people/asker.js';
 import { freeze } from './frozen.js';

@@ -15,11 +15,11 @@ import {
 import { fillingOfRow, hardCases, type Filling } from '@vocabula/core/proof';
 import type { TableRow } from '@vocabula/core/tables';
 import { and, asc, eq, isNull } from 'drizzle-orm';
-import { closure, rowOf } from '../catalogue/current.js';
-import { summaryOf } from '../catalogue/seen.js';
+import { closure, rowOf } from '../catalogue/visible-texts.js';
+import { summaryOf } from '../catalogue/text-summaries.js';
 import { dependentsOf } from '../catalogue/uses.js';
 import { schema, type Database } from '../db/database.js';
-import { currentHouse } from '../house/current.js';
+import { currentHouse } from '../house/house-state.js';
 import { notFound } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { profileOf } from '../people/service.js';

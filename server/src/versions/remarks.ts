@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { ChangeRemark, MakeRemark, Remark } from '@vocabula/contract';
 import { and, asc, eq } from 'drizzle-orm';
-import { demanded } from '../catalogue/seen.js';
+import { demanded } from '../catalogue/text-summaries.js';
 import { schema, type Database } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';

@@ -17,8 +17,8 @@ import {
 import type { Finding, House, TextDocument } from '@vocabula/core';
 import { and, asc, count, desc, eq, isNull, lte } from 'drizzle-orm';
 import { note } from '../audit/service.js';
-import { workingCopy } from '../catalogue/current.js';
-import { demanded } from '../catalogue/seen.js';
+import { workingCopy } from '../catalogue/visible-texts.js';
+import { demanded } from '../catalogue/text-summaries.js';
 import { updateText } from '../catalogue/store.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { keepHouse } from '../house/service.js';

@@ -3,7 +3,7 @@ import { answerFor, type ProblemStatus, type RequestProblem } from '../http/prob
 
 /** By name: loads the code of a task. */
 export const TASKS = {
-  call: async () => (await import('./calls.js')).call,
+  call: async () => (await import('./service-calls.js')).call,
   letter: async () => (await import('../mailroom/reading.js')).letterColumns,
   letters: async () => (await import('../mailroom/reading.js')).columnsOfLetters,
   shownLetter: async () => (await import('../mailroom/reading.js')).shownLetter,

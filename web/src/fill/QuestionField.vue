@@ -5,7 +5,7 @@ import type { FoundValue } from '@vocabula/core/filling';
 import { computed, useId } from 'vue';
 import TypedField from '../ui/TypedField.vue';
 import { whenInWords } from '../ui/today';
-import { showSource } from '../ui/understand';
+import { showSource } from '../ui/typedValues';
 import DayField from './DayField.vue';
 import ImageField from './ImageField.vue';
 import MomentField from './MomentField.vue';

@@ -3,7 +3,7 @@
 import { labelFromKey, labelOf, type RowValue, type Variable } from '@vocabula/core';
 import { computed } from 'vue';
 import TypedField from '../ui/TypedField.vue';
-import { understand } from '../ui/understand';
+import { understand } from '../ui/typedValues';
 
 const props = defineProps<{
   columns: readonly Variable[];

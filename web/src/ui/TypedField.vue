@@ -2,7 +2,7 @@
 /** A value that is typed as people type it: understood when it is left, or as soon as there is no doubt. */
 import type { TypeName } from '@vocabula/core';
 import { ref, watch } from 'vue';
-import { showSource, understand } from './understand';
+import { showSource, understand } from './typedValues';
 
 const { modelValue, type, locale } = defineProps<{ modelValue: string; type: TypeName; locale: string }>();
 const emit = defineEmits<{ 'update:modelValue': [source: string] }>();

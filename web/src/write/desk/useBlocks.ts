@@ -22,7 +22,7 @@ import { placeBlock } from '../editor/operations/insert';
 import type { Range } from '../editor/operations/places';
 import { setVariables, variablesOf } from '../editor/operations/variables';
 import { targetOf } from '../editor/operations/wrap';
-import { TAKES_BRACKETS } from '../editor/taking';
+import { TAKES_BRACKETS } from '../editor/bracketRemoval';
 
 /** A text's words and variables, ready to stand in another: keys that mean something else there are changed. */
 function readied(block: TextDocument, into: readonly Variable[]): { blocks: readonly Block[]; variables: Variable[] } {

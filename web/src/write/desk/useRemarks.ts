@@ -4,7 +4,7 @@ import type { Quote, Remark } from '@vocabula/contract';
 import { computed, shallowRef, type Ref } from 'vue';
 import { api } from '../../api/client';
 import { useNotice } from '../../ui/notice';
-import { remark as markRemarks } from '../editor/plugins/found';
+import { remark as markRemarks } from '../editor/plugins/highlights';
 import { findQuote, quoteOf } from '../editor/operations/quotes';
 import { goTo, type Range } from '../editor/operations/places';
 

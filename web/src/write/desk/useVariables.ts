@@ -21,7 +21,7 @@ import { useNotice } from '../../ui/notice';
 import { today } from '../../ui/today';
 import { changeTo, documentOf } from '../editor/operations/apply';
 import { positionOf } from '../editor/operations/places';
-import { TAKES_BRACKETS } from '../editor/taking';
+import { TAKES_BRACKETS } from '../editor/bracketRemoval';
 import { changeVariable, newVariable, setVariables, variablesOf } from '../editor/operations/variables';
 
 /** How a text is changed from outside its editor. */

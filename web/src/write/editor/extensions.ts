@@ -5,7 +5,7 @@ import { Deleting, type DeletingOptions } from './plugins/deleting';
 import { Edges } from './plugins/edges';
 import { Focusing } from './plugins/focusing';
 import { Folding } from './plugins/folding';
-import { Found } from './plugins/found';
+import { Found } from './plugins/highlights';
 import { Markdown } from './plugins/markdown';
 import { Pasting, type PastingOptions } from './plugins/pasting';
 import { Steps } from './plugins/steps';

@@ -5,7 +5,7 @@ import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from
 import { useNotice } from '../../ui/notice';
 import { placeInWords } from '../bar/placeInWords';
 import type { Desk } from '../desk/useDesk';
-import { point } from '../editor/plugins/found';
+import { point } from '../editor/plugins/highlights';
 import { changeTo, documentOf } from '../editor/operations/apply';
 import { goTo, positionOf, type Range } from '../editor/operations/places';
 

@@ -4,7 +4,7 @@ import type { Node as PmNode } from '@tiptap/pm/model';
 import { NodeSelection, TextSelection, type Transaction } from '@tiptap/pm/state';
 import type { Condition } from '@vocabula/core';
 import type { Bracket } from '../brackets';
-import { TAKES_BRACKETS } from '../taking';
+import { TAKES_BRACKETS } from '../bracketRemoval';
 
 /** Changes what governs a bracket; with no condition, takes the bracket off and leaves the words. */
 export function regovern(tr: Transaction, bracket: Bracket, condition: Condition | undefined): void {

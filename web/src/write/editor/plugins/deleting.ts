@@ -9,7 +9,7 @@ import type { EditorView } from '@tiptap/pm/view';
 import { bracketsOf, type Bracket } from '../brackets';
 import { changeTo } from '../operations/apply';
 import { isFiller } from '../operations/regovern';
-import { TAKES_BRACKETS } from '../taking';
+import { TAKES_BRACKETS } from '../bracketRemoval';
 
 const isBracket = (node: PmNode): boolean =>
   node.type.name === 'passage' || ((node.attrs.when as readonly unknown[] | undefined)?.length ?? 0) > 0;

@@ -6,7 +6,7 @@ import { Extension } from '@tiptap/core';
 import { closeHistory } from '@tiptap/pm/history';
 import type { Transaction } from '@tiptap/pm/state';
 import { ReplaceAroundStep } from '@tiptap/pm/transform';
-import { TAKES_BRACKETS } from '../taking';
+import { TAKES_BRACKETS } from '../bracketRemoval';
 
 const isAct = (tr: Transaction): boolean =>
   tr.docChanged &&

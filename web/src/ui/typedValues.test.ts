@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import type { TypeName } from '@vocabula/core';
-import { showSource, understand } from './understand';
+import { showSource, understand } from './typedValues';
 
 it.each<[type: TypeName, typed: string, source: string]>([
   ['number', '4,5', '4.5'],

@@ -2,7 +2,7 @@
 import { Database } from '../db/database.js';
 import { makeServices, type Services } from '../services.js';
 import type { HeavyCall, Serving } from './heavy.js';
-import { InlineWorkers } from './inline.js';
+import { InlineWorkers } from './same-thread-workers.js';
 
 let open: { readonly on: Serving; readonly database: Database; readonly services: Services } | undefined;
 

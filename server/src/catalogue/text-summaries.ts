@@ -5,7 +5,7 @@ import type { Reader, Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from '../rights/access.js';
-import { rowOf, type Row } from './current.js';
+import { rowOf, type Row } from './visible-texts.js';
 import { isOffered, publishedAs } from './store.js';
 
 /** The row of a text that the asker has a right to. Throws: 404 where they may not see it, else 403. */

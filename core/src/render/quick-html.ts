@@ -49,7 +49,7 @@ type ColumnRead = Extract<Read, { readonly from: 'column' }>;
 const made = new WeakMap<Program, readonly Step[]>();
 
 /** The HTML of a program's body, for messages that are neither proofs nor traced. */
-export function shortHtml(frame: Frame, collected: Collected): string {
+export function quickHtml(frame: Frame, collected: Collected): string {
   const { program } = frame;
   let steps = made.get(program);
   if (!steps) {
@@ -62,7 +62,7 @@ export function shortHtml(frame: Frame, collected: Collected): string {
 const titles = new WeakMap<Program, readonly string[]>();
 
 /** The subject as HTML where all its values stand as they are; undefined where it has to be written as any line is. */
-export function shortTitle(frame: Frame): string | undefined {
+export function quickTitle(frame: Frame): string | undefined {
   const { subject } = frame.program;
   if (!subject.plain) return undefined;
   const leaves = subject.leaves as readonly (TextLeaf | ValueLeaf)[];

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { rendered } from '../testing/build.js';
 import { program } from '../testing/build.js';
 import { render } from './render.js';
-import { forPasting, structureOnly, withoutImages } from './plainer.js';
+import { forPasting, structureOnly, withoutImages } from './reduced-html.js';
 
 const body = `# Head
 

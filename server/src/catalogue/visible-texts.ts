@@ -6,7 +6,7 @@ import type { WorkingCopy } from '@vocabula/contract';
 import { namesIncluded, type TextDocument } from '@vocabula/core';
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
-import { currentHouse } from '../house/current.js';
+import { currentHouse } from '../house/house-state.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from '../rights/access.js';
 import { thawed } from '../versions/frozen.js';
