@@ -106,9 +106,14 @@ test('every form keeps its look in every family that has rich text', async ({ pa
   expect(whole.length).toBeGreaterThan(20);
   for (const family of FAMILIES) {
     const { html } = arriveIn(family, message, 'en-GB');
-    if (html === undefined || family === 'dark') continue;
+    if (html === undefined) continue;
     await page.setContent(html);
-    expect([family, await looksOf(page, 'body')]).toEqual([family, whole]);
+    // Where dark is forced all colours are others by design, and nothing else is.
+    const compared = (looks: readonly Look[]): Look[] =>
+      family === 'dark'
+        ? looks.map(({ words, look }) => ({ words, look: { ...look, colour: '', behind: '' } }))
+        : [...looks];
+    expect([family, compared(await looksOf(page, 'body'))]).toEqual([family, compared(whole)]);
   }
 });
 
