@@ -49,7 +49,7 @@ async function open(): Promise<void> {
     await me.load();
     const id = String(route.params.id);
     // What was typed before is there when it is opened again.
-    await settled().catch(() => undefined);
+    await settled(id).catch(() => undefined);
     if (id !== 'new') return take(await api.fill(id));
     const { template, letter, to } = route.query;
     take(

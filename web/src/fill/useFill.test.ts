@@ -80,4 +80,28 @@ describe('a message that is filled', () => {
     expect(kept.one).toEqual({ name: 'Ann Lee' });
     expect(save.mock.calls.at(-1)?.[1].answers).toEqual({ name: 'Ann Lee' });
   });
+  it('is not settled while its last answer is refused, although another page hears of no failure', async () => {
+    const filling = opened();
+    filling.take(fillOf('one'));
+    const refusal = new ApiProblem(422, 'bad', 'too long');
+    save.mockRejectedValueOnce(refusal);
+    filling.answers.value = { name: 'Ann' };
+    await pass(500);
+    expect(filling.keeping.value.kind).toBe('failed');
+    save.mockRejectedValueOnce(refusal);
+    // Handing over waits for this: nothing older than what is shown may leave.
+    await expect(filling.settled()).rejects.toBe(refusal);
+    await filling.settled();
+    expect([kept.one, filling.keeping.value.kind]).toEqual([{ name: 'Ann' }, 'kept']);
+  });
+  it('does not wait for another one that cannot be kept', async () => {
+    const filling = opened();
+    save.mockRejectedValueOnce(new ApiProblem(0, 'offline', 'away'));
+    filling.take(fillOf('one'));
+    filling.answers.value = { name: 'Ann' };
+    await pass(500);
+    filling.take(fillOf('two'));
+    expect(filling.keeping.value.kind).toBe('kept');
+    await expect(filling.settled()).resolves.toBeUndefined();
+  });
 });

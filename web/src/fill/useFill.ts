@@ -1,6 +1,6 @@
 /** One message being filled, kept at every change. */
 import type { Fill, FillSummary, OfferedValues } from '@vocabula/contract';
-import { watch } from 'vue';
+import { computed, watch } from 'vue';
 import { api } from '../api/client';
 import { makeKeeper } from '../ui/keeper';
 import { useMessage } from './useMessage';
@@ -75,6 +75,9 @@ export function useFill() {
     { flush: 'sync' },
   );
 
-  return { ...worked, keeping: keeper.state, take, settled: keeper.flush };
+  const keeping = computed(() => keeper.stateOf(fill.value?.id ?? ''));
+  /** Resolves when the server has the message as it is shown. @throws the problem, where it cannot have it */
+  const settled = (id = fill.value?.id): Promise<void> => keeper.flush((each) => each === id);
+  return { ...worked, keeping, take, settled };
 }
 export type Filling = ReturnType<typeof useFill>;

@@ -58,8 +58,9 @@ beforeEach(() => {
     return Promise.resolve({ ...rowOf(row, row.slice(-3)), ...(kept[row] as object) });
   });
 });
-afterEach(() => {
+afterEach(async () => {
   page.stop();
+  await vi.advanceTimersByTimeAsync(10_000);
   vi.restoreAllMocks();
   vi.useRealTimers();
 });

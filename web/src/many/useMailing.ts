@@ -92,10 +92,17 @@ export function useMailing(id: string) {
       fixed: texts.flatMap((text) => text.document.attrs.front.fixed ?? []),
     } as unknown as Fill;
   }
+  /** Resolves when the server has all of this mailing as it is shown. @throws the problem, where it cannot have it */
+  const settled = async (): Promise<void> => {
+    await Promise.all([
+      rowsKept.flush((_row, { mailing: of }) => of === id),
+      sharedKept.flush((mailingId) => mailingId === id),
+    ]);
+  };
   async function load(): Promise<void> {
     try {
       // What was typed before is there when it is opened again.
-      await Promise.all([rowsKept.flush(), sharedKept.flush()]).catch(() => undefined);
+      await settled().catch(() => undefined);
       take(await api.mailing(id));
       await askRows();
       chosen.value ??= rows.value[0]?.id;
@@ -211,7 +218,7 @@ export function useMailing(id: string) {
   }
   async function drive(body: Parameters<typeof api.driveMailing>[1]): Promise<void> {
     // What goes is what is seen: nothing of it waits.
-    await Promise.all([rowsKept.flush(), sharedKept.flush()]);
+    await settled();
     progress.value = await api.driveMailing(id, body);
     const { value: now } = mailing;
     if (now) mailing.value = { ...now, state: progress.value.state };

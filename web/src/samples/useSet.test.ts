@@ -38,8 +38,10 @@ beforeEach(() => {
   });
 });
 let page: EffectScope;
-afterEach(() => {
+afterEach(async () => {
   page.stop();
+  // What waits goes when a page is left: to the server of the test.
+  await vi.advanceTimersByTimeAsync(10_000);
   vi.restoreAllMocks();
   vi.useRealTimers();
 });

@@ -48,6 +48,7 @@ export function useSet(changed: () => Promise<void>) {
   const notice = useNotice();
   const table = shallowRef<StoredTable>();
   const columns = computed(() => table.value?.columns ?? []);
+  const keeping = computed(() => keeper.stateOf(table.value?.id ?? ''));
   /** A set that is fetched again, after its changes were refused. */
   let fetching: Promise<void> = Promise.resolve();
 
@@ -145,7 +146,7 @@ export function useSet(changed: () => Promise<void>) {
     notice.say('The row is gone.', () => change({ what: 'add-rows', rows: [own] }));
   }
 
-  return { table, columns, keeping: keeper.state, open, close, flush, write, change, putColumn, removeRow };
+  return { table, columns, keeping, open, close, flush, write, change, putColumn, removeRow };
 }
 
 export type WorkedSet = ReturnType<typeof useSet>;

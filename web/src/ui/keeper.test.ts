@@ -44,7 +44,7 @@ describe('what is kept while one works', () => {
     keeping.keep('a', 1);
     keeping.keep('a', 2);
     keeping.keep('b', 3);
-    expect(keeping.state.value.kind).toBe('keeping');
+    expect(keeping.stateOf('a').kind).toBe('keeping');
     await pass(399);
     expect(sent).toEqual([]);
     await pass(2);
@@ -52,7 +52,7 @@ describe('what is kept while one works', () => {
       ['a', 2],
       ['b', 3],
     ]);
-    expect(keeping.state.value.kind).toBe('kept');
+    expect(keeping.stateOf('a').kind).toBe('kept');
   });
   it('does not wait for ever while typing goes on', async () => {
     for (let at = 0; at < 12; at += 1) {
@@ -65,7 +65,7 @@ describe('what is kept while one works', () => {
     fail = () => offline;
     keeping.keep('a', 'of a');
     await pass(500);
-    expect([sent, keeping.state.value.kind]).toEqual([[], 'failed']);
+    expect([sent, keeping.stateOf('a').kind]).toEqual([[], 'failed']);
     keeping.keep('b', 'of b');
     fail = () => undefined;
     await pass(4000);
@@ -147,12 +147,43 @@ describe('what is kept while one works', () => {
       ['failed', 'b'],
     ]);
   });
-  it('waits for somebody to say who they are', async () => {
+  it('is never sent as whoever signs in next', async () => {
+    page({ refused: () => 'hold' });
     fail = () => new ApiProblem(401, 'signed-out', 'who?');
     keeping.keep('a', 1);
     await pass(500);
     fail = () => undefined;
-    await pass(4000);
-    expect(sent).toEqual([['a', 1]]);
+    await pass(10_000);
+    await keeping.flush();
+    expect(sent).toEqual([]);
+  });
+  it('says of each thing by itself how far it is', async () => {
+    fail = (id) => (id === 'a' ? new ApiProblem(422, 'bad', 'no') : undefined);
+    page({ refused: () => 'hold' });
+    keeping.keep('a', 1);
+    keeping.keep('b', 2);
+    await pass(500);
+    expect([keeping.stateOf('a').kind, keeping.stateOf('b').kind]).toEqual(['failed', 'kept']);
+    fail = () => undefined;
+    keeping.keep('a', 3);
+    await pass(500);
+    expect(keeping.stateOf('a').kind).toBe('kept');
+  });
+  it('asked for by itself is sent or said not to be, a refused one too, and no other stands in its way', async () => {
+    const refusal = new ApiProblem(422, 'bad', 'no');
+    fail = (id) => (id === 'b' ? undefined : id === 'a' ? refusal : offline);
+    page({ refused: () => 'hold' });
+    keeping.keep('a', 1);
+    keeping.keep('b', 2);
+    keeping.keep('c', 3);
+    await keeping.flush((id) => id === 'b');
+    expect(sent).toEqual([['b', 2]]);
+    await pass(500);
+    // Before something is made of it, what was refused once is not passed over in silence.
+    await expect(keeping.flush((id) => id === 'a')).rejects.toBe(refusal);
+    await expect(keeping.flush((id) => id === 'b')).resolves.toBeUndefined();
+    fail = () => undefined;
+    await pass(10_000);
+    expect(sent).toContainEqual(['c', 3]);
   });
 });

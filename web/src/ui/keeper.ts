@@ -6,7 +6,7 @@
  * There is one keeper for each kind of thing, whatever page shows it: a page that was left and the one that is open
  * never try to keep two states of one thing against each other.
  */
-import { getCurrentScope, onScopeDispose, readonly, ref, type DeepReadonly, type Ref } from 'vue';
+import { getCurrentScope, onScopeDispose, ref, shallowReactive } from 'vue';
 import { ApiProblem } from '../api/client';
 
 /** What is done with a state that is refused for good: it waits for the next change, or is let go of. */
@@ -28,7 +28,7 @@ export interface KeeperOptions<T, R> {
 }
 /** What a page that shows such things hears of keeping them; also of those that it does not show at the moment. */
 export interface KeeperListener<T, R> {
-  /** A state of it was taken by the server. What a page then looks up for itself is waited for; where that goes wrong, the page says it. */
+  /** The server took a state of it. What the page then looks up is waited for; the page itself says where that fails. */
   readonly kept?: (id: string, result: R, state: T) => unknown;
   /** Trying again does not mend it. */
   readonly refused?: (id: string, state: T, problem: unknown) => Refusal;
@@ -42,11 +42,16 @@ export interface KeepingState {
   readonly problem: unknown;
 }
 export interface Keeper<T, R> {
-  readonly state: DeepReadonly<Ref<KeepingState>>;
+  /** How far keeping one thing is; follows it where it is read reactively. */
+  stateOf(id: string): KeepingState;
   /** Takes a change: it is sent under this id, whatever is shown by then. */
   keep(id: string, state: T): void;
-  /** Sends what waits. @throws the problem, where something of it could not be sent */
-  flush(): Promise<void>;
+  /**
+   * Sends what waits now. With `only`, just the things that it is true of, and those too that were refused before: after
+   * it the server has what is shown.
+   * @throws the problem, where something of it could not be sent
+   */
+  flush(only?: (id: string, state: T) => boolean): Promise<void>;
   /** What waits under an id. */
   waiting(id: string): T | undefined;
   /** Lets go of what waits under an id. */
@@ -56,20 +61,23 @@ export interface Keeper<T, R> {
 }
 
 interface Entry<T> {
-  state: T;
-  /** When it first changed since it was last sent, and when it last did. */
+  readonly state: T;
+  /** When it first changed since it was last sent. */
   readonly first: number;
-  last: number;
-  held: boolean;
+  /** It was refused for good, and waits for a change. */
+  readonly held: boolean;
+  /** Why it could not be sent the last time. */
+  readonly problem?: unknown;
 }
 const KEPT: KeepingState = { kind: 'kept', problem: undefined };
+const KEEPING: KeepingState = { kind: 'keeping', problem: undefined };
 
-/** Whether it may go another time: the server is away, restarts, has too much to do, or asks who one is. */
+/**
+ * Whether it may go another time: the server is away, restarts, or has too much to do. Where it asks who one is, nothing
+ * is tried again: the next to sign in here may be somebody else.
+ */
 export const isTemporary = (problem: unknown): boolean =>
-  !(problem instanceof ApiProblem) ||
-  problem.status === 0 ||
-  problem.status >= 500 ||
-  [401, 429].includes(problem.status);
+  !(problem instanceof ApiProblem) || problem.status === 0 || problem.status >= 500 || problem.status === 429;
 
 /** A keeper; made once for each kind of thing, beside the composable that works on it. */
 export function makeKeeper<T, R = void>(options: KeeperOptions<T, R>): Keeper<T, R> {
@@ -81,13 +89,19 @@ export function makeKeeper<T, R = void>(options: KeeperOptions<T, R>): Keeper<T,
     merge = (_, next: T) => next,
     refusal = 'drop',
   } = options;
-  const state = ref(KEPT) as Ref<KeepingState>;
-  const entries = new Map<string, Entry<T>>();
+  const entries = shallowReactive(new Map<string, Entry<T>>());
+  /** The id that is on its way. */
+  const current = ref<string>();
   const listeners = new Set<KeeperListener<T, R>>();
   let timer: ReturnType<typeof setTimeout> | undefined;
   /** Sends go one after the other, so that none overtakes another. */
   let sending: Promise<void> = Promise.resolve();
 
+  function stateOf(id: string): KeepingState {
+    const entry = entries.get(id);
+    if (entry?.problem !== undefined) return { kind: 'failed', problem: entry.problem };
+    return entry || current.value === id ? KEEPING : KEPT;
+  }
   function schedule(pause: number): void {
     clearTimeout(timer);
     timer = setTimeout(attempt, pause);
@@ -95,28 +109,24 @@ export function makeKeeper<T, R = void>(options: KeeperOptions<T, R>): Keeper<T,
   const attempt = (): void => void flush().catch(() => undefined);
   function keep(id: string, next: T): void {
     const now = Date.now();
-    const entry = entries.get(id);
-    if (entry) {
-      entry.state = merge(entry.state, next);
-      entry.last = now;
-      // What was refused may be taken as it is now.
-      entry.held = false;
-    } else entries.set(id, { state: merge(undefined, next), first: now, last: now, held: false });
-    if (state.value.kind === 'kept') state.value = { kind: 'keeping', problem: undefined };
-    const { first } = entries.get(id) ?? { first: now };
+    const before = entries.get(id);
+    const first = before?.first ?? now;
+    // What was refused may be taken as it is now.
+    entries.set(id, { ...before, state: merge(before?.state, next), first, held: false });
     schedule(Math.max(0, Math.min(after, first + within - now)));
   }
 
-  function flush(): Promise<void> {
+  function flush(only?: (id: string, state: T) => boolean): Promise<void> {
     clearTimeout(timer);
-    const done = sending.then(sendAll);
+    const done = sending.then(() => sendAll(only ?? ((id) => entries.get(id)?.held === false)));
     sending = done.catch(() => undefined);
     return done;
   }
-  async function sendAll(): Promise<void> {
+  async function sendAll(isMeant: (id: string, state: T) => boolean): Promise<void> {
     let failure: { readonly problem: unknown } | undefined;
     for (const [id, entry] of [...entries]) {
-      if (entry.held || entries.get(id) !== entry) continue;
+      if (entries.get(id) !== entry || !isMeant(id, entry.state)) continue;
+      current.value = id;
       entries.delete(id);
       try {
         const result = await send(id, entry.state);
@@ -125,13 +135,10 @@ export function makeKeeper<T, R = void>(options: KeeperOptions<T, R>): Keeper<T,
         failure ??= { problem };
         putBack(id, entry, problem);
       }
+      current.value = undefined;
     }
-    if (failure) {
-      state.value = { kind: 'failed', problem: failure.problem };
-      if ([...entries.values()].some(({ held }) => !held)) schedule(retryAfter);
-      throw failure.problem;
-    }
-    if (entries.size === 0) state.value = KEPT;
+    if ([...entries.values()].some(({ held }) => !held)) schedule(failure ? retryAfter : after);
+    if (failure) throw failure.problem;
   }
   /** What could not be sent waits again, under what was changed meanwhile. */
   function putBack(id: string, entry: Entry<T>, problem: unknown): void {
@@ -139,18 +146,16 @@ export function makeKeeper<T, R = void>(options: KeeperOptions<T, R>): Keeper<T,
     if (isLater) for (const { failed } of listeners) failed?.(id, entry.state, problem);
     else if (refusalOf(id, entry.state, problem) === 'drop') return;
     const newer = entries.get(id);
-    const merged = newer ? merge(entry.state, newer.state) : entry.state;
-    entries.set(id, { state: merged, first: entry.first, last: newer?.last ?? entry.last, held: !isLater });
+    const state = newer ? merge(entry.state, newer.state) : entry.state;
+    // What was changed since it was refused may be taken.
+    entries.set(id, { state, first: entry.first, held: !isLater && newer === undefined, problem });
   }
   function refusalOf(id: string, refused: T, problem: unknown): Refusal {
     const said = [...listeners].map((each) => each.refused?.(id, refused, problem)).filter(Boolean);
     return said.includes('hold') ? 'hold' : (said[0] ?? refusal);
   }
 
-  const forget = (id: string): void => {
-    entries.delete(id);
-    if (entries.size === 0) state.value = KEPT;
-  };
+  const forget = (id: string): void => void entries.delete(id);
   function hear(listener: KeeperListener<T, R>): void {
     listeners.add(listener);
     if (!getCurrentScope()) return;
@@ -163,7 +168,7 @@ export function makeKeeper<T, R = void>(options: KeeperOptions<T, R>): Keeper<T,
   // Leaving, by whatever way, does not wait for the pause; nor does coming back to the network.
   globalThis.addEventListener?.('pagehide', attempt);
   globalThis.addEventListener?.('online', attempt);
-  return { state: readonly(state), keep, flush, waiting: (id) => entries.get(id)?.state, forget, hear };
+  return { stateOf, keep, flush, waiting: (id) => entries.get(id)?.state, forget, hear };
 }
 
 /** How far keeping is, in words. */

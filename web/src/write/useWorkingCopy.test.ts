@@ -109,6 +109,26 @@ describe('a working copy', () => {
   });
 });
 
+it('that waits where the browser keeps nothing is a conflict after somebody else saved, not their loss', async () => {
+  vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+    throw new Error('no room');
+  });
+  const { copy, wrapper } = await opened();
+  save.mockRejectedValueOnce(new ApiProblem(0, 'offline', 'The server cannot be reached.'));
+  copy.changed(named('B'));
+  await vi.advanceTimersByTimeAsync(800);
+  save.mockRejectedValueOnce(new ApiProblem(0, 'offline', 'The server cannot be reached.'));
+  wrapper.unmount();
+  await vi.advanceTimersByTimeAsync(0);
+  // Somebody else has saved since.
+  vi.mocked(api.text).mockResolvedValue(stored(named('Theirs'), 9));
+  save.mockRejectedValueOnce(new ApiProblem(0, 'offline', 'The server cannot be reached.'));
+  const again = await opened();
+  expect(again.copy.opened.value?.attrs.front.title).toBe('B');
+  await vi.advanceTimersByTimeAsync(4000);
+  expect(saved().at(-1)).toMatchObject({ revision: 4, document: { attrs: { front: { title: 'B' } } } });
+});
+
 describe('a conflict', () => {
   const clash = () => {
     const theirs = stored(named('A'), 9);

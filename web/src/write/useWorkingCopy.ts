@@ -73,13 +73,15 @@ export function useWorkingCopy() {
     conflict.value = undefined;
     // What the browser keeps of it is all that waits; where it keeps nothing, what waits goes on waiting.
     if (unsent) keeper.forget(wanted);
-    revision.value = copy?.revision ?? unsent?.revision ?? 0;
+    const waits = keeper.waiting(wanted);
     const base = copy?.document ?? unsent?.base;
-    if (base) known.set(wanted, { base, revision: revision.value });
+    // What waits was made from what was known then: with a newer revision it would go over what somebody else saved.
+    if (base && !waits) known.set(wanted, { base, revision: copy?.revision ?? unsent?.revision ?? 0 });
+    revision.value = known.get(wanted)?.revision ?? 0;
     if (copy) state.value = `kept ${whenInWords(copy.updatedAt)}`;
     if (!unsent || (copy && sameValue(copy.document, unsent.document))) {
       dropUnsent(wanted);
-      opened.value = keeper.waiting(wanted) ?? copy?.document;
+      opened.value = waits ?? copy?.document;
       return;
     }
     opened.value = unsent.document;
