@@ -9,8 +9,6 @@ export default defineConfig({
   timeout: 180_000,
   expect: { timeout: 30_000 },
   workers: 1,
-  // A journey that a busy machine disturbed is tried once more; `npm test` says which needed it.
-  retries: 1,
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
