@@ -1,6 +1,6 @@
 /** What a message brings along: attachments, and the images that its HTML shows. */
 import { createHash } from 'node:crypto';
-import { MESSAGE_WIDTH, type Message } from '@vocabula/core';
+import type { Message } from '@vocabula/core';
 import { imageSize } from 'image-size';
 
 export interface Asset {
@@ -47,13 +47,17 @@ const unescape = (text: string): string =>
     .replace(/&quot;/g, '"')
     .replace(/&amp;/g, '&');
 
-/** HTML whose images of the library are named by content ids, with the images themselves, each once. */
+/**
+ * HTML whose images of the library are named by content ids, with the images themselves, each once.
+ * @param widest how wide the message is, in pixels: images without a width get their own, and no more
+ */
 export function embedded(
   html: string,
   assets: AssetSource,
+  widest?: number,
 ): { readonly html: string; readonly images: readonly MimePart[] } {
   const images = new Map<string, MimePart>();
-  const changed = withImages(html, assets, (path, asset) => {
+  const changed = withImages(html, assets, widest, (path, asset) => {
     const cid =
       images.get(path)?.cid ??
       `${createHash('sha256').update(asset.content).digest('hex').slice(0, 24)}@vocabula.example`;
@@ -63,19 +67,27 @@ export function embedded(
   return { html: changed, images: [...images.values()] };
 }
 
-/** HTML that holds its images of the library itself, for places that take no files along, such as a clipboard. */
-export const inlined = (html: string, assets: AssetSource): string =>
-  withImages(html, assets, (_, { type, content }) => `data:${type};base64,${Buffer.from(content).toString('base64')}`);
+/**
+ * HTML that holds its images itself, for places that take no files along, such as a clipboard.
+ * @param widest as for `embedded`; left out for mail that came in, which stays as it is
+ */
+export const inlined = (html: string, assets: AssetSource, widest?: number): string =>
+  withImages(
+    html,
+    assets,
+    widest,
+    (_, { type, content }) => `data:${type};base64,${Buffer.from(content).toString('base64')}`,
+  );
 
 /**
- * Replaces the addresses of the library's images. An image without a width gets its own, at most the message's:
+ * Replaces the addresses of images. In a message of ours an image without a width gets its own, at most the message's:
  * word-processor engines show images as wide as they are, whatever their style says.
  */
 function withImages(
   html: string,
   assets: AssetSource,
+  widest: number | undefined,
   address: (path: string, asset: Asset) => string,
-  widest = MESSAGE_WIDTH,
 ): string {
   return html.replace(IMAGE_TAG, (tag) => {
     const path = unescape(SOURCE.exec(tag)?.[2] ?? '');
@@ -85,20 +97,26 @@ function withImages(
       SOURCE,
       (_, before: string, _source, after: string) => before + address(path, asset) + after,
     );
-    const width = WIDTH.test(tag) ? undefined : widthOf(asset);
-    return width === undefined
-      ? shown
-      : shown.replace('<img', `<img width="${Math.min(width, widest, Number(MAX_WIDTH.exec(tag)?.[1] ?? widest))}"`);
+    const own = widest === undefined || WIDTH.test(tag) ? undefined : widthOf(asset);
+    if (widest === undefined || own === undefined) return shown;
+    const width = Math.min(own, widest, Number(MAX_WIDTH.exec(tag)?.[1] ?? widest));
+    return shown.replace('<img', `<img width="${width}"`);
   });
 }
 
-/** An image's own width in pixels; undefined where its bytes do not say. */
+const widths = new WeakMap<Uint8Array, { readonly width: number | undefined }>();
+/** An image's own width in pixels, looked for once; undefined where its bytes do not say. */
 function widthOf({ content }: Asset): number | undefined {
-  try {
-    return imageSize(content).width;
-  } catch {
-    return undefined;
+  let known = widths.get(content);
+  if (!known) {
+    try {
+      known = { width: imageSize(content).width };
+    } catch {
+      known = { width: undefined };
+    }
+    widths.set(content, known);
   }
+  return known.width;
 }
 
 const TYPES: Readonly<Record<string, string>> = {

@@ -71,9 +71,14 @@ describe('a message as a file', () => {
       return head;
     };
     const of = (path: string) => ({ content: png(path === 'assets/wide.png' ? 3000 : 120), type: 'image/png' });
-    expect(inlined('<img src="assets/a.png" alt="">', of)).toContain('<img width="120"');
-    expect(inlined('<img src="assets/wide.png" alt="">', of)).toContain('<img width="640"');
-    expect(inlined('<img src="assets/a.png" alt="" width="40">', of)).not.toContain('120');
+    expect(inlined('<img src="assets/a.png" alt="">', of, 640)).toContain('<img width="120"');
+    expect(inlined('<img src="assets/wide.png" alt="">', of, 500)).toContain('<img width="500"');
+    expect(inlined('<img src="assets/wide.png" alt="" style="max-width:min(100%, 200px)">', of, 500)).toContain(
+      '<img width="200"',
+    );
+    expect(inlined('<img src="assets/a.png" alt="" width="40">', of, 640)).not.toContain('120');
+    // Mail that came in is shown as it came.
+    expect(inlined('<img src="assets/a.png" alt="">', of)).not.toContain('width');
   });
 
   it('says what it was given, whatever the words, and lets no header in', async () => {

@@ -22,7 +22,7 @@ export interface MimeOptions {
 }
 
 export type MailMessage = Pick<Message, 'subject' | 'to' | 'cc' | 'bcc' | 'replyTo' | 'html' | 'text'> &
-  Partial<Pick<Message, 'attachments' | 'invitation'>>;
+  Partial<Pick<Message, 'attachments' | 'invitation' | 'width'>>;
 
 const NO_ASSETS: AssetSource = () => undefined;
 
@@ -33,7 +33,7 @@ const NO_ASSETS: AssetSource = () => undefined;
  */
 export async function toEml(message: MailMessage, options: MimeOptions): Promise<Uint8Array> {
   const assets = options.assets ?? NO_ASSETS;
-  const { html, images } = embedded(message.html, assets);
+  const { html, images } = embedded(message.html, assets, message.width);
   const parts = [...images, ...attachmentsOf(message.attachments ?? [], assets)];
   // What has a name of its own need not be read whole to be told apart.
   const id = options.messageId

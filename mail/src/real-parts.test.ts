@@ -29,6 +29,7 @@ const message: MailMessage = {
   replyTo: [],
   text: `Dear Siobhán,\n\n.\n..two dots\nFrom here on\n\n${LONG}\n\n歓迎\n`,
   html: `<!doctype html><html><body><p>Dear Siobhán,<br>.<br>歓迎</p><p>${LONG}</p><img src="assets/point.png" alt="point"></body></html>`,
+  width: 640,
   attachments: [
     { file: 'assets/plan.bin', name: 'Plan für Ann – 図' },
     { file: 'assets/other.bin', name: 'Say "é" \\ twice; =?utf-8?q?x?=' },

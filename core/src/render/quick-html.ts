@@ -96,7 +96,7 @@ function write(steps: readonly Step[], frame: Frame, collected: Collected): stri
         const test = next.test as Test;
         const value = frame.readTest(test);
         if (value === undefined) noteCondition(frame, test, collected);
-        if (meets(test, value)) out += writeInside(next.steps, frame, collected);
+        if (meets(test, value)) out += write(next.steps, frame, collected);
         break;
       }
       case 'rows':
@@ -112,13 +112,6 @@ function write(steps: readonly Step[], frame: Frame, collected: Collected): stri
     }
   }
   return out;
-}
-
-/** Most passages are one line, which needs no loop. */
-function writeInside(steps: readonly Step[], frame: Frame, collected: Collected): string {
-  const only = steps.length === 1 ? (steps[0] as Step) : undefined;
-  if (only?.kind !== 'line') return write(steps, frame, collected);
-  return plainHtml(only.pieces, only.values, frame) ?? writeGeneral(only, frame, collected);
 }
 
 const weights = new WeakMap<readonly Step[], number>();

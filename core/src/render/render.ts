@@ -8,7 +8,7 @@ import type { Value } from '../values/index.js';
 import { Frame, type RenderInput } from './frame.js';
 import { direction } from '../values/intl.js';
 import { HtmlWriter } from './html.js';
-import { darkRules, frameTags, htmlStyles } from './styles.js';
+import { darkRules, frameTags, htmlStyles, widthOf } from './styles.js';
 import { invitationOf, type Invitation } from './invitation.js';
 import { quickHtml, quickTitle } from './quick-html.js';
 import { TextWriter } from './text.js';
@@ -32,6 +32,8 @@ export interface Message extends Envelope {
   readonly ready: boolean;
   /** A whole document. */
   readonly html: string;
+  /** How wide it is at most, in pixels. */
+  readonly width: number;
   /** The body's own HTML, for a clipboard or a frame. */
   readonly fragment: string;
   readonly text: string;
@@ -110,6 +112,7 @@ export function renderFrame(
     ready: collected.blanks.size === 0 && !hasErrors(findings),
     ...envelope,
     html: page(program, escapeHtml(envelope.subject), fragment),
+    width: widthOf(program.house.style),
     fragment,
     text: text === '\n' ? '' : text,
     blanks: [...collected.blanks],

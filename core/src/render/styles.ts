@@ -108,8 +108,12 @@ const quoteTags = (style: HouseStyle): readonly [open: string, close: string] =>
   `${LAYOUT_END}</blockquote>`,
 ];
 
+/** How wide messages of a house are at most, in pixels. */
+export const widthOf = ({ width = MESSAGE_WIDTH }: HouseStyle): number => width;
+
 /** The tags around a whole message: a table of one cell, which keeps it to the house's width. */
-export function frameTags({ width = MESSAGE_WIDTH }: HouseStyle): readonly [open: string, close: string] {
+export function frameTags(style: HouseStyle): readonly [open: string, close: string] {
+  const width = widthOf(style);
   return [
     `<table ${LAYOUT} width="${width}" style="width:${width}px;max-width:100%;border-collapse:collapse"><tbody><tr><td align="left" style="padding:0">`,
     LAYOUT_END,

@@ -80,7 +80,7 @@ export class HandOverService {
     const findings = counting && way === 'service' ? [...message.findings, COUNTED] : message.findings;
     const at = moment.now.toISOString();
     const html =
-      way === 'print' ? inlined(message.html, assets) : clipboardHtml(forPasting(program, message), assets, ways);
+      way === 'print' ? inlined(message.html, assets, message.width) : clipboardHtml(program, message, assets, ways);
     return { result: { subject, to, cc, bcc, html, text, blanks, findings, at, outgoing }, file };
   }
 }
@@ -93,8 +93,14 @@ const COUNTED: Finding = {
 };
 
 /** The HTML for a clipboard, which takes no files along, with as much look as arrives. */
-function clipboardHtml(whole: string, assets: AssetSource, { look, images }: HandOverWays): string {
-  const html = images ? inlined(whole, assets) : withoutImages(whole);
+function clipboardHtml(
+  program: Program,
+  message: Message,
+  assets: AssetSource,
+  { look, images }: HandOverWays,
+): string {
+  const whole = forPasting(program, message);
+  const html = images ? inlined(whole, assets, message.width) : withoutImages(whole);
   return look === 'house' ? html : structureOnly(html);
 }
 
@@ -131,7 +137,11 @@ async function fileOf(
         content: toIcs(message, options),
       };
     case 'html':
-      return { name: `${fill.text}.html`, type: 'text/html; charset=utf-8', content: inlined(message.html, assets) };
+      return {
+        name: `${fill.text}.html`,
+        type: 'text/html; charset=utf-8',
+        content: inlined(message.html, assets, message.width),
+      };
     case 'txt':
       return { name: `${fill.text}.txt`, type: 'text/plain; charset=utf-8', content: message.text };
     default:

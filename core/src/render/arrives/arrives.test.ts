@@ -94,6 +94,11 @@ describe('a message in families of mail programs', () => {
     expect(arrival('plain').text).toBe(message.text);
     expect(lost('plain')).toEqual(['emphasis', 'colours', 'an image', 'the panel around words']);
   });
+  it('that is very long may be cut', () => {
+    const long = 'Words that go on. '.repeat(40);
+    expect(lost('page', `${long}\n\n`.repeat(160))).toEqual(['the end of the message']);
+    expect(lost('plain', `${long}\n\n`.repeat(160))).toEqual([]);
+  });
   it('is read aloud in order, with what each part is', () => {
     const spoken = arrival('aloud').spoken?.map(({ as, words }) => `${as}|${words}`);
     expect(spoken).toEqual([

@@ -3,7 +3,7 @@ import type { Message } from '../render.js';
 import { readAloud, type Spoken } from './aloud.js';
 import { forceDark } from './dark.js';
 import { type Family } from './families.js';
-import { keepOnly } from './keeping.js';
+import { keepOnly } from './support-filter.js';
 import { Losses, MARK, type Loss } from './loss.js';
 import { narrow } from './narrow.js';
 import { SUPPORT } from './support.js';
@@ -29,6 +29,8 @@ export function arriveIn(family: Family, { html, text }: Pick<Message, 'html' | 
   const losses = new Losses();
   const spoken = family === 'aloud' ? readAloud(tree, locale, losses) : undefined;
   change(family, tree, losses);
+  if (family !== 'plain' && family !== 'aloud' && isCut(html))
+    losses.note('the end of the message', undefined, 'it is longer than 102 kB, where some programs cut');
   const original = treeOf(html);
   [...elementsOf(original.children)].forEach((element, at) => {
     const number = all[at]?.attribs[MARK];
@@ -41,6 +43,11 @@ export function arriveIn(family: Family, { html, text }: Pick<Message, 'html' | 
     losses: losses.all,
   };
 }
+
+/** Beyond this many bytes some programs cut a message off and hide the rest behind a link. */
+const SHOWN_WHOLE = 102_400;
+const isCut = (html: string): boolean =>
+  html.length * 3 > SHOWN_WHOLE && new TextEncoder().encode(html).length > SHOWN_WHOLE;
 
 function change(family: Family, tree: Document, losses: Losses): void {
   switch (family) {

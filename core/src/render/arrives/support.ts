@@ -2,20 +2,7 @@
  * Written by `npm run support` from the data set of caniemail (MIT) of 2025-09-09; not to be changed by hand.
  * Of each family: how many programs of it were tested, and what at least half of them leave out.
  */
-export interface Limit {
-  /** The only elements on which the property is kept; on no element where nothing at all is said. */
-  readonly only?: readonly string[];
-  /** Elements on which it is not kept. */
-  readonly not?: readonly string[];
-  /** Values of it that are not kept. */
-  readonly values?: readonly string[];
-}
-export interface Support {
-  readonly programs: number;
-  /** By property of a style. */
-  readonly properties: Readonly<Record<string, Limit>>;
-  readonly features: readonly string[];
-}
+import type { Support } from './support-filter.js';
 
 /** How many programs were tested. */
 export const TESTED = 41;

@@ -1,7 +1,24 @@
 /** Takes out of a message what a family of mail programs does not keep, by the tested support of its programs. */
 import type { Losses } from './loss.js';
 import { declarationsOf, elementsOf, putDeclarations, type Document, type Element } from './tree.js';
-import type { Limit, Support } from './support.js';
+
+/** Where a property is kept; one of which nothing is said here is kept nowhere. */
+export interface Limit {
+  /** The only elements on which it is kept. */
+  readonly only?: readonly string[];
+  /** Elements on which it is not kept. */
+  readonly not?: readonly string[];
+  /** Values of it that are not kept. */
+  readonly values?: readonly string[];
+}
+/** What at least half of the tested programs of a family leave out. */
+export interface Support {
+  /** How many programs were tested. */
+  readonly programs: number;
+  /** By property of a style. */
+  readonly properties: Readonly<Record<string, Limit>>;
+  readonly features: readonly string[];
+}
 
 /** Properties in the words of whoever reads of a loss. */
 const PROPERTY_WORDS: Readonly<Record<string, string>> = {
