@@ -4,6 +4,19 @@ import { compile, render } from '@vocabula/core';
 import { arriveIn, FAMILIES, FAMILY_WORDS } from '@vocabula/core/arrives';
 import { readText } from '@vocabula/core/markdown';
 
+/** The contrast of two computed colours (WCAG 2.2). */
+function contrastOf(a: string, b: string): number {
+  const luminance = (colour: string): number => {
+    const [red = 0, green = 0, blue = 0] = (colour.match(/\d+/g) ?? []).map((channel) => {
+      const share = Number(channel) / 255;
+      return share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4;
+    });
+    return 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+  };
+  const [low = 0, high = 0] = [luminance(a), luminance(b)].sort((x, y) => x - y);
+  return (high + 0.05) / (low + 0.05);
+}
+
 /** Every form that the manuscript can make. */
 const FORMS = `---
 vocabula: 1
@@ -114,6 +127,23 @@ test('every form keeps its look in every family that has rich text', async ({ pa
         ? looks.map(({ words, look }) => ({ words, look: { ...look, colour: '', behind: '' } }))
         : [...looks];
     expect([family, compared(await looksOf(page, 'body'))]).toEqual([family, compared(whole)]);
+  }
+});
+
+test('in dark colours, the house’s own or forced ones, every word can be read', async ({ page }) => {
+  const program = compile({ name: 'forms', document: readText(FORMS).document }, { library: { get: () => undefined } });
+  const message = render(program, { today: '2026-11-27', recipient: { email: 'ann@x.example' } });
+  await page.emulateMedia({ colorScheme: 'dark' });
+  for (const html of [message.html, arriveIn('dark', message, 'en-GB').html ?? '']) {
+    await page.setContent(html);
+    const looks = await looksOf(page, 'body');
+    const [first] = looks;
+    // They are others than on light pages, and dark ones lie under them.
+    expect(first?.look.colour).not.toBe('rgb(32, 38, 46)');
+    for (const { words, look } of looks) {
+      const contrast = contrastOf(look.colour ?? '', look.behind ?? '');
+      expect([words, Math.floor(contrast * 10) / 10 >= 4.5]).toEqual([words, true]);
+    }
   }
 });
 

@@ -2,7 +2,7 @@
  * Finds every text that a template needs and gathers their declarations; reports loops, depth and names
  * without a text (engine notes, section 4).
  */
-import { advice, error, type Finding } from '../findings/finding.js';
+import { advice, error, type Finding, type Place } from '../findings/finding.js';
 import { isZone } from '../values/zone.js';
 import type { NamedDocument, TextDocument } from '../template/document.js';
 import type { Variable } from '../template/variable.js';
@@ -88,13 +88,13 @@ class Linker {
     const name = this.house.style[place];
     if (name === undefined) return undefined;
     const unit = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
-    if (!unit) {
-      this.missing.add(name);
-      this.findings.push(
-        error('unknown-block', `There is no block “${name}”, which the house style puts in every message.`),
-      );
-    }
+    if (!unit) this.miss(name, `There is no block “${name}”, which the house style puts in every message.`);
     return unit;
+  }
+
+  private miss(name: string, words: string, place: Place = {}): void {
+    this.missing.add(name);
+    this.findings.push(error('unknown-block', words, place));
   }
 
   /** The text of that name, once; undefined and a finding if there is none. */
@@ -188,8 +188,7 @@ class Linker {
       }
       const included = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
       if (!included) {
-        this.missing.add(name);
-        this.findings.push(error('unknown-block', `There is no block “${name}”.`, at));
+        this.miss(name, `There is no block “${name}”.`, at);
         continue;
       }
       this.included += sizeOf(included.document);
@@ -217,10 +216,8 @@ class Linker {
     if (name === undefined) return undefined;
     const unit = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
     const path = { attribute: 'signature' };
-    if (!unit) {
-      this.missing.add(name);
-      this.findings.push(error('unknown-block', `There is no signature “${name}”.`, path));
-    } else if (unit.kind !== 'signature')
+    if (!unit) this.miss(name, `There is no signature “${name}”.`, path);
+    else if (unit.kind !== 'signature')
       this.findings.push(error('unknown-block', `“${name}” is not a signature.`, path));
     else return unit;
     return undefined;

@@ -19,6 +19,7 @@ import {
   type SampleRow,
   type Sheet,
 } from '@vocabula/core/proof';
+import { arriveIn, FAMILIES, type Family } from '@vocabula/core/arrives';
 import { lookOf } from '../../ui/look';
 import type {
   CaseWords,
@@ -27,6 +28,7 @@ import type {
   ProofingRequest,
   SentSheet,
   Series,
+  ShownArrivals,
   ShownMessage,
   ShownStretch,
   TemplateParts,
@@ -100,6 +102,9 @@ export class Proofing {
         return undefined;
       case 'compare':
         this.post({ what: 'compare', id: request.id, paragraphs: this.compared(request.left, request.right) });
+        return undefined;
+      case 'arrivals':
+        this.post({ what: 'arrivals', id: request.id, shown: this.arrivals(request.which, request.families) });
         return undefined;
       case 'fillings':
         this.post({ what: 'fillings', id: request.id, fillings: request.of.map((which) => this.filling(which)) });
@@ -292,6 +297,18 @@ export class Proofing {
       ),
       filling,
       look: lookOf(program),
+    };
+  }
+
+  private arrivals(which: Which, families: readonly Family[]): ShownArrivals | undefined {
+    const template = this.templateOf(which);
+    const filling = this.filling(which);
+    if (!template || !filling) return undefined;
+    const message = template.table.message(filling);
+    const all = FAMILIES.map((family) => arriveIn(family, message, template.program.locale));
+    return {
+      losses: Object.fromEntries(all.map(({ family, losses }) => [family, losses.length])) as Record<Family, number>,
+      arrivals: all.filter(({ family }) => families.includes(family)),
     };
   }
 

@@ -1,6 +1,7 @@
 /** What is said between the proofing table and its worker. */
 import type { ComparedParagraph, Explanation, Filling, SampleRow, Sheet, ValueColumn } from '@vocabula/core/proof';
 import type { Finding, House, TextDocument, TypeName } from '@vocabula/core';
+import type { Arrival, Family } from '@vocabula/core/arrives';
 import type { Look } from '../../ui/look';
 
 /** Where a message of the table comes from. */
@@ -48,6 +49,7 @@ export type ProofingRequest =
       readonly stretch: number;
     }
   | { readonly what: 'compare'; readonly id: number; readonly left: Which; readonly right: Which }
+  | { readonly what: 'arrivals'; readonly id: number; readonly which: Which; readonly families: readonly Family[] }
   | { readonly what: 'fillings'; readonly id: number; readonly of: readonly Which[] };
 
 /** A sheet as it is sent: a figure a passage, 1 for kept, 0 for left out. */
@@ -102,6 +104,12 @@ export interface ShownMessage {
   readonly look: Look;
 }
 
+/** How a message arrives: how many losses each family has, and some of them whole. */
+export interface ShownArrivals {
+  readonly losses: Readonly<Record<Family, number>>;
+  readonly arrivals: readonly Arrival[];
+}
+
 export interface NeedWords {
   readonly column: string;
   readonly label: string;
@@ -145,5 +153,6 @@ export type ProofingReply =
     }
   | { readonly what: 'message'; readonly id: number; readonly message: ShownMessage | undefined }
   | { readonly what: 'explain'; readonly id: number; readonly explanation: Explanation | undefined }
+  | { readonly what: 'arrivals'; readonly id: number; readonly shown: ShownArrivals | undefined }
   | { readonly what: 'compare'; readonly id: number; readonly paragraphs: readonly ComparedParagraph[] }
   | { readonly what: 'fillings'; readonly id: number; readonly fillings: readonly (Filling | undefined)[] };

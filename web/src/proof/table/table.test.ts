@@ -59,6 +59,31 @@ class Bench {
 }
 const opened = (): Bench => new Bench().open(BODY).run({ what: 'recipients', rows: ROWS });
 
+describe('how a message arrives', () => {
+  it('is counted for every family, and whole for those that are looked at', () => {
+    const bench = opened().run({
+      what: 'arrivals',
+      id: 7,
+      which: { series: 'recipients', at: 0 },
+      families: ['inline', 'aloud'],
+    });
+    const { id, shown } = bench.last('arrivals');
+    expect(id).toBe(7);
+    expect(shown?.losses).toMatchObject({ page: 0, inline: 1, plain: 0 });
+    expect(shown?.arrivals.map(({ family }) => family)).toEqual(['inline', 'aloud']);
+    expect(shown?.arrivals[1]?.spoken?.map(({ words }) => words)).toEqual([
+      'Dear Rose,',
+      'You are late.',
+      'It is a Rose.',
+    ]);
+    expect(shown?.arrivals[0]?.html).not.toContain('<style');
+  });
+  it('is nothing where there is no such message', () => {
+    const bench = opened().run({ what: 'arrivals', id: 8, which: { series: 'recipients', at: 99 }, families: [] });
+    expect(bench.last('arrivals').shown).toBeUndefined();
+  });
+});
+
 describe('the proofing table', () => {
   it('proofs recipients, hard cases and every pairing', () => {
     const bench = opened();

@@ -2,6 +2,7 @@
 import type { ProofRecord, StoredTable, TableSummary } from '@vocabula/contract';
 import { signatureFor, type Finding, type TextDocument } from '@vocabula/core';
 import type { ComparedParagraph, Explanation, Filling, ValueColumn } from '@vocabula/core/proof';
+import type { Family } from '@vocabula/core/arrives';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api } from '../../api/client';
@@ -20,6 +21,7 @@ import {
   type ProofingRequest,
   type SentSheet,
   type Series,
+  type ShownArrivals,
   type ShownMessage,
   type Which,
 } from './protocol';
@@ -250,6 +252,8 @@ export const useProofing = defineStore('proofing', () => {
 
   const message = async (which: Which): Promise<ShownMessage | undefined> =>
     (await ask<'message'>({ what: 'message', which })).message;
+  const arrivals = async (which: Which, families: readonly Family[]): Promise<ShownArrivals | undefined> =>
+    (await ask<'arrivals'>({ what: 'arrivals', which, families })).shown;
   const explain = async (which: Which, part: 'subject' | 'body', stretch: number): Promise<Explanation | undefined> =>
     (await ask<'explain'>({ what: 'explain', which, part, stretch })).explanation;
   const compare = async (left: Which, right: Which): Promise<readonly ComparedParagraph[]> =>
@@ -332,6 +336,7 @@ export const useProofing = defineStore('proofing', () => {
     stop,
     goOn,
     message,
+    arrivals,
     explain,
     compare,
     fillings,

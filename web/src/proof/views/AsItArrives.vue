@@ -1,20 +1,12 @@
 <script setup lang="ts">
 /** How one message reads in each family of mail programs, beside the original or beside another family. */
-import {
-  arriveIn,
-  FAMILIES,
-  FAMILY_WORDS,
-  shareOf,
-  type Arrival,
-  type Family,
-  type Loss,
-} from '@vocabula/core/arrives';
-import { computed, ref, watch } from 'vue';
+import { FAMILIES, FAMILY_WORDS, shareOf, type Arrival, type Family, type Loss } from '@vocabula/core/arrives';
+import { computed, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import ArrivalSheet from '../parts/ArrivalSheet.vue';
-import RecipientSteps from '../parts/RecipientSteps.vue';
+import RecipientBar from '../parts/RecipientBar.vue';
 import { levelled } from '../parts/levelled';
-import { useShown } from '../parts/useShown';
+import { useMade } from '../parts/useShown';
 import type { Which } from '../table/protocol';
 import { useProofing } from '../table/useProofing';
 
@@ -28,21 +20,18 @@ const proofing = useProofing();
 const count = computed(() => Math.max(1, proofing.recipients.cases.length));
 const at = computed(() => Math.min(count.value - 1, Math.max(0, Number(route.query.at ?? 0) || 0)));
 const which = computed((): Which => ({ series: 'recipients', at: at.value }));
-const message = useShown(
-  proofing,
-  which,
-  computed(() => proofing.recipients.sheets[at.value]),
-);
-const arrivals = computed(() => {
-  const { value: shown } = message;
-  return shown
-    ? new Map(FAMILIES.map((family) => [family, arriveIn(family, shown, shown.look.lang)] as const))
-    : new Map<Family, Arrival>();
-});
 const family = computed(() => FAMILIES.find((each) => each === route.query.family) ?? 'inline');
 const beside = computed(() => FAMILIES.find((each) => each === route.query.beside));
-const arrival = computed(() => arrivals.value.get(family.value));
-const besideArrival = computed(() => arrivals.value.get(beside.value ?? family.value));
+const made = useMade(
+  (now) => proofing.arrivals(now, [family.value, beside.value ?? family.value]),
+  which,
+  computed(() => proofing.recipients.sheets[at.value]),
+  family,
+  beside,
+);
+const arrivalOf = (wanted: Family): Arrival | undefined => made.value?.arrivals.find((each) => each.family === wanted);
+const arrival = computed(() => arrivalOf(family.value));
+const besideArrival = computed(() => arrivalOf(beside.value ?? family.value));
 const put = (query: Record<string, string | undefined>): void =>
   void router.replace({ query: { ...route.query, ...query } });
 function step(by: number): void {
@@ -55,10 +44,11 @@ function stepFinding(by: number): void {
 }
 defineExpose({ step, stepFinding });
 
-const lossWords = (each: Family): string => {
-  const number = arrivals.value.get(each)?.losses.length ?? 0;
+const lossesIn = (each: Family): number => made.value?.losses[each] ?? 0;
+function lossWords(each: Family): string {
+  const number = lossesIn(each);
   return number === 0 ? 'nothing lost' : `${number} ${number === 1 ? 'loss' : 'losses'}`;
-};
+}
 /** Where it is lost, by the first words there. */
 function placesOf({ places }: Loss): string {
   const named = places.filter((words) => words !== '').slice(0, PLACES_NAMED);
@@ -73,19 +63,18 @@ const shareWords = computed(() => {
 const label = computed(() => proofing.recipients.cases[at.value]?.label ?? 'no sample recipient');
 
 // Both pages, level with each other.
-const pages = ref<{ left?: Document; right?: Document }>({});
+let pages: { readonly left?: Document; readonly right?: Document } = {};
 function shown(side: 'left' | 'right', page: Document): void {
-  pages.value = { ...pages.value, [side]: page };
-  const { left, right } = pages.value;
+  pages = { ...pages, [side]: page };
+  const { left, right } = pages;
   if (left && right) levelled(left, right);
 }
-watch([arrival, besideArrival], () => (pages.value = {}));
+watch([arrival, besideArrival], () => (pages = {}));
 </script>
 
 <template>
   <div class="arrives">
-    <div class="tools">
-      <RecipientSteps :at="at" :count="count" :label="label" @step="step" />
+    <RecipientBar :at="at" :count="count" :label="label" @step="step">
       <label class="small right"
         ><span class="quiet">Compare with </span
         ><select
@@ -97,7 +86,7 @@ watch([arrival, besideArrival], () => (pages.value = {}));
           <option v-for="each in FAMILIES" :key="each" :value="each">{{ FAMILY_WORDS[each].name }}</option>
         </select></label
       >
-    </div>
+    </RecipientBar>
     <nav class="families" aria-label="Families of mail programs">
       <button
         v-for="each in FAMILIES"
@@ -108,7 +97,7 @@ watch([arrival, besideArrival], () => (pages.value = {}));
       >
         <b>{{ FAMILY_WORDS[each].name }}</b>
         <span class="small quiet">{{ FAMILY_WORDS[each].about }}</span>
-        <span class="small" :class="{ some: lossWords(each) !== 'nothing lost' }">{{ lossWords(each) }}</span>
+        <span class="small" :class="{ some: lossesIn(each) > 0 }">{{ lossWords(each) }}</span>
       </button>
     </nav>
     <div class="room" tabindex="0" aria-label="The message, and how it arrives">
@@ -157,18 +146,7 @@ watch([arrival, besideArrival], () => (pages.value = {}));
   display: grid;
   grid-template: 36px minmax(0, 1fr) / 216px minmax(0, 1fr);
 }
-.tools {
-  grid-column: 1 / -1;
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  padding: 0 16px;
-  border-bottom: 1px solid var(--hair);
-  font-size: 0.8125rem;
-  white-space: nowrap;
-  min-width: 0;
-}
-.tools select {
+select {
   width: 216px;
   height: 28px;
 }
@@ -238,10 +216,6 @@ h2 {
   .arrives {
     grid-template: auto auto minmax(320px, 1fr) / minmax(0, 1fr);
     overflow: auto;
-  }
-  .tools {
-    flex-wrap: wrap;
-    min-height: 36px;
   }
   .families {
     display: grid;

@@ -6,7 +6,7 @@ import { useMe } from '../../ui/me';
 import FindingMarks from '../parts/FindingMarks.vue';
 import FoldedScore from '../parts/FoldedScore.vue';
 import LookSwitch from '../parts/LookSwitch.vue';
-import RecipientSteps from '../parts/RecipientSteps.vue';
+import RecipientBar from '../parts/RecipientBar.vue';
 import OriginPanel from '../parts/OriginPanel.vue';
 import SheetView from '../parts/SheetView.vue';
 import { useShown } from '../parts/useShown';
@@ -80,11 +80,10 @@ defineExpose({ step, stepFinding: (by: number) => ((onlyFindings.value = true), 
 
 <template>
   <div class="one">
-    <div class="tools">
-      <RecipientSteps :at="at" :count="count" :label="label" @step="step" />
+    <RecipientBar :at="at" :count="count" :label="label" @step="step">
       <label class="small only"><input v-model="onlyFindings" type="checkbox" /> only those with findings</label>
       <LookSwitch class="right" :as="as" @change="as = $event" />
-    </div>
+    </RecipientBar>
     <FoldedScore
       :passages="proofing.passages"
       :kept="current?.kept ?? ''"
@@ -117,17 +116,6 @@ defineExpose({ step, stepFinding: (by: number) => ((onlyFindings.value = true), 
   display: grid;
   grid-template: 36px minmax(0, 1fr) / 144px minmax(0, 1fr) 320px;
 }
-.tools {
-  grid-column: 1 / -1;
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  padding: 0 16px;
-  border-bottom: 1px solid var(--hair);
-  font-size: 0.8125rem;
-  min-width: 0;
-  white-space: nowrap;
-}
 .only {
   color: var(--quiet);
 }
@@ -144,10 +132,6 @@ defineExpose({ step, stepFinding: (by: number) => ((onlyFindings.value = true), 
   .one {
     grid-template: auto minmax(320px, 1fr) auto / 120px minmax(0, 1fr);
     overflow: auto;
-  }
-  .tools {
-    flex-wrap: wrap;
-    min-height: 36px;
   }
   .beside {
     grid-column: 1 / -1;
