@@ -19,6 +19,18 @@ function selectBeside(editor: Editor, side: -1 | 1): boolean {
   return false;
 }
 
+/**
+ * Puts the caret beside a placeholder or image that is selected, and leaves the key to the browser, which goes on from
+ * there. From a selected one it goes now to this side and now to that, while the press that selected it is fresh.
+ */
+function fromBeside(editor: Editor, side: -1 | 1): boolean {
+  const { state, view } = editor;
+  const { selection } = state;
+  if (selection instanceof NodeSelection && selection.node.isInline)
+    view.dispatch(state.tr.setSelection(TextSelection.create(state.doc, side < 0 ? selection.from : selection.to)));
+  return false;
+}
+
 export const Typing = Extension.create({
   name: 'typing',
   priority: 1000,
@@ -36,6 +48,8 @@ export const Typing = Extension.create({
         if (!inPassage || $from.parent.type.name !== 'paragraph') return false;
         return leavePassage(editor) || splitBlock(editor.state, editor.view.dispatch);
       },
+      Home: () => fromBeside(editor, -1),
+      End: () => fromBeside(editor, 1),
       ArrowDown: () => leaveLastTable(editor),
       Escape: () => {
         editor.commands.blur();

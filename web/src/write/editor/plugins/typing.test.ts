@@ -1,0 +1,33 @@
+// @vitest-environment happy-dom
+import { NodeSelection } from '@tiptap/pm/state';
+import { describe, expect, it } from 'vitest';
+import { bodyOf, open, press, type } from '../../testing/open';
+
+/** An editor whose only placeholder was pressed. */
+function pressed(body: string) {
+  const editor = open(body, 'n: { type: text }');
+  let at = -1;
+  editor.state.doc.descendants((node, pos) => {
+    if (node.type.name === 'placeholder') at = pos;
+  });
+  editor.view.dispatch(editor.state.tr.setSelection(NodeSelection.create(editor.state.doc, at)));
+  return { editor, at };
+}
+
+describe('with a placeholder pressed', () => {
+  it('End goes on from behind it, and Home from before it', () => {
+    const { editor, at } = pressed('{{n}}');
+    press(editor, 'End');
+    expect([editor.state.selection.empty, editor.state.selection.from]).toEqual([true, at + 1]);
+    const other = pressed('{{n}}');
+    press(other.editor, 'Home');
+    expect([other.editor.state.selection.empty, other.editor.state.selection.from]).toEqual([true, other.at]);
+  });
+  it('what is typed after End and Enter stands in a paragraph of its own', () => {
+    const { editor } = pressed('{{n}}');
+    press(editor, 'End');
+    press(editor, 'Enter');
+    type(editor, 'Bring two guides.');
+    expect(bodyOf(editor)).toBe('{{n}}\n\nBring two guides.');
+  });
+});
