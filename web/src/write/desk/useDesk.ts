@@ -240,6 +240,12 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     texts.value = await api.texts();
   }
 
+  /** Waits until the proof is that of what is written, so that a key pressed right after a word goes by that word. */
+  function whenProved(what: 'message' | 'findings'): Promise<void> {
+    manuscript.settle();
+    return proof.upToDate(what);
+  }
+
   function onKey(event: KeyboardEvent): void {
     const steps = undoKey(event);
     if (steps) {
@@ -252,8 +258,9 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     event.preventDefault();
     if (key.id === 'insert') inserting.open();
     else if (key.id === 'recipient') proof.step(key.back ? -1 : 1);
-    else if (key.id === 'finding') going.showFinding(going.finding.value + (key.back ? -1 : 1));
-    else if (key.id === 'blank') going.nextBlank(key.back);
+    else if (key.id === 'finding')
+      void whenProved('findings').then(() => going.showFinding(going.finding.value + (key.back ? -1 : 1)));
+    else if (key.id === 'blank') void whenProved('message').then(() => going.nextBlank(key.back));
     else if (key.id === 'alternative') {
       manuscript.settle();
       passages.addAlternative(chosen.value);

@@ -1,7 +1,7 @@
 /** The running proof: the manuscript rendered for the chosen sample recipient, in a worker, with its findings. */
 import type { StoredTable, TableSummary } from '@vocabula/contract';
 import { signatureFor, type Finding, type Measure, type TextDocument } from '@vocabula/core';
-import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
 import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
 import { ensureText, knownTexts, libraryVersion } from '../../ui/library';
@@ -55,8 +55,11 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
   const worker = new Worker(new URL('./proof.worker.ts', import.meta.url), { type: 'module' });
   onBeforeUnmount(() => worker.terminate());
   let asked = 0;
+  /** The newest request whose findings are here. */
+  let checked = 0;
   let busy = false;
   let again = false;
+  const waiting = new Set<() => void>();
   const sent: { document?: TextDocument | undefined; library?: number; house?: unknown; signature?: string | null } =
     {};
 
@@ -95,6 +98,8 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
       if (data.id !== asked) return;
       findings.value = data.findings;
       measure.value = data.measure;
+      checked = data.id;
+      tellWaiting();
       return;
     }
     message.value = data.message;
@@ -106,10 +111,31 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
     for (const missing of data.missing) if (missing) void ensureText(missing);
     busy = false;
     if (again) ask();
+    tellWaiting();
   });
   worker.addEventListener('error', () => {
     busy = false;
+    checked = asked;
+    tellWaiting();
   });
+  const tellWaiting = (): void => waiting.forEach((tell) => tell());
+  /**
+   * Resolves once the message, or the findings, are those of the manuscript, recipient and answers as they stand now.
+   * At once where they are.
+   */
+  async function upToDate(what: 'message' | 'findings'): Promise<void> {
+    await nextTick();
+    const isUpToDate = (): boolean => !busy && !again && (what === 'message' || checked === asked);
+    if (isUpToDate()) return;
+    await new Promise<void>((resolve) => {
+      const tell = (): void => {
+        if (!isUpToDate()) return;
+        waiting.delete(tell);
+        resolve();
+      };
+      waiting.add(tell);
+    });
+  }
   watch([document, recipient, answers, () => house.house, signature, libraryVersion, () => me.profile], ask, {
     immediate: true,
   });
@@ -130,6 +156,7 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
     load,
     choose,
     step,
+    upToDate,
   };
 }
 
