@@ -51,6 +51,24 @@ export default typescript.config(
   only('contract', 'mail', 'server', 'web', 'cli'),
   only('mail', 'server', 'web', 'cli'),
   only('web', 'mail', 'server', 'cli'),
+  {
+    files: ['web/src/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            {
+              name: '@vocabula/contract',
+              allowTypeImports: true,
+              message: 'Pages take types from the contract, and values from its constants: schemas are large.',
+            },
+          ],
+        },
+      ],
+    },
+  },
   only('server', 'web', 'cli'),
   only('cli', 'web', 'server'),
 );

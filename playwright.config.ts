@@ -31,6 +31,12 @@ export default defineConfig({
     command: 'rm -rf test-results/db && mkdir -p test-results/db && node --import tsx server/src/main.ts',
     url: `http://127.0.0.1:${port}/api/health`,
     timeout: 180_000,
-    env: { PORT: String(port), DATABASE_URL: 'file:test-results/db/e2e.db', VOCABULA_DEMO: 'demo', LOG_LEVEL: 'warn' },
+    env: {
+      PORT: String(port),
+      DATABASE_URL: 'file:test-results/db/e2e.db',
+      VOCABULA_DEMO: 'demo',
+      LOG_LEVEL: 'warn',
+      CHECK_ANSWERS: 'yes',
+    },
   },
 });

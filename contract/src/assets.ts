@@ -7,16 +7,12 @@ export const addAssetSchema = z.strictObject({
   exact: z.literal('true').optional(),
 });
 
-export interface Asset {
+export const assetSchema = z.strictObject({
   /** As texts name it: `assets/map.png`. */
-  readonly path: string;
+  path: z.string(),
   /** A media type. */
-  readonly type: string;
+  type: z.string(),
   /** Bytes. */
-  readonly size: number;
-}
-
-/** The most that one file, and the attachments of one text together, may have. */
-export const MAX_ASSET = 20_000_000;
-/** The most an image may have that is shown in a message. */
-export const MAX_IMAGE = 8_000_000;
+  size: z.number(),
+});
+export type Asset = Readonly<z.infer<typeof assetSchema>>;

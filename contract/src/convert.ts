@@ -1,22 +1,24 @@
 /** Files that a text is started from. */
 import * as z from 'zod';
-import type { TextDocument } from '@vocabula/core';
+import { documentAnswer } from './wire.js';
 
 export const convertSchema = z.strictObject({ name: z.string().trim().min(1).max(300) });
 
-export interface Converted {
+export const convertedSchema = z.strictObject({
   /** A text without a title: what the file said is in its envelope and body. */
-  readonly document: TextDocument;
+  document: documentAnswer,
   /** What the file would be called, to be taken or left. */
-  readonly suggestedTitle: string;
+  suggestedTitle: z.string(),
   /** What was recognised, changed or left out, in words. */
-  readonly notes: readonly string[];
-}
+  notes: z.array(z.string()).readonly(),
+});
+export type Converted = Readonly<z.infer<typeof convertedSchema>>;
 
 /** A text to start from for an occasion. */
-export interface Starter {
-  readonly name: string;
-  readonly title: string;
-  readonly description: string;
-  readonly document: TextDocument;
-}
+export const starterSchema = z.strictObject({
+  name: z.string(),
+  title: z.string(),
+  description: z.string(),
+  document: documentAnswer,
+});
+export type Starter = Readonly<z.infer<typeof starterSchema>>;

@@ -1,10 +1,10 @@
 /** Fills: unfinished messages and what became of them. */
 import * as z from 'zod';
-import type { Finding, House, Offered } from '@vocabula/core';
 import type { FillChanges } from '@vocabula/core/filling';
 import { inlineSchema } from '@vocabula/core/schema';
-import { nameSchema, type WorkingCopy } from './texts.js';
+import { nameSchema, workingCopySchema } from './texts.js';
 import { zoneSchema } from './zone.js';
+import { findingSchema, houseAnswer } from './wire.js';
 
 const key = z.string().max(80);
 const fields = z
@@ -45,13 +45,24 @@ export const originalSchema = z.strictObject({
 export type Original = z.infer<typeof originalSchema>;
 
 /** What `POST /fills/read` finds in a mail that was pasted or dropped. */
-export interface ReadOriginal {
-  readonly original: Original;
+export const readOriginalSchema = z.strictObject({
+  original: originalSchema,
   /** Who wrote it, as recipient fields, completed from lists and people where they are known. */
-  readonly recipient: Readonly<Record<string, string>>;
+  recipient: z.record(z.string(), z.string()).readonly(),
   /** Templates that are likely meant, the likeliest first. */
-  readonly likely: readonly { readonly name: string; readonly title: string; readonly why: string }[];
-}
+  likely: z
+    .array(
+      z
+        .strictObject({
+          name: z.string(),
+          title: z.string(),
+          why: z.string(),
+        })
+        .readonly(),
+    )
+    .readonly(),
+});
+export type ReadOriginal = Readonly<z.infer<typeof readOriginalSchema>>;
 
 export const startFillSchema = z
   .strictObject({
@@ -104,61 +115,76 @@ export const suggestSchema = z.strictObject({ text: nameSchema, path });
 export type Suggest = z.infer<typeof suggestSchema>;
 
 /** What somebody answered before, for the present recipient or for anybody. */
-export interface OfferedValue extends Offered {
+export const offeredValueSchema = z.strictObject({
+  value: z.unknown(),
+  source: z.enum(['last', 'memory', 'clipboard']),
   /** In words: `3 March`. */
-  readonly from: string;
-}
-export type OfferedValues = Readonly<Record<string, OfferedValue>>;
+  from: z.string(),
+});
+export type OfferedValue = Readonly<z.infer<typeof offeredValueSchema>>;
+export const offeredValuesSchema = z.record(z.string(), offeredValueSchema);
+export type OfferedValues = Readonly<z.infer<typeof offeredValuesSchema>>;
 
-export type FillState = 'unfinished' | 'handed over' | 'sent';
-export interface FillSummary {
-  readonly id: string;
-  readonly text: string;
-  readonly title: string;
-  readonly recipient: string;
-  readonly state: FillState;
-  readonly updatedAt: string;
-  /** The version it was begun on. */
-  readonly version: number | undefined;
-  /** What became of that version since; said in words to whom it concerns. */
-  readonly standing: FillStanding;
-}
+const fillState = z.enum(['unfinished', 'handed over', 'sent']);
+export type FillState = z.infer<typeof fillState>;
 /** `newer`: there is a later version. `withdrawn`: it must not be handed over. */
-export type FillStanding = 'current' | 'newer' | 'withdrawn';
-export interface Fill extends FillSummary {
-  readonly fields: Readonly<Record<string, string>>;
-  readonly answers: Readonly<Record<string, unknown>>;
+const fillStanding = z.enum(['current', 'newer', 'withdrawn']);
+export type FillStanding = z.infer<typeof fillStanding>;
+export const fillSummarySchema = z.strictObject({
+  id: z.string(),
+  text: z.string(),
+  title: z.string(),
+  recipient: z.string(),
+  state: fillState,
+  updatedAt: z.string(),
+  /** The version it was begun on. */
+  version: z.number().optional(),
+  /** What became of that version since; said in words to whom it concerns. */
+  standing: fillStanding,
+});
+export type FillSummary = Readonly<z.infer<typeof fillSummarySchema>>;
+export const fillSchema = fillSummarySchema.extend({
+  fields: z.record(z.string(), z.string()).readonly(),
+  answers: z.record(z.string(), z.unknown()).readonly(),
   /** The frozen documents it is compiled from, its own first. */
-  readonly texts: readonly WorkingCopy[];
+  texts: z.array(workingCopySchema).readonly(),
   /** The house at the time it was begun. */
-  readonly house: House;
+  house: houseAnswer,
   /** The sender's signature at the time it was begun. */
-  readonly signature: string | undefined;
-  readonly offered: OfferedValues;
-  readonly confirmed: readonly string[];
-  readonly changes: FillChanges;
-  readonly original: Original | undefined;
+  signature: z.string().optional(),
+  offered: offeredValuesSchema,
+  confirmed: z.array(z.string()).readonly(),
+  changes: changesSchema,
+  original: originalSchema.optional(),
   /** Whether the reply goes to all. */
-  readonly all: boolean;
+  all: z.boolean(),
   /** Names of texts whose words are not to be changed here. */
-  readonly fixed: readonly string[];
+  fixed: z.array(z.string()).readonly(),
   /** The last time it was handed over. */
-  readonly last: { readonly way: Way; readonly at: string } | undefined;
+  last: z
+    .strictObject({
+      way: z.enum(WAYS),
+      at: z.string(),
+    })
+    .readonly()
+    .optional(),
   /** What was said on beginning it, such as values that no question takes. */
-  readonly notes: readonly string[];
-}
+  notes: z.array(z.string()).readonly(),
+});
+export type Fill = Readonly<z.infer<typeof fillSchema>>;
 
 /** A message as the server rendered it for handing over. */
-export interface HandedOver {
-  readonly subject: string;
-  readonly to: readonly string[];
-  readonly html: string;
-  readonly text: string;
-  readonly blanks: readonly string[];
-  readonly findings: readonly Finding[];
-  readonly at: string;
-  readonly cc: readonly string[];
-  readonly bcc: readonly string[];
+export const handedOverSchema = z.strictObject({
+  subject: z.string(),
+  to: z.array(z.string()).readonly(),
+  html: z.string(),
+  text: z.string(),
+  blanks: z.array(z.string()).readonly(),
+  findings: z.array(findingSchema).readonly(),
+  at: z.string(),
+  cc: z.array(z.string()).readonly(),
+  bcc: z.array(z.string()).readonly(),
   /** Of what goes through the mail service: what it is known by there. */
-  readonly outgoing: string | undefined;
-}
+  outgoing: z.string().optional(),
+});
+export type HandedOver = Readonly<z.infer<typeof handedOverSchema>>;

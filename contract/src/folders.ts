@@ -1,9 +1,6 @@
 /** Folders, and who may do what in them. */
 import * as z from 'zod';
-
-/** Each holds the ones before it: to see and fill, to write, to publish, to manage the folder itself. */
-export const RIGHTS = ['fill', 'write', 'publish', 'manage'] as const;
-export type Right = (typeof RIGHTS)[number];
+import { RIGHTS } from './constants.js';
 
 const id = z.string().min(1).max(60);
 const title = z
@@ -12,6 +9,12 @@ const title = z
   .min(1, 'a folder needs a name')
   .max(80)
   .regex(/^[^/\\]+$/, 'without slashes');
+
+export const grantSchema = z.strictObject({
+  holder: z.string().regex(/^(everyone|authors|(person|group):[\w-]{1,60})$/, 'is nobody'),
+  right: z.enum(RIGHTS),
+});
+export type Grant = z.infer<typeof grantSchema>;
 
 export const makeFolderSchema = z.strictObject({ parent: id, title });
 export type MakeFolder = z.infer<typeof makeFolderSchema>;
@@ -23,34 +26,27 @@ export const changeFolderSchema = z.strictObject({
   position: z.int().min(0).max(100_000).optional(),
   inherits: z.boolean().optional(),
   secondPerson: z.boolean().optional(),
-  grants: z
-    .array(
-      z.strictObject({
-        holder: z.string().regex(/^(everyone|authors|(person|group):[\w-]{1,60})$/, 'is nobody'),
-        right: z.enum(RIGHTS),
-      }),
-    )
-    .max(1000)
-    .optional(),
+  grants: z.array(grantSchema).max(1000).optional(),
 });
 export type ChangeFolder = z.infer<typeof changeFolderSchema>;
-export type Grant = NonNullable<ChangeFolder['grants']>[number];
 
-export interface Folder {
-  readonly id: string;
-  readonly parent: string | undefined;
-  readonly title: string;
+export const folderSchema = z.strictObject({
+  id: z.string(),
+  parent: z.string().optional(),
+  title: z.string(),
   /** What the asker may do there. */
-  readonly right: Right;
+  right: z.enum(RIGHTS),
   /** Whether it is the asker's private one, or below it. */
-  readonly own: boolean;
-  readonly secondPerson: boolean;
-}
+  own: z.boolean(),
+  secondPerson: z.boolean(),
+});
+export type Folder = Readonly<z.infer<typeof folderSchema>>;
 /** A folder as who manages it sees it. */
-export interface FolderRights {
-  readonly inherits: boolean;
-  readonly secondPerson: boolean;
-  readonly grants: readonly Grant[];
+export const folderRightsSchema = z.strictObject({
+  inherits: z.boolean(),
+  secondPerson: z.boolean(),
+  grants: z.array(grantSchema).readonly(),
   /** What holds here because of folders above. */
-  readonly inherited: readonly Grant[];
-}
+  inherited: z.array(grantSchema).readonly(),
+});
+export type FolderRights = Readonly<z.infer<typeof folderRightsSchema>>;

@@ -1,19 +1,21 @@
 /** The house: how messages look, facts, holidays. One document with a working copy. */
-import { houseSchema as house } from '@vocabula/core/house-schema';
+import { houseSchema } from '@vocabula/core/house-schema';
 import type { House } from '@vocabula/core';
 import * as z from 'zod';
+import { houseAnswer } from './wire.js';
+
+/** What parses is a house; the schema’s own types only lack what is read-only in it. */
+const house = houseSchema as unknown as z.ZodType<House, House>;
 
 /** Saving says which revision it was based on; 0 where there is none yet. */
-export const saveHouseSchema = z.strictObject({
-  house: house.transform((value) => value as House),
-  revision: z.int().min(0),
-});
-export type SaveHouse = { house: House; revision: number };
+export const saveHouseSchema = z.strictObject({ house, revision: z.int().min(0) });
+export type SaveHouse = z.infer<typeof saveHouseSchema>;
 
-export interface StoredHouse {
-  readonly house: House;
-  readonly revision: number;
-  readonly updatedAt: string | undefined;
+export const storedHouseSchema = z.strictObject({
+  house: houseAnswer,
+  revision: z.number(),
+  updatedAt: z.string().optional(),
   /** The number of the version that messages use. */
-  readonly version?: number | undefined;
-}
+  version: z.number().optional(),
+});
+export type StoredHouse = Readonly<z.infer<typeof storedHouseSchema>>;

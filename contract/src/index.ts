@@ -1,16 +1,21 @@
-/** Every request and response between the browser and the server. */
-export * from './api.js';
+/** Every request and response between the server and what calls it. */
 export * from './assets.js';
+export * from './constants.js';
 export * from './convert.js';
+export * from './endpoint.js';
+export * from './endpoints.js';
 export * from './fills.js';
 export * from './folders.js';
 export * from './house.js';
 export * from './library.js';
+export * from './mailroom.js';
 export * from './people.js';
 export * from './problem.js';
+export * from './profile.js';
+export * from './programs.js';
 export * from './proofs.js';
+export * from './sending.js';
 export * from './tables.js';
 export * from './texts.js';
 export * from './versions.js';
-export * from './mailroom.js';
-export * from './sending.js';
+export * from './wire.js';

@@ -1,7 +1,7 @@
 /** A library of files, in and out. */
 import * as z from 'zod';
 import { nameSchema } from './texts.js';
-import type { Finding } from '@vocabula/core';
+import { findingSchema } from './wire.js';
 
 /** What of a library is packed: a folder with what is below it, some texts, or all. */
 export const packLibrarySchema = z.strictObject({
@@ -21,23 +21,26 @@ export const takeLibrarySchema = z.strictObject({
 export type TakeLibrary = z.infer<typeof takeLibrarySchema>;
 export type LibraryChoice = (typeof CHOICES)[number];
 
-export interface LibraryItem {
+export const libraryItemSchema = z.strictObject({
   /** In the zip. */
-  readonly path: string;
-  readonly what: 'text' | 'asset' | 'house';
-  readonly name: string;
-  readonly title: string;
-  readonly outcome: 'new' | 'changed' | 'same';
+  path: z.string(),
+  what: z.enum(['text', 'asset', 'house']),
+  name: z.string(),
+  title: z.string(),
+  outcome: z.enum(['new', 'changed', 'same']),
   /** Why it cannot be taken. */
-  readonly refused: string | undefined;
-  readonly findings: readonly Finding[];
-}
-export interface LibraryLook {
-  readonly items: readonly LibraryItem[];
-  readonly folders: number;
-}
-export interface LibraryTaken {
-  readonly taken: number;
-  readonly kept: number;
-  readonly skipped: number;
-}
+  refused: z.string().optional(),
+  findings: z.array(findingSchema).readonly(),
+});
+export type LibraryItem = Readonly<z.infer<typeof libraryItemSchema>>;
+export const libraryLookSchema = z.strictObject({
+  items: z.array(libraryItemSchema).readonly(),
+  folders: z.number(),
+});
+export type LibraryLook = Readonly<z.infer<typeof libraryLookSchema>>;
+export const libraryTakenSchema = z.strictObject({
+  taken: z.number(),
+  kept: z.number(),
+  skipped: z.number(),
+});
+export type LibraryTaken = Readonly<z.infer<typeof libraryTakenSchema>>;

@@ -1,29 +1,32 @@
 /** The mailroom: the stand-in for a mail service, with mailboxes and recipients that are made up. */
 import * as z from 'zod';
 
-export interface LetterSummary {
-  readonly id: string;
-  readonly sender: string;
-  readonly recipients: readonly string[];
-  readonly subject: string;
-  readonly at: string;
-}
+export const letterSummarySchema = z.strictObject({
+  id: z.string(),
+  sender: z.string(),
+  recipients: z.array(z.string()).readonly(),
+  subject: z.string(),
+  at: z.string(),
+});
+export type LetterSummary = Readonly<z.infer<typeof letterSummarySchema>>;
 /** A letter in somebody's mailbox. */
-export interface Delivered extends LetterSummary {
-  readonly from: string;
-  readonly opening: string;
-  readonly done: boolean;
+export const deliveredSchema = letterSummarySchema.extend({
+  from: z.string(),
+  opening: z.string(),
+  done: z.boolean(),
   /** How many letters of its thread there are, itself included. */
-  readonly thread: number;
-}
-export interface Letter extends LetterSummary {
-  readonly from: string;
-  readonly html: string;
-  readonly text: string;
-  readonly files: readonly string[];
+  thread: z.number(),
+});
+export type Delivered = Readonly<z.infer<typeof deliveredSchema>>;
+export const letterSchema = letterSummarySchema.extend({
+  from: z.string(),
+  html: z.string(),
+  text: z.string(),
+  files: z.array(z.string()).readonly(),
   /** What could not be read in it, in words. */
-  readonly broken: string;
-}
+  broken: z.string(),
+});
+export type Letter = Readonly<z.infer<typeof letterSchema>>;
 export const letterDoneSchema = z.strictObject({ done: z.boolean() });
 export const forwardSchema = z.strictObject({
   hours: z
@@ -32,19 +35,22 @@ export const forwardSchema = z.strictObject({
     .max(24 * 60),
 });
 /** The stand-in's clock, and what its recipients are still going to do. */
-export interface StandInClock {
+export const standInClockSchema = z.strictObject({
   /** False where mail goes to a service of its own. */
-  readonly standIn: boolean;
-  readonly now: string;
-  readonly ahead: number;
-  readonly waiting: number;
-}
-export interface Forwarded extends StandInClock {
+  standIn: z.boolean(),
+  now: z.string(),
+  ahead: z.number(),
+  waiting: z.number(),
+});
+export type StandInClock = Readonly<z.infer<typeof standInClockSchema>>;
+export const forwardedSchema = standInClockSchema.extend({
   /** What happened meanwhile, by what it is. */
-  readonly happened: Readonly<Record<string, number>>;
-}
+  happened: z.record(z.string(), z.number()).readonly(),
+});
+export type Forwarded = Readonly<z.infer<typeof forwardedSchema>>;
 /** What was taken from files that were dropped in. */
-export interface DroppedIn {
-  readonly taken: number;
-  readonly problems: readonly string[];
-}
+export const droppedInSchema = z.strictObject({
+  taken: z.number(),
+  problems: z.array(z.string()).readonly(),
+});
+export type DroppedIn = Readonly<z.infer<typeof droppedInSchema>>;

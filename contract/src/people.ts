@@ -1,5 +1,6 @@
 /** People: who they are, how they sign in, what they may see. */
 import * as z from 'zod';
+import { MIN_PASSWORD, ROLES, SCOPES } from './constants.js';
 import { nameSchema } from './texts.js';
 
 const field = z.string().max(500);
@@ -23,18 +24,6 @@ export const profileSchema = z.strictObject({
 });
 export type Profile = z.infer<typeof profileSchema>;
 
-export const EMPTY_PROFILE: Profile = {
-  name: '',
-  email: '',
-  title: '',
-  telephone: '',
-  pronouns: '',
-  booking_link: '',
-  own: {},
-  signature: '',
-  reply_signature: '',
-};
-
 /** How somebody hands over, found out by trying it. */
 export const waysSchema = z.strictObject({
   /** Their mail program adds a signature of its own. */
@@ -52,30 +41,7 @@ export const waysSchema = z.strictObject({
   days: z.array(z.int().min(1).max(7)).max(7),
 });
 export type HandOverWays = z.infer<typeof waysSchema>;
-export const USUAL_WAYS: HandOverWays = {
-  signs: false,
-  order: 'together',
-  look: 'house',
-  images: true,
-  tried: false,
-  from: '09:00',
-  to: '17:00',
-  days: [1, 2, 3, 4, 5],
-};
 
-/** The profile as sender fields of a message. */
-export function senderFields({
-  own,
-  signature: _signature,
-  reply_signature: _reply,
-  ...fields
-}: Profile): Record<string, string> {
-  return { ...own, ...fields };
-}
-
-/** What a person is. An administrator also looks after people; a colleague fills. */
-export const ROLES = ['administrator', 'author', 'colleague'] as const;
-export type Role = (typeof ROLES)[number];
 const role = z.enum(ROLES);
 
 const address = z
@@ -83,8 +49,6 @@ const address = z
   .trim()
   .max(320)
   .regex(/^[^\s@]+@[^\s@]+$/, 'is no address');
-/** The least that a password has. Longer sentences are better than odd signs, which are not asked for. */
-export const MIN_PASSWORD = 10;
 const password = z.string().min(MIN_PASSWORD, `a password has ${MIN_PASSWORD} characters at least`).max(200);
 
 export const signInSchema = z.strictObject({ address: z.string().max(320), password: z.string().max(200) });
@@ -107,96 +71,114 @@ export const changePersonSchema = z.strictObject({
 });
 export type ChangePerson = z.infer<typeof changePersonSchema>;
 
-export const groupSchema = z.strictObject({
+export const saveGroupSchema = z.strictObject({
   title: z.string().trim().min(1, 'a group needs a name').max(80),
   members: z.array(z.string().max(60)).max(10_000),
 });
-export type SaveGroup = z.infer<typeof groupSchema>;
+export type SaveGroup = z.infer<typeof saveGroupSchema>;
 
 /** A further address to read and send with, as somebody asks for it. */
-export const ownAddressSchema = z.strictObject({ address });
+export const askAddressSchema = z.strictObject({ address });
 /** A further address of somebody. It counts only once an administrator has confirmed it. */
-export interface OwnAddress {
-  readonly address: string;
-  readonly confirmed: boolean;
-}
+export const ownAddressSchema = z.strictObject({
+  address: z.string(),
+  confirmed: z.boolean(),
+});
+export type OwnAddress = Readonly<z.infer<typeof ownAddressSchema>>;
 
 /** Who is signed in, and what the browser needs to know of it. */
-export interface Me {
-  readonly id: string;
-  readonly role: Role;
-  readonly address: string;
-  readonly addresses: readonly OwnAddress[];
-  readonly profile: Profile;
-  readonly ways: HandOverWays;
-  readonly workspace: { readonly counting: boolean };
-}
+export const meSchema = z.strictObject({
+  id: z.string(),
+  role: role,
+  address: z.string(),
+  addresses: z.array(ownAddressSchema).readonly(),
+  profile: profileSchema,
+  ways: waysSchema,
+  workspace: z
+    .strictObject({
+      counting: z.boolean(),
+    })
+    .readonly(),
+});
+export type Me = Readonly<z.infer<typeof meSchema>>;
 
-export interface Person {
-  readonly id: string;
-  readonly name: string;
-  readonly address: string;
-  readonly role: Role;
+export const personSchema = z.strictObject({
+  id: z.string(),
+  name: z.string(),
+  address: z.string(),
+  role: role,
   /** `invited` until they have set a password. */
-  readonly state: 'invited' | 'active' | 'ended';
-  readonly lastSeen: string | undefined;
+  state: z.enum(['invited', 'active', 'ended']),
+  lastSeen: z.string().optional(),
   /** Further addresses, confirmed or asked for. */
-  readonly addresses: readonly OwnAddress[];
-}
+  addresses: z.array(ownAddressSchema).readonly(),
+});
+export type Person = Readonly<z.infer<typeof personSchema>>;
 /** A link to be copied and handed over; it is shown once and can be followed once. */
-export interface OneTimeLink {
-  readonly path: string;
-  readonly endsAt: string;
-}
-export interface Group extends SaveGroup {
-  readonly id: string;
-}
-export interface Session {
-  readonly id: string;
-  readonly agent: string;
-  readonly createdAt: string;
-  readonly seenAt: string;
-  readonly here: boolean;
-}
+export const oneTimeLinkSchema = z.strictObject({
+  path: z.string(),
+  endsAt: z.string(),
+});
+export type OneTimeLink = Readonly<z.infer<typeof oneTimeLinkSchema>>;
+export const groupSchema = saveGroupSchema.extend({
+  id: z.string(),
+});
+export type Group = Readonly<z.infer<typeof groupSchema>>;
+export const sessionSchema = z.strictObject({
+  id: z.string(),
+  agent: z.string(),
+  createdAt: z.string(),
+  seenAt: z.string(),
+  here: z.boolean(),
+});
+export type Session = Readonly<z.infer<typeof sessionSchema>>;
 /** What a page needs before anybody is signed in. */
-export interface Door {
+export const doorSchema = z.strictObject({
   /** True where there is nobody yet: the first administrator is asked for. */
-  readonly first: boolean;
+  first: z.boolean(),
   /** Accounts of the demo, to pick from; none elsewhere. */
-  readonly demo: readonly {
-    readonly name: string;
-    readonly address: string;
-    readonly role: Role;
-    readonly password: string;
-  }[];
-}
+  demo: z
+    .array(
+      z
+        .strictObject({
+          name: z.string(),
+          address: z.string(),
+          role: role,
+          password: z.string(),
+        })
+        .readonly(),
+    )
+    .readonly(),
+});
+export type Door = Readonly<z.infer<typeof doorSchema>>;
 /** Who a link is for. */
-export interface LinkFor {
-  readonly name: string;
-  readonly address: string;
-  readonly what: 'invitation' | 'reset';
-}
+export const linkForSchema = z.strictObject({
+  name: z.string(),
+  address: z.string(),
+  what: z.enum(['invitation', 'reset']),
+});
+export type LinkFor = Readonly<z.infer<typeof linkForSchema>>;
 
 /** Keys for other programs. */
-export const SCOPES = ['read', 'render', 'publish'] as const;
-export type Scope = (typeof SCOPES)[number];
 export const makeKeySchema = z.strictObject({
   title: z.string().trim().min(1, 'say what it is for').max(80),
   scopes: z.array(z.enum(SCOPES)).min(1, 'choose what it may do').max(SCOPES.length),
 });
 export type MakeKey = z.infer<typeof makeKeySchema>;
-export interface Key {
-  readonly id: string;
-  readonly title: string;
-  readonly start: string;
-  readonly scopes: readonly Scope[];
-  readonly createdAt: string;
-  readonly usedAt: string | undefined;
-}
+export const keySchema = z.strictObject({
+  id: z.string(),
+  title: z.string(),
+  start: z.string(),
+  scopes: z.array(z.enum(SCOPES)).readonly(),
+  createdAt: z.string(),
+  usedAt: z.string().optional(),
+});
+export type Key = Readonly<z.infer<typeof keySchema>>;
 /** A key as it is shown once. */
-export interface NewKey extends Key {
-  readonly key: string;
-}
+export const newKeySchema = keySchema.extend({
+  key: z.string(),
+});
+export type NewKey = Readonly<z.infer<typeof newKeySchema>>;
 
 export const auditQuerySchema = z.strictObject({
   q: z.string().max(200).default(''),
@@ -209,13 +191,14 @@ export const auditQuerySchema = z.strictObject({
 });
 export type AuditQuery = z.infer<typeof auditQuerySchema>;
 /** One line of the audit trail. */
-export interface AuditEntry {
-  readonly id: number;
-  readonly at: string;
-  readonly who: string;
-  readonly whoName: string;
-  readonly act: string;
-  readonly what: string;
-  readonly target: string;
-  readonly words: string;
-}
+export const auditEntrySchema = z.strictObject({
+  id: z.number(),
+  at: z.string(),
+  who: z.string(),
+  whoName: z.string(),
+  act: z.string(),
+  what: z.string(),
+  target: z.string(),
+  words: z.string(),
+});
+export type AuditEntry = Readonly<z.infer<typeof auditEntrySchema>>;

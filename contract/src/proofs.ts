@@ -7,8 +7,8 @@ const digest = z.string().regex(/^[0-9a-f]{16}$/, 'a digest has 16 hexadecimal f
 const words = z.string().max(2000);
 const fields = z.record(z.string().max(60), z.unknown());
 
-export const lookedAtSchema = z.strictObject({ case: z.string().min(1).max(4000), digest });
-export type LookAt = z.infer<typeof lookedAtSchema>;
+export const lookAtSchema = z.strictObject({ case: z.string().min(1).max(4000), digest });
+export type LookAt = z.infer<typeof lookAtSchema>;
 
 export const setAsideSchema = z.strictObject({
   fingerprint: digest,
@@ -34,22 +34,26 @@ export const sendProofSchema = z.strictObject({
 });
 export type SendProof = z.infer<typeof sendProofSchema>;
 
-export interface LookedAt extends LookAt {
-  readonly who: string;
-  readonly at: string;
-}
-export interface KeptAside extends SetAside {
-  readonly who: string;
-  readonly at: string;
-}
+export const lookedAtSchema = lookAtSchema.extend({
+  who: z.string(),
+  at: z.string(),
+});
+export type LookedAt = Readonly<z.infer<typeof lookedAtSchema>>;
+export const keptAsideSchema = setAsideSchema.extend({
+  who: z.string(),
+  at: z.string(),
+});
+export type KeptAside = Readonly<z.infer<typeof keptAsideSchema>>;
 
 /** What is kept of a template's proofs. */
-export interface ProofRecord {
-  readonly lookedAt: readonly LookedAt[];
-  readonly setAside: readonly KeptAside[];
-}
+export const proofRecordSchema = z.strictObject({
+  lookedAt: z.array(lookedAtSchema).readonly(),
+  setAside: z.array(keptAsideSchema).readonly(),
+});
+export type ProofRecord = Readonly<z.infer<typeof proofRecordSchema>>;
 
-export interface SentProof {
-  readonly sent: number;
-  readonly to: readonly string[];
-}
+export const sentProofSchema = z.strictObject({
+  sent: z.number(),
+  to: z.array(z.string()).readonly(),
+});
+export type SentProof = Readonly<z.infer<typeof sentProofSchema>>;

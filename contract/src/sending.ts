@@ -1,10 +1,9 @@
 /** What goes out through the mail service: single messages and one each to many. */
 import * as z from 'zod';
 import { zoneSchema } from './zone.js';
-import type { House } from '@vocabula/core';
-import type { FillChanges } from '@vocabula/core/filling';
 import { changesSchema } from './fills.js';
-import { nameSchema, type WorkingCopy } from './texts.js';
+import { nameSchema, workingCopySchema } from './texts.js';
+import { houseAnswer } from './wire.js';
 
 /**
  * `draft` waits for its person, `ready` for its mailing; `waiting` goes when it is due, or is tried again; `uncertain`
@@ -23,26 +22,28 @@ export const OUTGOING_STATES = [
 ] as const;
 export type OutgoingState = (typeof OUTGOING_STATES)[number];
 
-export interface OutgoingSummary {
-  readonly id: string;
-  readonly address: string;
-  readonly name: string;
-  readonly subject: string;
-  readonly state: OutgoingState;
-  readonly why: string;
-  readonly due: string;
-  readonly attempts: number;
-  readonly goneAt: string | undefined;
-  readonly fill: string | undefined;
-  readonly mailing: string | undefined;
+export const outgoingSummarySchema = z.strictObject({
+  id: z.string(),
+  address: z.string(),
+  name: z.string(),
+  subject: z.string(),
+  state: z.enum(OUTGOING_STATES),
+  why: z.string(),
+  due: z.string(),
+  attempts: z.number(),
+  goneAt: z.string().optional(),
+  fill: z.string().optional(),
+  mailing: z.string().optional(),
   /** How often it was opened, followed, answered, bounced; none where nothing is counted. */
-  readonly counts: Readonly<Record<string, number>>;
-}
-export interface Outgoing extends OutgoingSummary {
-  readonly html: string;
-  readonly text: string;
-  readonly files: readonly string[];
-}
+  counts: z.record(z.string(), z.number()).readonly(),
+});
+export type OutgoingSummary = Readonly<z.infer<typeof outgoingSummarySchema>>;
+export const outgoingSchema = outgoingSummarySchema.extend({
+  html: z.string(),
+  text: z.string(),
+  files: z.array(z.string()).readonly(),
+});
+export type Outgoing = Readonly<z.infer<typeof outgoingSchema>>;
 
 /** Changes one that has not gone yet: another time, at once, back to a draft; or settles one that is uncertain. */
 export const changeOutgoingSchema = z.union([
@@ -52,19 +53,21 @@ export const changeOutgoingSchema = z.union([
 export type ChangeOutgoing = z.infer<typeof changeOutgoingSchema>;
 
 /** Why nothing is sent just now, and when it is tried again. */
-export interface SendingPause {
-  readonly why: string;
-  readonly since: string;
-  readonly until: string;
+export const sendingPauseSchema = z.strictObject({
+  why: z.string(),
+  since: z.string(),
+  until: z.string(),
   /** Whether it holds for everybody's messages, or for those of who asks. */
-  readonly everybody: boolean;
-}
+  everybody: z.boolean(),
+});
+export type SendingPause = Readonly<z.infer<typeof sendingPauseSchema>>;
 /** Where mail goes. */
-export interface SendingService {
+export const sendingServiceSchema = z.strictObject({
   /** `stand-in` keeps all mail and delivers none; with `none` nothing can be sent. */
-  readonly kind: 'service' | 'stand-in' | 'none';
-  readonly pause: SendingPause | undefined;
-}
+  kind: z.enum(['service', 'stand-in', 'none']),
+  pause: sendingPauseSchema.optional(),
+});
+export type SendingService = Readonly<z.infer<typeof sendingServiceSchema>>;
 
 /**
  * `preparing`: being made. `first`: one has gone and is looked at. `paused` goes on, `stopped` does not.
@@ -113,73 +116,110 @@ export const driveMailingSchema = z.discriminatedUnion('act', [
 ]);
 export type DriveMailing = z.infer<typeof driveMailingSchema>;
 
-export interface MailedRow {
-  readonly id: string;
-  readonly position: number;
-  readonly address: string;
-  readonly name: string;
-  readonly state: OutgoingState;
-  readonly why: string;
-  readonly fields: Readonly<Record<string, string>>;
-  readonly answers: Readonly<Record<string, unknown>>;
-  readonly changes: FillChanges;
-}
-export interface MailingSummary {
-  readonly id: string;
-  readonly text: string;
-  readonly title: string;
-  readonly state: MailingState;
-  readonly createdAt: string;
+export const mailedRowSchema = z.strictObject({
+  id: z.string(),
+  position: z.number(),
+  address: z.string(),
+  name: z.string(),
+  state: z.enum(OUTGOING_STATES),
+  why: z.string(),
+  fields: z.record(z.string(), z.string()).readonly(),
+  answers: z.record(z.string(), z.unknown()).readonly(),
+  changes: changesSchema,
+});
+export type MailedRow = Readonly<z.infer<typeof mailedRowSchema>>;
+export const mailingSummarySchema = z.strictObject({
+  id: z.string(),
+  text: z.string(),
+  title: z.string(),
+  state: z.enum(MAILING_STATES),
+  createdAt: z.string(),
   /** How many there are in each state. */
-  readonly counts: Readonly<Partial<Record<OutgoingState, number>>>;
+  counts: z.partialRecord(z.enum(OUTGOING_STATES), z.number()).readonly(),
   /** What those that are set apart lack, with how many. */
-  readonly apart: readonly { readonly why: string; readonly count: number }[];
-  readonly broken: readonly string[];
-}
-export interface Mailing extends MailingSummary {
-  readonly version: number | undefined;
-  readonly texts: readonly WorkingCopy[];
-  readonly house: House;
-  readonly signature: string | undefined;
-  readonly zone: string;
-  readonly changes: FillChanges;
-  readonly answers: Readonly<Record<string, unknown>>;
-  readonly differing: readonly string[];
-}
+  apart: z
+    .array(
+      z
+        .strictObject({
+          why: z.string(),
+          count: z.number(),
+        })
+        .readonly(),
+    )
+    .readonly(),
+  broken: z.array(z.string()).readonly(),
+});
+export type MailingSummary = Readonly<z.infer<typeof mailingSummarySchema>>;
+export const mailingSchema = mailingSummarySchema.extend({
+  version: z.number().optional(),
+  texts: z.array(workingCopySchema).readonly(),
+  house: houseAnswer,
+  signature: z.string().optional(),
+  zone: z.string(),
+  changes: changesSchema,
+  answers: z.record(z.string(), z.unknown()).readonly(),
+  differing: z.array(z.string()).readonly(),
+});
+export type Mailing = Readonly<z.infer<typeof mailingSchema>>;
 
 /** Somebody that messages went to. */
-export interface PersonRecord {
-  readonly address: string;
-  readonly name: string;
-  readonly fields: Readonly<Record<string, string>>;
-  readonly doNotWrite: { readonly because: string; readonly who: string; readonly at: string } | undefined;
-  readonly lists: readonly { readonly id: string; readonly title: string }[];
-  readonly messages: readonly {
-    readonly id: string;
-    /** None of these four where it came of a text that who asks may not see. */
-    readonly text: string | undefined;
-    readonly title: string | undefined;
-    readonly version: number | undefined;
-    readonly subject: string | undefined;
-    readonly way: string;
-    readonly by: string;
-    readonly at: string;
-  }[];
-}
+export const personRecordSchema = z.strictObject({
+  address: z.string(),
+  name: z.string(),
+  fields: z.record(z.string(), z.string()).readonly(),
+  doNotWrite: z
+    .strictObject({
+      because: z.string(),
+      who: z.string(),
+      at: z.string(),
+    })
+    .readonly()
+    .optional(),
+  lists: z
+    .array(
+      z
+        .strictObject({
+          id: z.string(),
+          title: z.string(),
+        })
+        .readonly(),
+    )
+    .readonly(),
+  messages: z
+    .array(
+      z
+        .strictObject({
+          id: z.string(),
+          /** None of these four where it came of a text that who asks may not see. */
+          text: z.string().optional(),
+          title: z.string().optional(),
+          version: z.number().optional(),
+          subject: z.string().optional(),
+          way: z.string(),
+          by: z.string(),
+          at: z.string(),
+        })
+        .readonly(),
+    )
+    .readonly(),
+});
+export type PersonRecord = Readonly<z.infer<typeof personRecordSchema>>;
 export const addressSchema = z.string().trim().min(3).max(320);
 export const doNotWriteSchema = z.strictObject({ address: addressSchema, because: z.string().trim().max(300) });
 export type DoNotWrite = z.infer<typeof doNotWriteSchema>;
-export interface NotWritten extends DoNotWrite {
-  readonly who: string;
-  readonly at: string;
-}
+export const notWrittenSchema = doNotWriteSchema.extend({
+  who: z.string(),
+  at: z.string(),
+});
+export type NotWritten = Readonly<z.infer<typeof notWrittenSchema>>;
 export const forgetSchema = z.strictObject({ address: addressSchema });
-export interface Forgotten {
+export const forgottenSchema = z.strictObject({
   /** How many messages keep their count and nothing else. */
-  readonly messages: number;
-  readonly unfinished: number;
-  readonly rows: number;
-}
+  messages: z.number(),
+  unfinished: z.number(),
+  rows: z.number(),
+});
+export type Forgotten = Readonly<z.infer<typeof forgottenSchema>>;
 
 /** What holds for the whole workspace. */
 export const workspaceSchema = z.strictObject({
@@ -189,10 +229,11 @@ export const workspaceSchema = z.strictObject({
 export type Workspace = z.infer<typeof workspaceSchema>;
 
 /** A personal row of templates, from the left; digits recall them. */
-export const atHandSchema = z.strictObject({ names: z.array(nameSchema).max(9) });
-export interface AtHand {
-  readonly name: string;
-  readonly title: string;
-  readonly subject: string;
-  readonly call: string | undefined;
-}
+export const saveAtHandSchema = z.strictObject({ names: z.array(nameSchema).max(9).readonly() });
+export const atHandSchema = z.strictObject({
+  name: z.string(),
+  title: z.string(),
+  subject: z.string(),
+  call: z.string().optional(),
+});
+export type AtHand = Readonly<z.infer<typeof atHandSchema>>;

@@ -1,8 +1,7 @@
 /** Sample sets and recipient lists: one shape of table with two uses, one importer. */
-import type { RecognisedColumn, Table, TableRow } from '@vocabula/core/tables';
-import type { SampleColumn } from '@vocabula/core/proof';
 import * as z from 'zod';
 import { nameSchema } from './texts.js';
+import { columnTypeSchema, rowSchema, sampleColumnSchema } from './wire.js';
 
 export const useSchema = z.enum(['sample', 'recipients']);
 export type Use = z.infer<typeof useSchema>;
@@ -13,13 +12,12 @@ const key = z
   .regex(/^[a-z][a-z0-9_]*$/, 'a key has small letters, digits and underscores')
   .max(60);
 const cell = z.string().max(100_000);
-const columnType = z.enum(['text', 'number', 'date', 'yes-no', 'email', 'phone', 'link']);
 
 /** What is decided about the columns of a file, by key. */
 const choicesSchema = z.record(
   key,
   z.strictObject({
-    type: columnType.optional(),
+    type: columnTypeSchema.optional(),
     order: z.enum(['day first', 'month first']).optional(),
     /** The column it goes into, where rows are added to a set; empty for one that is left out. */
     into: z.union([key, z.literal('')]).optional(),
@@ -65,7 +63,7 @@ export const listTablesSchema = z.strictObject({ use: useSchema.optional() });
 const columnSchema = z.strictObject({
   key,
   name: z.string().trim().min(1).max(200),
-  type: columnType,
+  type: columnTypeSchema,
   value: z.string().max(2000).optional(),
 });
 
@@ -113,58 +111,69 @@ export type CopyTable = z.infer<typeof copyTableSchema>;
 
 export const ownSetSchema = z.strictObject({ table: z.string().max(60).nullable() });
 
-export interface TableSummary {
-  readonly id: string;
-  readonly use: Use;
-  readonly title: string;
-  readonly rows: number;
-  readonly revision: number;
-  readonly updatedAt: string;
+export const tableSummarySchema = z.strictObject({
+  id: z.string(),
+  use: useSchema,
+  title: z.string(),
+  rows: z.number(),
+  revision: z.number(),
+  updatedAt: z.string(),
   /** Templates whose own set it is. */
-  readonly ownOf: readonly string[];
+  ownOf: z.array(z.string()).readonly(),
   /** Of recipient lists: whose it is, and the day after which its rows go. */
-  readonly owner: string | undefined;
-  readonly keepUntil: string | undefined;
+  owner: z.string().optional(),
+  keepUntil: z.string().optional(),
   /** Of recipient lists: the folder whose writers may change it too. */
-  readonly folder: string | undefined;
+  folder: z.string().optional(),
   /** Whether who asks may change it, and whether they say who else may. */
-  readonly mayChange: boolean;
-  readonly mayShare: boolean;
-}
-export interface StoredTable extends TableSummary {
-  readonly columns: readonly SampleColumn[];
+  mayChange: z.boolean(),
+  mayShare: z.boolean(),
+});
+export type TableSummary = Readonly<z.infer<typeof tableSummarySchema>>;
+export const storedTableSchema = tableSummarySchema.extend({
+  columns: z.array(sampleColumnSchema).readonly(),
   /** Columns that are worked out are filled in. */
-  readonly cells: readonly TableRow[];
+  cells: z.array(rowSchema).readonly(),
   /** By which each row is meant in changes. */
-  readonly positions: readonly number[];
+  positions: z.array(z.number()).readonly(),
   /** What is wrong with columns that are worked out, by key. */
-  readonly problems: Readonly<Record<string, string>>;
-}
+  problems: rowSchema.readonly(),
+});
+export type StoredTable = Readonly<z.infer<typeof storedTableSchema>>;
 
 /** What was recognised in a file before anything is taken from it. */
-export interface Recognised {
-  readonly format: Table['recognised']['format'];
-  readonly separator: string | undefined;
-  readonly encoding: string;
-  readonly columns: readonly (RecognisedColumn & {
-    readonly empty: number;
-    readonly distinct: number;
-    readonly shortest: number;
-    readonly longest: number;
-    readonly examples: readonly string[];
-    /** Where rows are added to a set: the key of the column it would go into, and what speaks for it. */
-    readonly into?: string | undefined;
-    readonly by?: 'name' | 'likeness' | 'content' | undefined;
-  })[];
-  readonly rows: number;
-  readonly notes: readonly string[];
-}
+export const recognisedSchema = z.strictObject({
+  format: z.enum(['CSV', 'JSON', 'vCard', 'Workbook']),
+  separator: z.string().optional(),
+  encoding: z.string(),
+  columns: z
+    .array(
+      z.strictObject({
+        ...columnSchema.omit({ value: true }).shape,
+        doubtful: z.array(z.string()).readonly(),
+        misfits: z.number(),
+        empty: z.number(),
+        distinct: z.number(),
+        shortest: z.number(),
+        longest: z.number(),
+        examples: z.array(z.string()).readonly(),
+        /** Where rows are added to a set: the key of the column it would go into, and what speaks for it. */
+        into: z.string().optional(),
+        by: z.enum(['name', 'likeness', 'content']).optional(),
+      }),
+    )
+    .readonly(),
+  rows: z.number(),
+  notes: z.array(z.string()).readonly(),
+});
+export type Recognised = Readonly<z.infer<typeof recognisedSchema>>;
 
 /** A person found in a recipient list. */
-export interface RecipientHit {
-  readonly table: string;
-  readonly list: string;
-  readonly name: string;
-  readonly email: string;
-  readonly fields: TableRow;
-}
+export const recipientHitSchema = z.strictObject({
+  table: z.string(),
+  list: z.string(),
+  name: z.string(),
+  email: z.string(),
+  fields: rowSchema,
+});
+export type RecipientHit = Readonly<z.infer<typeof recipientHitSchema>>;

@@ -1,7 +1,8 @@
 /** Templates, blocks and signatures over the wire. */
 import { documentSchema } from '@vocabula/core/schema';
 import * as z from 'zod';
-import { beyondBounds, type Finding, type Kind, type TextDocument } from '@vocabula/core';
+import { beyondBounds, type Kind, type TextDocument } from '@vocabula/core';
+import { documentAnswer, findingSchema, kindSchema } from './wire.js';
 
 export const nameSchema = z
   .string()
@@ -20,7 +21,7 @@ const document = z
   .transform((value) => value as TextDocument);
 
 export const createTextSchema = z.strictObject({
-  kind: z.enum(['message', 'block', 'signature']),
+  kind: kindSchema,
   title: z.string().trim().min(1, 'a title is needed').max(200),
   document: document.optional(),
   /** The folder it is made in; where none is given, the first that the asker may write in. */
@@ -78,102 +79,129 @@ export const manySchema = z.discriminatedUnion('act', [
 export type Many = z.infer<typeof manySchema>;
 
 /** Where a text stands: see `Standing`. */
-export type TextState = 'not published' | 'published' | 'changed' | 'withdrawn' | 'retired';
+const textState = z.enum(['not published', 'published', 'changed', 'withdrawn', 'retired']);
+export type TextState = z.infer<typeof textState>;
 
 /** A line of the catalogue. To somebody who may not write it, it is as last published. */
-export interface TextSummary {
-  readonly name: string;
-  readonly kind: Kind;
-  readonly title: string;
-  readonly subject: string;
-  readonly call: string | undefined;
-  readonly locale: string | undefined;
-  readonly revision: number;
-  readonly updatedAt: string;
-  readonly lastUsed: string | undefined;
+export const textSummarySchema = z.strictObject({
+  name: z.string(),
+  kind: kindSchema,
+  title: z.string(),
+  subject: z.string(),
+  call: z.string().optional(),
+  locale: z.string().optional(),
+  revision: z.number(),
+  updatedAt: z.string(),
+  lastUsed: z.string().optional(),
   /** How often a message was begun on it. */
-  readonly used: number;
-  readonly binned: boolean;
-  readonly folder: string;
-  readonly position: number;
-  readonly tags: readonly string[];
-  readonly state: TextState;
+  used: z.number(),
+  binned: z.boolean(),
+  folder: z.string(),
+  position: z.number(),
+  tags: z.array(z.string()).readonly(),
+  state: textState,
   /** The number of the version colleagues use. */
-  readonly version: number | undefined;
+  version: z.number().optional(),
   /** Whether a message can be begun on it now. */
-  readonly offered: boolean;
-  readonly mayWrite: boolean;
-  readonly madeBy: string | undefined;
-  readonly owner: string | undefined;
-  readonly reviewBy: string | undefined;
-  readonly validFrom: string | undefined;
-  readonly validUntil: string | undefined;
+  offered: z.boolean(),
+  mayWrite: z.boolean(),
+  madeBy: z.string().optional(),
+  owner: z.string().optional(),
+  reviewBy: z.string().optional(),
+  validFrom: z.string().optional(),
+  validUntil: z.string().optional(),
   /** Errors, warnings, notes of the working copy; none where it may not be written. */
-  readonly findings: readonly [number, number, number] | undefined;
-  readonly replacedBy: string | undefined;
-}
+  findings: z.tuple([z.number(), z.number(), z.number()]).readonly().optional(),
+  replacedBy: z.string().optional(),
+});
+export type TextSummary = Readonly<z.infer<typeof textSummarySchema>>;
 
 /** A text as its author works on it. */
-export interface WorkingCopy {
-  readonly name: string;
-  readonly revision: number;
-  readonly updatedAt: string;
-  readonly document: TextDocument;
+export const workingCopySchema = z.strictObject({
+  name: z.string(),
+  revision: z.number(),
+  updatedAt: z.string(),
+  document: documentAnswer,
   /** The number of the version, where it is one. */
-  readonly version?: number;
-}
+  version: z.number().optional(),
+});
+export type WorkingCopy = Readonly<z.infer<typeof workingCopySchema>>;
+
+const textBriefSchema = z.strictObject({ name: z.string(), title: z.string(), kind: kindSchema });
 
 /** A text with all that it includes, at any depth, its own first, and with what the house puts around it. */
-export interface Closure {
-  readonly texts: readonly WorkingCopy[];
-  readonly usedIn: readonly { name: string; title: string }[];
+export const closureSchema = z.strictObject({
+  texts: z.array(workingCopySchema).readonly(),
+  usedIn: z.array(textBriefSchema).readonly(),
   /** The version that colleagues use, where this is it. */
-  readonly version: number | undefined;
-}
+  version: z.number().optional(),
+});
+export type Closure = Readonly<z.infer<typeof closureSchema>>;
 
 /** What a text needs and what needs it, a step at a time in both directions. */
-export interface Neighbours {
-  readonly name: string;
-  readonly title: string;
-  readonly kind: Kind;
-  readonly needs: readonly { readonly name: string; readonly title: string; readonly kind: Kind | 'fact' }[];
-  readonly usedIn: readonly { readonly name: string; readonly title: string; readonly kind: Kind }[];
-}
+export const neighboursSchema = textBriefSchema.extend({
+  needs: z.array(textBriefSchema.extend({ kind: z.union([kindSchema, z.literal('fact')]) })).readonly(),
+  usedIn: z.array(textBriefSchema).readonly(),
+});
+export type Neighbours = Readonly<z.infer<typeof neighboursSchema>>;
 
 /** Texts that say nearly the same. */
-export interface AlikeGroup {
-  readonly texts: readonly { readonly name: string; readonly title: string; readonly used: number }[];
+export const alikeGroupSchema = z.strictObject({
+  texts: z
+    .array(
+      z
+        .strictObject({
+          name: z.string(),
+          title: z.string(),
+          used: z.number(),
+        })
+        .readonly(),
+    )
+    .readonly(),
   /** Of the least alike two that are next to each other, from 0 to 1. */
-  readonly likeness: number;
-}
+  likeness: z.number(),
+});
+export type AlikeGroup = Readonly<z.infer<typeof alikeGroupSchema>>;
 
 /** Both sides of a conflict, in the details of a `stale-revision` problem. */
-export interface Conflict {
-  readonly yours: TextDocument;
-  readonly theirs: WorkingCopy;
-}
+export const conflictSchema = z.strictObject({
+  yours: documentAnswer,
+  theirs: workingCopySchema,
+});
+export type Conflict = Readonly<z.infer<typeof conflictSchema>>;
 
 /** What came of each imported file. */
-export interface Imported {
-  readonly file: string;
-  readonly name: string;
-  readonly outcome: 'new' | 'changed' | 'same';
-  readonly findings: readonly Finding[];
-}
+export const importedSchema = z.strictObject({
+  file: z.string(),
+  name: z.string(),
+  outcome: z.enum(['new', 'changed', 'same']),
+  findings: z.array(findingSchema).readonly(),
+});
+export type Imported = Readonly<z.infer<typeof importedSchema>>;
 
 /** A hit of the call line. */
-export interface Hit {
-  readonly name: string;
-  readonly kind: Kind;
-  readonly title: string;
-  readonly subject: string;
-  readonly call: string | undefined;
-  readonly opening: string;
+export const hitSchema = z.strictObject({
+  name: z.string(),
+  kind: kindSchema,
+  title: z.string(),
+  subject: z.string(),
+  call: z.string().optional(),
+  opening: z.string(),
   /** Where the typed words were found: a stretch of it, with the found parts in it. */
-  readonly found: readonly { readonly text: string; readonly hit: boolean }[];
-  readonly folder: string;
+  found: z
+    .array(
+      z
+        .strictObject({
+          text: z.string(),
+          hit: z.boolean(),
+        })
+        .readonly(),
+    )
+    .readonly(),
+  folder: z.string(),
   /** Whether a message can be begun on it now. */
-  readonly offered: boolean;
+  offered: z.boolean(),
   /** Why it comes before others: used for this recipient, at hand, used last. */
-  readonly why?: string;
-}
+  why: z.string().optional(),
+});
+export type Hit = Readonly<z.infer<typeof hitSchema>>;

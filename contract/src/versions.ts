@@ -1,10 +1,9 @@
 /** Versions: published states, checkpoints, requests to publish, remarks. */
 import * as z from 'zod';
-import type { House, TextDocument } from '@vocabula/core';
+import { HOUSE_NAME } from './constants.js';
 import { nameSchema } from './texts.js';
+import { documentAnswer, houseAnswer } from './wire.js';
 
-/** The house has versions as texts have. */
-export const HOUSE_NAME = 'house.yaml';
 export const subjectSchema = z.union([nameSchema, z.literal(HOUSE_NAME)]);
 
 const noteWords = z.string().trim().min(1, 'say what is new').max(2000);
@@ -28,22 +27,19 @@ export const restoreStateSchema = z.strictObject({
 export type RestoreState = z.infer<typeof restoreStateSchema>;
 export const REASONS = ['sitting', 'work', 'import', 'conversion', 'merge', 'replace-all', 'restore'] as const;
 export type CheckpointReason = (typeof REASONS)[number];
-export const checkpointSchema = z.strictObject({ reason: z.enum(REASONS) });
+export const makeCheckpointSchema = z.strictObject({ reason: z.enum(REASONS) });
 
-export const askSchema = z.strictObject({
-  revision,
-  note: noteWords,
-  report: z.strictObject({
-    messages: z.int().min(0),
-    set: z.string().max(200),
-    errors: z.int().min(0),
-    warnings: z.int().min(0),
-    findings: z.array(z.string().max(1000)).max(200),
-    lookedAt: z.int().min(0).optional(),
-  }),
+const reportSchema = z.strictObject({
+  messages: z.int().min(0),
+  set: z.string().max(200),
+  errors: z.int().min(0),
+  warnings: z.int().min(0),
+  findings: z.array(z.string().max(1000)).max(200),
+  lookedAt: z.int().min(0).optional(),
 });
+export type ProofReport = z.infer<typeof reportSchema>;
+export const askSchema = z.strictObject({ revision, note: noteWords, report: reportSchema });
 export type Ask = z.infer<typeof askSchema>;
-export type ProofReport = Ask['report'];
 export const answerSchema = z.discriminatedUnion('answer', [
   z.strictObject({ answer: z.literal('accept') }),
   z.strictObject({ answer: z.literal('return'), remark: z.string().trim().min(1, 'say what is missing').max(2000) }),
@@ -65,107 +61,173 @@ export const changeRemarkSchema = z.strictObject({
 });
 export type ChangeRemark = z.infer<typeof changeRemarkSchema>;
 
-export interface Version {
-  readonly number: number;
-  readonly note: string;
-  readonly who: string;
-  readonly at: string;
-  readonly withdrawn: { readonly at: string; readonly by: string; readonly because: string } | undefined;
+export const versionSchema = z.strictObject({
+  number: z.number(),
+  note: z.string(),
+  who: z.string(),
+  at: z.string(),
+  withdrawn: z
+    .strictObject({
+      at: z.string(),
+      by: z.string(),
+      because: z.string(),
+    })
+    .readonly()
+    .optional(),
   /** How many messages were handed over from it. */
-  readonly sent: number;
-}
-export interface Checkpoint {
-  readonly id: string;
-  readonly reason: CheckpointReason;
-  readonly who: string;
-  readonly at: string;
-}
-export interface Timed {
-  readonly id: string;
-  readonly note: string;
-  readonly who: string;
-  readonly due: string;
-  readonly state: 'waiting' | 'stopped';
+  sent: z.number(),
+});
+export type Version = Readonly<z.infer<typeof versionSchema>>;
+export const checkpointSchema = z.strictObject({
+  id: z.string(),
+  reason: z.enum(REASONS),
+  who: z.string(),
+  at: z.string(),
+});
+export type Checkpoint = Readonly<z.infer<typeof checkpointSchema>>;
+export const timedSchema = z.strictObject({
+  id: z.string(),
+  note: z.string(),
+  who: z.string(),
+  due: z.string(),
+  state: z.enum(['waiting', 'stopped']),
   /** Why it was stopped. */
-  readonly words: string | undefined;
-}
-export interface Request {
-  readonly id: string;
-  readonly text: string;
-  readonly title: string;
-  readonly revision: number;
-  readonly note: string;
-  readonly report: ProofReport;
-  readonly who: string;
-  readonly mine: boolean;
-  readonly at: string;
-  readonly state: 'open' | 'accepted' | 'returned' | 'taken back';
-  readonly remark: string | undefined;
-  readonly answeredBy: string | undefined;
-}
-export interface Remark {
-  readonly id: string;
-  readonly quote: Quote;
-  readonly body: string;
-  readonly who: string;
-  readonly at: string;
-  readonly answers: readonly { readonly who: string; readonly at: string; readonly body: string }[];
-  readonly settled: { readonly by: string; readonly at: string } | undefined;
-}
+  words: z.string().optional(),
+});
+export type Timed = Readonly<z.infer<typeof timedSchema>>;
+export const requestSchema = z.strictObject({
+  id: z.string(),
+  text: z.string(),
+  title: z.string(),
+  revision: z.number(),
+  note: z.string(),
+  report: reportSchema,
+  who: z.string(),
+  mine: z.boolean(),
+  at: z.string(),
+  state: z.enum(['open', 'accepted', 'returned', 'taken back']),
+  remark: z.string().optional(),
+  answeredBy: z.string().optional(),
+});
+export type Request = Readonly<z.infer<typeof requestSchema>>;
+export const remarkSchema = z.strictObject({
+  id: z.string(),
+  quote: quote,
+  body: z.string(),
+  who: z.string(),
+  at: z.string(),
+  answers: z
+    .array(
+      z
+        .strictObject({
+          who: z.string(),
+          at: z.string(),
+          body: z.string(),
+        })
+        .readonly(),
+    )
+    .readonly(),
+  settled: z
+    .strictObject({
+      by: z.string(),
+      at: z.string(),
+    })
+    .readonly()
+    .optional(),
+});
+export type Remark = Readonly<z.infer<typeof remarkSchema>>;
 
 /** Where a text stands between its working copy and what colleagues use. */
-export interface Standing {
-  readonly name: string;
-  readonly title: string;
-  readonly revision: number;
+export const standingSchema = z.strictObject({
+  name: z.string(),
+  title: z.string(),
+  revision: z.number(),
   /** The version colleagues use; none before the first, and after it was withdrawn. */
-  readonly published: Version | undefined;
+  published: versionSchema.optional(),
   /** Whether the working copy differs from it. */
-  readonly changed: boolean;
-  readonly versions: readonly Version[];
-  readonly checkpoints: readonly Checkpoint[];
-  readonly timed: readonly Timed[];
-  readonly requests: readonly Request[];
-  readonly openRemarks: number;
-  readonly retired: { readonly at: string; readonly replacedBy: string | undefined } | undefined;
+  changed: z.boolean(),
+  versions: z.array(versionSchema).readonly(),
+  checkpoints: z.array(checkpointSchema).readonly(),
+  timed: z.array(timedSchema).readonly(),
+  requests: z.array(requestSchema).readonly(),
+  openRemarks: z.number(),
+  retired: z
+    .strictObject({
+      at: z.string(),
+      replacedBy: z.string().optional(),
+    })
+    .readonly()
+    .optional(),
   /** What the asker may do. */
-  readonly mayPublish: boolean;
-  readonly mayWrite: boolean;
+  mayPublish: z.boolean(),
+  mayWrite: z.boolean(),
   /** Why the asker may not publish although the folder would let them. */
-  readonly whyNot: string | undefined;
-}
+  whyNot: z.string().optional(),
+});
+export type Standing = Readonly<z.infer<typeof standingSchema>>;
 /** A state of a text or of the house, in words for its place in history. */
-export interface State {
-  readonly state: string;
-  readonly document: TextDocument | House;
-  readonly at: string;
-}
+export const stateSchema = z.strictObject({
+  state: z.string(),
+  document: z.union([documentAnswer, houseAnswer]),
+  at: z.string(),
+});
+export type State = Readonly<z.infer<typeof stateSchema>>;
 /** A message that was handed over from a version. */
-export interface SentFrom {
-  readonly at: string;
-  readonly who: string;
-  readonly recipients: readonly string[];
-  readonly subject: string;
-}
+export const sentFromSchema = z.strictObject({
+  at: z.string(),
+  who: z.string(),
+  recipients: z.array(z.string()).readonly(),
+  subject: z.string(),
+});
+export type SentFrom = Readonly<z.infer<typeof sentFromSchema>>;
 
 /** What depends on a text, a fact or the house style. */
-export interface Dependents {
-  readonly texts: readonly { readonly name: string; readonly title: string }[];
+export const dependentsSchema = z.strictObject({
+  texts: z
+    .array(
+      z
+        .strictObject({
+          name: z.string(),
+          title: z.string(),
+        })
+        .readonly(),
+    )
+    .readonly(),
   /** How many more there are that the asker may not see. */
-  readonly hidden: number;
-}
+  hidden: z.number(),
+});
+export type Dependents = Readonly<z.infer<typeof dependentsSchema>>;
 /** What a change does to the messages of one template. */
-export interface TemplateImpact {
-  readonly name: string;
-  readonly title: string;
+export const templateImpactSchema = z.strictObject({
+  name: z.string(),
+  title: z.string(),
   /** The sample set it was rendered for, in words. */
-  readonly set: string;
-  readonly unchanged: number;
-  readonly changed: number;
+  set: z.string(),
+  unchanged: z.number(),
+  changed: z.number(),
   /** Some of the changed ones. */
-  readonly messages: readonly {
-    readonly recipient: string;
-    readonly before: { readonly subject: string; readonly text: string; readonly html: string };
-    readonly after: { readonly subject: string; readonly text: string; readonly html: string };
-  }[];
-}
+  messages: z
+    .array(
+      z
+        .strictObject({
+          recipient: z.string(),
+          before: z
+            .strictObject({
+              subject: z.string(),
+              text: z.string(),
+              html: z.string(),
+            })
+            .readonly(),
+          after: z
+            .strictObject({
+              subject: z.string(),
+              text: z.string(),
+              html: z.string(),
+            })
+            .readonly(),
+        })
+        .readonly(),
+    )
+    .readonly(),
+});
+export type TemplateImpact = Readonly<z.infer<typeof templateImpactSchema>>;

@@ -40,19 +40,19 @@ if (mail.smtp === undefined)
 if (demo !== undefined) await loadDemo(database, services, demo, log);
 
 const accounts = demo === undefined ? [] : demoAccounts(demo);
-const server = makeApp(services, log, { demo: accounts, trustProxy: proxies(process.env.TRUST_PROXY) }).listen(
-  port,
-  host,
-  () => {
-    const address = server.address();
-    const actual = typeof address === 'object' && address ? address.port : port;
-    origin ||= `http://${host}:${actual}`;
-    log.info({ host, port: actual }, 'listening');
-    process.stdout.write(`Vocabula is at http://${host}:${actual}/\n`);
-    for (const { name, address, role, password } of accounts)
-      process.stdout.write(`  ${role.padEnd(13)} ${name.padEnd(16)} ${address.padEnd(28)} ${password}\n`);
-  },
-);
+const server = makeApp(services, log, {
+  demo: accounts,
+  trustProxy: proxies(process.env.TRUST_PROXY),
+  checked: process.env.CHECK_ANSWERS === 'yes',
+}).listen(port, host, () => {
+  const address = server.address();
+  const actual = typeof address === 'object' && address ? address.port : port;
+  origin ||= `http://${host}:${actual}`;
+  log.info({ host, port: actual }, 'listening');
+  process.stdout.write(`Vocabula is at http://${host}:${actual}/\n`);
+  for (const { name, address, role, password } of accounts)
+    process.stdout.write(`  ${role.padEnd(13)} ${name.padEnd(16)} ${address.padEnd(28)} ${password}\n`);
+});
 server.on('error', (error) => {
   log.error({ err: error }, 'cannot listen');
   process.exit(1);

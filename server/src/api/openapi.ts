@@ -1,5 +1,5 @@
 /** The OpenAPI 3.1 document of `/api/v1`, made from the contract's schemas, and a page to read it. */
-import { API, problemSchema, type Endpoint } from '@vocabula/contract';
+import { PROGRAM_ENDPOINTS, problemSchema, type KeyEndpoint } from '@vocabula/contract';
 import { escapeHtml } from '@vocabula/core';
 import * as z from 'zod';
 
@@ -10,12 +10,18 @@ const schemaOf = (schema: z.ZodType, io: 'input' | 'output'): Json => {
   return rest;
 };
 
-export const ENDPOINTS: readonly Endpoint[] = Object.values(API);
+/** Each with its method, and its path below `/api/v1`. */
+const OPERATIONS: readonly (KeyEndpoint & { readonly method: string; readonly path: string })[] = Object.entries(
+  PROGRAM_ENDPOINTS,
+).map(([name, endpoint]) => {
+  const [method = '', path = ''] = name.split(' /v1');
+  return { ...endpoint, method, path };
+});
 
 /** The document. Schemas are in place, since none is used twice as a whole. */
 export function openApi(): Json {
   const paths: Record<string, Record<string, Json>> = {};
-  for (const endpoint of ENDPOINTS) (paths[endpoint.path] ??= {})[endpoint.method] = operation(endpoint);
+  for (const each of OPERATIONS) (paths[each.path] ??= {})[each.method.toLowerCase()] = operation(each);
   return {
     openapi: '3.1.0',
     info: {
@@ -39,7 +45,7 @@ export function openApi(): Json {
   };
 }
 
-function operation({ id, summary, scope, params, query, body, answer }: Endpoint): Json {
+function operation({ id, summary, scope, params, query, body, answer }: KeyEndpoint): Json {
   const parameters = [...parametersOf(params, 'path'), ...parametersOf(query, 'query')];
   const problem = (description: string): Json => ({
     description,
@@ -82,22 +88,20 @@ function parametersOf(object: z.ZodObject | undefined, where: 'path' | 'query'):
 /** The document as a page, for people: plain HTML without scripts. */
 export function openApiPage(): string {
   const code = (value: unknown): string => `<pre>${escapeHtml(JSON.stringify(value, undefined, 2))}</pre>`;
-  const sections = ENDPOINTS.map(({ id, method, path, summary, scope, params, query, body, answer }) => {
+  const sections = OPERATIONS.map(({ id, method, path, summary, scope, params, query, body, answer }) => {
     const rows = [...parametersOf(params, 'path'), ...parametersOf(query, 'query')].map(
       (each) =>
         `<tr><th scope="row"><code>${escapeHtml(String(each.name))}</code></th><td>${String(each.in)}${each.required ? ', required' : ''}</td><td>${escapeHtml(String(each.description ?? ''))}</td></tr>`,
     );
     return [
-      `<section id="${id}"><h2><code>${method.toUpperCase()} /api/v1${escapeHtml(path)}</code></h2>`,
+      `<section id="${id}"><h2><code>${method} /api/v1${escapeHtml(path)}</code></h2>`,
       `<p>${escapeHtml(summary)} Scope: <code>${scope}</code>.</p>`,
       rows.length > 0 ? `<table><tbody>${rows.join('')}</tbody></table>` : '',
       body ? `<details><summary>What it takes</summary>${code(schemaOf(body, 'input'))}</details>` : '',
       `<details><summary>What it gives</summary>${code(schemaOf(answer, 'output'))}</details></section>`,
     ].join('');
   });
-  const index = ENDPOINTS.map(
-    ({ id, method, path }) => `<li><a href="#${id}">${method.toUpperCase()} ${escapeHtml(path)}</a></li>`,
-  );
+  const index = OPERATIONS.map(({ id, method, path }) => `<li><a href="#${id}">${method} ${escapeHtml(path)}</a></li>`);
   return `<!doctype html><html lang="en-GB"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>For other programs · Vocabula</title><style>${STYLE}</style><main><h1>For other programs</h1>
 <p>Everything below <code>/api/v1</code> is called with a personal key, made in Settings and shown once, in the header <code>Authorization: Bearer KEY</code>. A key sees what its person sees, and may do what its scopes say. Problems come as <code>{ code, message, details }</code>.</p>
 <p>The same as an OpenAPI 3.1 document: <a href="/api/v1/openapi.json">openapi.json</a>.</p><nav aria-label="Endpoints"><ul>${index.join('')}</ul></nav>${sections.join('')}</main></html>`;

@@ -31,9 +31,9 @@ export const workingCopy = (row: Row): WorkingCopy => ({
 export async function publishedVersions(
   reader: Reader | Writer,
   rows: readonly Row[],
-): Promise<Map<string, WorkingCopy & { readonly frozen: string; readonly version: number }>> {
+): Promise<Map<string, WorkingCopy & { readonly version: number }>> {
   const names = rows.filter((row) => row.published !== null).map((row) => row.name);
-  const found = new Map<string, WorkingCopy & { frozen: string; version: number }>();
+  const found = new Map<string, WorkingCopy & { version: number }>();
   for (let at = 0; at < names.length; at += 500) {
     const versions = await reader
       .select({ version: schema.versions })
@@ -55,7 +55,6 @@ export async function publishedVersions(
         revision: version.revision,
         updatedAt: version.at,
         document: JSON.parse(document) as TextDocument,
-        frozen: version.frozen,
         version: version.number,
       });
     }

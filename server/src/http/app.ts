@@ -5,28 +5,29 @@ import { fileURLToPath } from 'node:url';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { type Logger } from 'pino';
-import { auditRoutes } from '../audit/routes.js';
-import { apiRoutes } from '../api/routes.js';
-import { assetRoutes } from '../assets/routes.js';
-import { catalogueRoutes } from '../catalogue/routes.js';
-import { convertRoutes } from '../convert/routes.js';
+import { programHandlers } from '../api/handlers.js';
+import { assetHandlers } from '../assets/handlers.js';
+import { auditHandlers } from '../audit/handlers.js';
+import { catalogueHandlers } from '../catalogue/handlers.js';
+import { convertHandlers } from '../convert/handlers.js';
+import { libraryHandlers } from '../exchange/handlers.js';
+import { fillHandlers } from '../fills/handlers.js';
+import { houseHandlers } from '../house/handlers.js';
+import { mailingHandlers } from '../mailings/handlers.js';
+import { mailroomHandlers } from '../mailroom/handlers.js';
+import { doorHandlers, meHandlers, peopleHandlers } from '../people/handlers.js';
+import { proofHandlers } from '../proofs/handlers.js';
+import { recipientHandlers } from '../recipients/handlers.js';
+import { folderHandlers } from '../rights/handlers.js';
+import { tableHandlers } from '../samples/handlers.js';
+import { outgoingHandlers } from '../sending/handlers.js';
+import { requestHandlers, versionHandlers } from '../versions/handlers.js';
 import type { Door } from '@vocabula/contract';
-import { libraryRoutes } from '../exchange/routes.js';
-import { fillRoutes } from '../fills/routes.js';
-import { houseRoutes } from '../house/routes.js';
-import { mailroomRoutes } from '../mailroom/routes.js';
-import { mailingRoutes } from '../mailings/routes.js';
-import { doorRoutes, meRoutes, peopleRoutes } from '../people/routes.js';
-import { proofRoutes } from '../proofs/routes.js';
-import { recipientRoutes } from '../recipients/routes.js';
-import { folderRoutes } from '../rights/routes.js';
-import { tableRoutes } from '../samples/routes.js';
 import { countingRoutes } from '../sending/counting.js';
-import { outgoingRoutes } from '../sending/routes.js';
-import { requestRoutes, versionRoutes } from '../versions/routes.js';
 import { loggedPath } from './log.js';
 import { problems, RequestProblem } from './problem.js';
-import { identified } from './session.js';
+import { endpointRouter, type Handlers } from './endpoints.js';
+import { identified, keyHolder } from './session.js';
 import type { Services } from '../services.js';
 
 const PAGES = fileURLToPath(new URL('../../../web/dist', import.meta.url));
@@ -38,12 +39,14 @@ export interface AppOptions {
   readonly demo?: Door['demo'];
   /** The proxies before this server, as Express takes them: only what they say of a request’s origin is believed. */
   readonly trustProxy?: boolean | number | string;
+  /** Holds every answer to its schema: for tests. */
+  readonly checked?: boolean;
 }
 
 export function makeApp(
   services: Services,
   log: Logger,
-  { pages = PAGES, demo = [], trustProxy = false }: AppOptions = {},
+  { pages = PAGES, demo = [], trustProxy = false, checked = false }: AppOptions = {},
 ): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -80,33 +83,7 @@ export function makeApp(
     response.set('cache-control', 'no-store');
     next();
   });
-  app.get('/api/health', (_request, response) => {
-    const { trouble } = services.database;
-    response
-      .status(trouble === undefined ? 200 : 503)
-      .json(trouble === undefined ? { ok: true } : { ok: false, why: trouble });
-  });
-  app.use('/api/tables', tableRoutes(services.tables, services.heavy));
-  app.use('/api/assets', assetRoutes(services.assets));
-  app.use('/api/library', libraryRoutes(services.heavy));
-  app.use('/api', convertRoutes(services.converter));
-  app.use('/api/v1', apiRoutes(services));
-  app.use('/api/texts', catalogueRoutes(services));
-  app.use('/api/house', houseRoutes(services.houses));
-  app.use('/api/fills', fillRoutes(services.fills, services.handOvers, services.wake));
-  app.use('/api/recipients', recipientRoutes(services.recipients, services.tables, services.heavy));
-  app.use('/api/outgoing', outgoingRoutes(services.outbox, services.wake));
-  app.use('/api/mailings', mailingRoutes(services.mailings, services.heavy, services.wake));
-  app.use('/api/proofs', proofRoutes(services.proofs));
-  app.use('/api/mailroom', mailroomRoutes(services));
-  app.use('/api/folders', folderRoutes(services.folders));
-  app.use('/api/versions', versionRoutes(services));
-  app.use('/api/requests', requestRoutes(services.requests));
-  app.use('/api/audit', auditRoutes(services.audit));
-  const people = { ...services, demo };
-  app.use('/api/door', doorRoutes(people));
-  app.use('/api/me', meRoutes(people));
-  app.use('/api/people', peopleRoutes(people));
+  app.use('/api', endpointRouter(handlersOf(services, demo), { keyHolder: keyHolder(services.keys), checked }));
   app.use('/api', () => {
     throw new RequestProblem(404, 'not-found', 'There is nothing at this address.');
   });
@@ -119,6 +96,36 @@ export function makeApp(
   app.use(problems(log, services.database));
   return app;
 }
+
+/** What answers each endpoint of the table. */
+const handlersOf = (services: Services, demo: Door['demo']): Handlers => ({
+  'GET /health': ({ response }) => {
+    const { trouble } = services.database;
+    if (trouble === undefined) return { ok: true };
+    response.status(503);
+    return { ok: false, why: trouble };
+  },
+  ...assetHandlers(services),
+  ...auditHandlers(services),
+  ...catalogueHandlers(services),
+  ...convertHandlers(services),
+  ...doorHandlers(services, demo),
+  ...fillHandlers(services),
+  ...folderHandlers(services),
+  ...houseHandlers(services),
+  ...libraryHandlers(services),
+  ...mailingHandlers(services),
+  ...mailroomHandlers(services),
+  ...meHandlers(services),
+  ...outgoingHandlers(services),
+  ...peopleHandlers(services),
+  ...programHandlers(services),
+  ...proofHandlers(services),
+  ...recipientHandlers(services),
+  ...requestHandlers(services),
+  ...tableHandlers(services),
+  ...versionHandlers(services),
+});
 
 /** Requests that change something must come from our own pages. */
 const sameOrigin: RequestHandler = (request, _response, next) => {

@@ -1,6 +1,9 @@
 /** How a request says who it comes from: the cookie of a session. */
 import type { Request, RequestHandler, Response } from 'express';
+import type { Asker } from '../people/asker.js';
+import type { KeyService } from '../people/keys.js';
 import { SESSION_SECONDS, type SessionService } from '../people/sessions.js';
+import { RequestProblem } from './problem.js';
 
 const COOKIE = 'vocabula';
 
@@ -13,7 +16,7 @@ function tokenOf(request: Request): string | undefined {
   return undefined;
 }
 
-/** Puts the asker, where there is one, with the response, for `route` to find. */
+/** Puts the asker, where there is one, with the response. */
 export function identified(sessions: SessionService): RequestHandler {
   return (request, response, next) => {
     const token = tokenOf(request);
@@ -27,6 +30,16 @@ export function identified(sessions: SessionService): RequestHandler {
       .catch(next);
   };
 }
+
+/** Who the personal key in the `Authorization` header belongs to. @throws RequestProblem 401 where none is in use */
+export const keyHolder =
+  (keys: KeyService) =>
+  async (request: Request): Promise<Asker> => {
+    const [, key] = /^Bearer (\S{10,200})$/i.exec(request.get('authorization') ?? '') ?? [];
+    const asker = key === undefined ? undefined : await keys.asker(key);
+    if (!asker) throw new RequestProblem(401, 'no-key', 'Send a key that is in use: Authorization: Bearer KEY.');
+    return asker;
+  };
 
 /** `Lax`, so that links in mail lead in; requests that change something are checked for their origin besides. */
 export const setSession = (request: Request, response: Response, token: string): void =>

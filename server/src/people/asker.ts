@@ -1,5 +1,5 @@
 /** Who is asking. */
-import type { Role, Scope } from '@vocabula/contract';
+import type { Caller, Role, Scope } from '@vocabula/contract';
 
 /** The person behind a request. */
 export interface Asker {
@@ -14,9 +14,6 @@ export interface Asker {
   /** What a key may do; none where a person is signed in, who may do all that is theirs. */
   readonly scopes?: readonly Scope[];
 }
-
-/** Who may call a route: anyone, anyone signed in, authors and administrators, or administrators only. */
-export type Caller = 'anyone' | 'colleague' | 'author' | 'administrator';
 
 const RANK: Readonly<Record<Role, number>> = { colleague: 1, author: 2, administrator: 3 };
 export const mayCall = (asker: Asker, caller: Exclude<Caller, 'anyone'>): boolean => RANK[asker.role] >= RANK[caller];

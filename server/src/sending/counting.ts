@@ -5,11 +5,10 @@
 import { randomBytes } from 'node:crypto';
 import type { Message } from '@vocabula/core';
 import { eq } from 'drizzle-orm';
-import { Router } from 'express';
+import { Router, type Request } from 'express';
 import * as z from 'zod';
 import { schema, type Database } from '../db/database.js';
 import { notFound, parsed } from '../http/problem.js';
-import { openRoute } from '../http/route.js';
 
 const { counted, counts } = schema;
 const LINK = /(<a\b[^>]*?\shref=")(https?:\/\/[^"]*)(")/g;
@@ -53,20 +52,15 @@ export function countingRoutes(database: Database): Router {
     await database.write((writer) => writer.insert(counts).values({ outgoing: row.outgoing, what: row.what, at }));
     return row;
   };
-  router.get(
-    '/open/:token',
-    openRoute(async (request, response) => {
-      if (!(await count(parsed(z.string().max(60), request.params.token)))) throw notFound('image');
-      response.set('cache-control', 'no-store').type('image/gif').send(POINT);
-    }),
-  );
-  router.get(
-    '/link/:token',
-    openRoute(async (request, response) => {
-      const row = await count(parsed(z.string().max(60), request.params.token));
-      if (!row?.url) throw notFound('link');
-      response.redirect(302, row.url);
-    }),
-  );
+  const tokenOf = (request: Request): string => parsed(z.string().max(60), request.params.token);
+  router.get('/open/:token', async (request, response) => {
+    if (!(await count(tokenOf(request)))) throw notFound('image');
+    response.set('cache-control', 'no-store').type('image/gif').send(POINT);
+  });
+  router.get('/link/:token', async (request, response) => {
+    const row = await count(tokenOf(request));
+    if (!row?.url) throw notFound('link');
+    response.redirect(302, row.url);
+  });
   return router;
 }

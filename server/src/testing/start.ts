@@ -47,7 +47,7 @@ export async function start(url?: string, around: Surroundings = {}): Promise<St
   const database = await Database.open(address);
   await adopt(database);
   const services = makeServices(database, { workers, ...around });
-  const app = makeApp(services, around.log ?? pino({ level: 'silent' }), { pages: 'no pages' });
+  const app = makeApp(services, around.log ?? pino({ level: 'silent' }), { pages: 'no pages', checked: true });
   const as = async (role: Role, name?: string): Promise<Caller & { readonly asker: Asker }> => {
     count += 1;
     const id = `${role}-${process.pid}-${count}`;

@@ -1,12 +1,10 @@
 /** The server, as typed calls. Every failure is an `ApiProblem` with words for people. */
 import type {
   AddRecipients,
-  AlikeGroup,
   Answer,
+  Answered,
   Ask,
-  Asset,
-  AtHand,
-  AuditEntry,
+  AuditQuery,
   ChangeFolder,
   ChangeMailed,
   ChangeMailing,
@@ -17,99 +15,45 @@ import type {
   ChangeTable,
   CheckpointReason,
   Choices,
-  Closure,
   Conflict,
-  Converted,
   CopyTable,
   CreateText,
-  Delivered,
-  Dependents,
   DoNotWrite,
-  Door,
   DriveMailing,
-  DroppedIn,
-  Fill,
-  FillSummary,
+  EndpointName,
+  Endpoints,
   FirstPerson,
-  Folder,
-  FolderRights,
-  Forgotten,
-  Forwarded,
-  Group,
+  Given,
   HandOver,
   HandOverWays,
-  HandedOver,
-  Hit,
   ImportFiles,
-  Imported,
   Invite,
-  Key,
-  Letter,
-  LetterSummary,
-  LibraryLook,
-  LibraryTaken,
-  LinkFor,
   LookAt,
-  MailedRow,
-  Mailing,
-  MailingSummary,
   MakeFolder,
   MakeKey,
   MakeMailing,
   MakeRemark,
   MakeTable,
   Many,
-  Me,
-  Neighbours,
-  NewKey,
-  OwnAddress,
-  SendingService,
   PackLibrary,
-  NotWritten,
-  OfferedValues,
-  OneTimeLink,
-  Outgoing,
-  OutgoingSummary,
-  Person,
-  PersonRecord,
   Problem,
   Profile,
-  ProofRecord,
   Publish,
-  ReadOriginal,
-  RecipientHit,
-  Recognised,
-  Remark,
-  Request,
   RestoreState,
   SaveFill,
   SaveGroup,
   SaveHouse,
   SaveText,
   SendProof,
-  SentFrom,
-  SentProof,
-  Session,
   SetAside,
   SignIn,
-  StandInClock,
-  Standing,
   StartFill,
-  Starter,
-  State,
   Stitch,
-  StoredHouse,
-  StoredTable,
   Suggest,
-  TableSummary,
   TakeLibrary,
-  TemplateImpact,
-  TextSummary,
   Use,
-  WorkingCopy,
   Workspace,
 } from '@vocabula/contract';
-import type { Finding } from '@vocabula/core';
 
 export class ApiProblem extends Error {
   constructor(
@@ -137,23 +81,31 @@ const OUTLIVING = 60_000;
 /** Milliseconds after which a request that keeps something counts as lost. */
 const HANGING = 20_000;
 
-async function call(method: string, path: string, body?: unknown): Promise<Response> {
-  const raw = body instanceof Blob;
-  const form = body instanceof FormData;
+interface Parts {
+  readonly params?: Readonly<Record<string, unknown>>;
+  readonly query?: Readonly<Record<string, unknown>>;
+  readonly body?: unknown;
+  readonly file?: Blob;
+}
+
+/** Calls an endpoint and gives the response. @throws ApiProblem */
+async function request(name: EndpointName, { params = {}, query = {}, body, file }: Parts): Promise<Response> {
+  const [method = 'GET', path = ''] = name.split(' ');
+  const content = contentOf(body, file);
+  const address = path.replace(/\{(\w+)\}/g, (_, parameter: string) => encodeURIComponent(String(params[parameter])));
   let response: Response;
   try {
-    const content = body === undefined ? undefined : raw || form ? body : JSON.stringify(body);
-    const type = raw ? 'application/octet-stream' : 'application/json';
-    response = await fetch(`/api${path}`, {
+    response = await fetch(`/api${address}${queryOf(query)}`, {
       method,
       // A request that hangs is tried again by whoever keeps things; it must not hold up what comes after it.
       ...(method === 'PUT' ? { signal: AbortSignal.timeout(HANGING) } : {}),
       // What is being kept while the page is left still arrives.
       keepalive: method === 'PUT' && typeof content === 'string' && content.length < OUTLIVING,
-      ...(content === undefined
+      ...(content === undefined ? {} : { body: content }),
+      // A form says its own type, with the boundary in it.
+      ...(content === undefined || content instanceof FormData
         ? {}
-        : // A form says its own type, with the boundary in it.
-          { body: content, ...(form ? {} : { headers: { 'content-type': type } }) }),
+        : { headers: { 'content-type': file ? 'application/octet-stream' : 'application/json' } }),
     });
   } catch {
     throw new ApiProblem(0, 'offline', 'The server cannot be reached. What you wrote is still here.');
@@ -169,193 +121,214 @@ async function call(method: string, path: string, body?: unknown): Promise<Respo
   );
 }
 
-const json = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
-  (await (await call(method, path, body)).json()) as T;
-const done = async (method: string, path: string, body?: unknown): Promise<void> =>
-  void (await call(method, path, body));
-const query = (values: Record<string, string | undefined>): string =>
-  new URLSearchParams(
-    Object.entries(values).filter((each): each is [string, string] => each[1] !== undefined),
-  ).toString();
+/** JSON, a file, or a form of both. */
+function contentOf(body: unknown, file: Blob | undefined): string | Blob | FormData | undefined {
+  if (file === undefined) return body === undefined ? undefined : JSON.stringify(body);
+  if (body === undefined) return file;
+  const form = new FormData();
+  form.append('choices', JSON.stringify(body));
+  form.append('file', file, 'file');
+  return form;
+}
 
+function queryOf(values: Readonly<Record<string, unknown>>): string {
+  const given = Object.entries(values).filter(([, value]) => value !== undefined);
+  return given.length === 0 ? '' : `?${new URLSearchParams(given.map(([key, value]) => [key, String(value)]))}`;
+}
+
+/** Calls an endpoint of the table. What it answers is held to the table’s schema where it is made, on the server. */
+async function call<N extends EndpointName>(
+  name: N,
+  ...given: unknown extends Given<Endpoints[N]> ? [] : [Given<Endpoints[N]>]
+): Promise<Answered<Endpoints[N]>> {
+  const response = await request(name, (given[0] ?? {}) as Parts);
+  return (response.status === 204 ? undefined : await response.json()) as Answered<Endpoints[N]>;
+}
+
+/** Calls an endpoint whose answer is a file. */
+const download = async <N extends EndpointName>(name: N, given: Given<Endpoints[N]>): Promise<Blob> =>
+  (await request(name, given as Parts)).blob();
+
+/** Where a table’s columns are decided, as it goes in an address. */
 const chosen = (choices: Choices): string | undefined =>
   Object.keys(choices).length > 0 ? JSON.stringify(choices) : undefined;
 
 /** Where the audit trail is fetched from as a table. */
-export const auditUrl = (filter: Record<string, string | undefined>): string => `/api/audit/csv?${query(filter)}`;
+export const auditUrl = (filter: Partial<AuditQuery>): string => `/api/audit/csv${queryOf(filter)}`;
 
 /** Where an asset is fetched from. @param path as texts name it, `assets/gate.png` */
 export const assetUrl = (path: string): string => `/api/${path}`;
 
 export const api = {
-  texts: () => json<TextSummary[]>('GET', '/texts'),
-  text: (name: string) => json<WorkingCopy>('GET', `/texts/${name}`),
+  texts: () => call('GET /texts'),
+  text: (name: string) => call('GET /texts/{name}', { params: { name } }),
   closure: (name: string, purpose: 'fill' | 'write' = 'write') =>
-    json<Closure>('GET', `/texts/${name}/closure?${query({ for: purpose })}`),
-  createText: (body: CreateText) => json<WorkingCopy>('POST', '/texts', body),
-  saveText: (name: string, body: SaveText) => json<WorkingCopy>('PUT', `/texts/${name}`, body),
-  importFiles: (body: ImportFiles) => json<Imported[]>('POST', '/texts/import', body),
-  binText: (name: string) => done('DELETE', `/texts/${name}`),
-  restoreText: (name: string) => done('POST', `/texts/${name}/restore`),
+    call('GET /texts/{name}/closure', { params: { name }, query: { for: purpose } }),
+  createText: (body: CreateText) => call('POST /texts', { body }),
+  saveText: (name: string, body: SaveText) => call('PUT /texts/{name}', { params: { name }, body }),
+  importFiles: (body: ImportFiles) => call('POST /texts/import', { body }),
+  binText: (name: string) => call('DELETE /texts/{name}', { params: { name } }),
+  restoreText: (name: string) => call('POST /texts/{name}/restore', { params: { name } }),
   search: (q: string, purpose: 'fill' | 'write' = 'fill', to?: string) =>
-    json<Hit[]>('GET', `/texts/search?${query({ q, for: purpose, to })}`),
-  many: (body: Many) => done('POST', '/texts/many', body),
-  alike: () => json<AlikeGroup[]>('GET', '/texts/alike'),
-  neighbours: (of: string) => json<Neighbours>('GET', `/texts/neighbours?${query({ of })}`),
+    call('GET /texts/search', { query: { q, for: purpose, to } }),
+  many: (body: Many) => call('POST /texts/many', { body }),
+  alike: () => call('GET /texts/alike'),
+  neighbours: (of: string) => call('GET /texts/neighbours', { query: { of } }),
 
-  folders: () => json<Folder[]>('GET', '/folders'),
-  makeFolder: (body: MakeFolder) => json<Folder>('POST', '/folders', body),
-  folderRights: (id: string) => json<FolderRights>('GET', `/folders/${id}/rights`),
-  changeFolder: (id: string, body: ChangeFolder) => done('PATCH', `/folders/${id}`, body),
-  removeFolder: (id: string) => done('DELETE', `/folders/${id}`),
+  folders: () => call('GET /folders'),
+  makeFolder: (body: MakeFolder) => call('POST /folders', { body }),
+  folderRights: (id: string) => call('GET /folders/{id}/rights', { params: { id } }),
+  changeFolder: (id: string, body: ChangeFolder) => call('PATCH /folders/{id}', { params: { id }, body }),
+  removeFolder: (id: string) => call('DELETE /folders/{id}', { params: { id } }),
 
-  standing: (name: string) => json<Standing>('GET', `/versions/${name}`),
-  findings: (name: string) => json<Finding[]>('GET', `/versions/${name}/findings`),
-  publish: (name: string, body: Publish) => json<{ version?: number }>('POST', `/versions/${name}/publish`, body),
-  takeBackTimed: (name: string, id: string) => done('DELETE', `/versions/${name}/timed/${id}`),
-  state: (name: string, state: string) => json<State>('GET', `/versions/${name}/states/${encodeURIComponent(state)}`),
-  restoreState: (name: string, body: RestoreState) => done('POST', `/versions/${name}/restore`, body),
-  checkpoint: (name: string, reason: CheckpointReason) => done('POST', `/versions/${name}/checkpoints`, { reason }),
-  sentFrom: (name: string, number: number) => json<SentFrom[]>('GET', `/versions/${name}/versions/${number}/sent`),
+  standing: (name: string) => call('GET /versions/{name}', { params: { name } }),
+  findings: (name: string) => call('GET /versions/{name}/findings', { params: { name } }),
+  publish: (name: string, body: Publish) => call('POST /versions/{name}/publish', { params: { name }, body }),
+  takeBackTimed: (name: string, id: string) => call('DELETE /versions/{name}/timed/{id}', { params: { name, id } }),
+  state: (name: string, state: string) => call('GET /versions/{name}/states/{state}', { params: { name, state } }),
+  restoreState: (name: string, body: RestoreState) => call('POST /versions/{name}/restore', { params: { name }, body }),
+  checkpoint: (name: string, reason: CheckpointReason) =>
+    call('POST /versions/{name}/checkpoints', { params: { name }, body: { reason } }),
+  sentFrom: (name: string, number: number) =>
+    call('GET /versions/{name}/versions/{number}/sent', { params: { name, number } }),
   withdraw: (name: string, number: number, because: string) =>
-    done('POST', `/versions/${name}/versions/${number}/withdraw`, { because }),
+    call('POST /versions/{name}/versions/{number}/withdraw', { params: { name, number }, body: { because } }),
   retire: (name: string, replacedBy?: string) =>
-    done('PUT', `/versions/${name}/retired`, replacedBy ? { replacedBy } : {}),
-  offerAgain: (name: string) => done('DELETE', `/versions/${name}/retired`),
-  dependents: (name: string) => json<Dependents>('GET', `/versions/${name}/dependents`),
-  impact: (name: string, template: string) => json<TemplateImpact>('GET', `/versions/${name}/impact/${template}`),
-  remarks: (name: string) => json<Remark[]>('GET', `/versions/${name}/remarks`),
-  makeRemark: (name: string, body: MakeRemark) => json<Remark>('POST', `/versions/${name}/remarks`, body),
+    call('PUT /versions/{name}/retired', { params: { name }, body: replacedBy ? { replacedBy } : {} }),
+  offerAgain: (name: string) => call('DELETE /versions/{name}/retired', { params: { name } }),
+  dependents: (name: string) => call('GET /versions/{name}/dependents', { params: { name } }),
+  impact: (name: string, template: string) =>
+    call('GET /versions/{name}/impact/{template}', { params: { name, template } }),
+  remarks: (name: string) => call('GET /versions/{name}/remarks', { params: { name } }),
+  makeRemark: (name: string, body: MakeRemark) => call('POST /versions/{name}/remarks', { params: { name }, body }),
   changeRemark: (name: string, id: string, body: ChangeRemark) =>
-    json<Remark>('PATCH', `/versions/${name}/remarks/${id}`, body),
-  requests: () => json<Request[]>('GET', '/requests'),
-  ask: (name: string, body: Ask) => json<Request>('POST', `/requests/for/${name}`, body),
-  answerRequest: (id: string, body: Answer) => json<Request>('POST', `/requests/${id}/answer`, body),
-  takeBackRequest: (id: string) => done('DELETE', `/requests/${id}`),
+    call('PATCH /versions/{name}/remarks/{id}', { params: { name, id }, body }),
+  requests: () => call('GET /requests'),
+  ask: (name: string, body: Ask) => call('POST /requests/for/{name}', { params: { name }, body }),
+  answerRequest: (id: string, body: Answer) => call('POST /requests/{id}/answer', { params: { id }, body }),
+  takeBackRequest: (id: string) => call('DELETE /requests/{id}', { params: { id } }),
 
-  packLibrary: async (of: PackLibrary): Promise<Blob> => (await call('POST', '/library/zip', of)).blob(),
-  lookAtLibrary: (file: Blob) => json<LibraryLook>('POST', '/library/look', file),
-  takeLibrary: (file: Blob, choices: TakeLibrary) => {
-    const form = new FormData();
-    form.append('choices', JSON.stringify(choices));
-    form.append('file', file, 'library.zip');
-    return json<LibraryTaken>('POST', '/library/take', form);
-  },
+  packLibrary: (body: PackLibrary) => download('POST /library/zip', { body }),
+  lookAtLibrary: (file: Blob) => call('POST /library/look', { file }),
+  takeLibrary: (file: Blob, body: TakeLibrary) => call('POST /library/take', { body, file }),
 
-  tables: (use?: Use) => json<TableSummary[]>('GET', `/tables?${query({ use })}`),
-  table: (id: string) => json<StoredTable>('GET', `/tables/${id}`),
+  tables: (use?: Use) => call('GET /tables', { query: { use } }),
+  table: (id: string) => call('GET /tables/{id}', { params: { id } }),
   recognise: (file: Blob, choices: Choices = {}, into?: string) =>
-    json<Recognised>('POST', `/tables/recognise?${query({ choices: chosen(choices), into })}`, file),
+    call('POST /tables/recognise', { query: { choices: chosen(choices), into }, file }),
   importTable: (use: Use, title: string, file: Blob, choices: Choices = {}) =>
-    json<TableSummary>('POST', `/tables?${query({ use, title, accept: 'true', choices: chosen(choices) })}`, file),
+    call('POST /tables', { query: { use, title, accept: 'true', choices: chosen(choices) }, file }),
   addRows: (id: string, revision: number, file: Blob, choices: Choices) =>
-    json<TableSummary>(
-      'POST',
-      `/tables/${id}/rows?${query({ revision: String(revision), choices: chosen(choices) })}`,
+    call('POST /tables/{id}/rows', {
+      params: { id },
+      query: { revision, choices: chosen(choices) },
       file,
-    ),
-  makeTable: (body: MakeTable) => json<TableSummary>('POST', '/tables/made', body),
-  changeTable: (id: string, body: ChangeTable) => json<TableSummary>('PATCH', `/tables/${id}`, body),
-  copyTable: (id: string, body: CopyTable) => json<TableSummary>('POST', `/tables/${id}/copy`, body),
-  ownSet: (text: string, table: string | null) => done('PUT', `/tables/own/${text}`, { table }),
-  binTable: (id: string) => done('DELETE', `/tables/${id}`),
-  restoreTable: (id: string) => done('POST', `/tables/${id}/restore`),
-  recipients: (q: string) => json<RecipientHit[]>('GET', `/recipients?${query({ q })}`),
+    }),
+  makeTable: (body: MakeTable) => call('POST /tables/made', { body }),
+  changeTable: (id: string, body: ChangeTable) => call('PATCH /tables/{id}', { params: { id }, body }),
+  copyTable: (id: string, body: CopyTable) => call('POST /tables/{id}/copy', { params: { id }, body }),
+  ownSet: (name: string, table: string | null) => call('PUT /tables/own/{name}', { params: { name }, body: { table } }),
+  binTable: (id: string) => call('DELETE /tables/{id}', { params: { id } }),
+  restoreTable: (id: string) => call('POST /tables/{id}/restore', { params: { id } }),
+  recipients: (q: string) => call('GET /recipients', { query: { q } }),
 
-  fills: () => json<FillSummary[]>('GET', '/fills'),
-  fill: (id: string) => json<Fill>('GET', `/fills/${id}`),
-  startFill: (body: StartFill) => json<Fill>('POST', '/fills', body),
-  saveFill: (id: string, body: SaveFill) => json<FillSummary>('PUT', `/fills/${id}`, body),
-  binFill: (id: string) => done('DELETE', `/fills/${id}`),
-  restoreFill: (id: string) => done('POST', `/fills/${id}/restore`),
-  handOver: (id: string, body: HandOver) => json<HandedOver>('POST', `/fills/${id}/hand-over`, body),
-  handOverFile: async (id: string, body: HandOver) => (await call('POST', `/fills/${id}/hand-over`, body)).blob(),
-  memory: (id: string, address: string) => json<OfferedValues>('GET', `/fills/${id}/memory?${query({ address })}`),
-  newest: (id: string) => json<Fill>('GET', `/fills/${id}/newest`),
-  stitch: (id: string, body: Stitch) => json<Fill>('POST', `/fills/${id}/parts`, body),
-  suggest: (id: string, body: Suggest) => done('POST', `/fills/${id}/suggest`, body),
-  readOriginal: (mail: Blob) => json<ReadOriginal>('POST', '/fills/read', mail),
-  readLetter: (letter: string) => json<ReadOriginal>('GET', `/fills/read/${letter}`),
+  fills: () => call('GET /fills'),
+  fill: (id: string) => call('GET /fills/{id}', { params: { id } }),
+  startFill: (body: StartFill) => call('POST /fills', { body }),
+  saveFill: (id: string, body: SaveFill) => call('PUT /fills/{id}', { params: { id }, body }),
+  binFill: (id: string) => call('DELETE /fills/{id}', { params: { id } }),
+  restoreFill: (id: string) => call('POST /fills/{id}/restore', { params: { id } }),
+  handOver: (id: string, body: HandOver) => call('POST /fills/{id}/hand-over', { params: { id }, body }),
+  handOverFile: (id: string, body: HandOver) => download('POST /fills/{id}/hand-over', { params: { id }, body }),
+  memory: (id: string, address: string) => call('GET /fills/{id}/memory', { params: { id }, query: { address } }),
+  newest: (id: string) => call('GET /fills/{id}/newest', { params: { id } }),
+  stitch: (id: string, body: Stitch) => call('POST /fills/{id}/parts', { params: { id }, body }),
+  suggest: (id: string, body: Suggest) => call('POST /fills/{id}/suggest', { params: { id }, body }),
+  readOriginal: (file: Blob) => call('POST /fills/read', { file }),
+  readLetter: (letter: string) => call('GET /fills/read/{letter}', { params: { letter } }),
 
-  person: (address: string) => json<PersonRecord>('GET', `/recipients/record?${query({ address })}`),
-  forget: (address: string) => json<Forgotten>('POST', '/recipients/forget', { address }),
-  lists: () => json<TableSummary[]>('GET', '/recipients/lists'),
-  notWritten: () => json<NotWritten[]>('GET', '/recipients/do-not-write'),
-  refuse: (body: DoNotWrite) => done('PUT', '/recipients/do-not-write', body),
-  allow: (address: string) => done('DELETE', `/recipients/do-not-write?${query({ address })}`),
+  person: (address: string) => call('GET /recipients/record', { query: { address } }),
+  forget: (address: string) => call('POST /recipients/forget', { body: { address } }),
+  lists: () => call('GET /recipients/lists'),
+  notWritten: () => call('GET /recipients/do-not-write'),
+  refuse: (body: DoNotWrite) => call('PUT /recipients/do-not-write', { body }),
+  allow: (address: string) => call('DELETE /recipients/do-not-write', { query: { address } }),
 
-  sendingService: () => json<SendingService>('GET', '/outgoing/service'),
-  outgoing: () => json<OutgoingSummary[]>('GET', '/outgoing'),
-  oneOutgoing: (id: string) => json<Outgoing>('GET', `/outgoing/${id}`),
-  changeOutgoing: (id: string, body: ChangeOutgoing) => json<OutgoingSummary>('PATCH', `/outgoing/${id}`, body),
+  sendingService: () => call('GET /outgoing/service'),
+  outgoing: () => call('GET /outgoing'),
+  oneOutgoing: (id: string) => call('GET /outgoing/{id}', { params: { id } }),
+  changeOutgoing: (id: string, body: ChangeOutgoing) => call('PATCH /outgoing/{id}', { params: { id }, body }),
 
-  mailings: () => json<MailingSummary[]>('GET', '/mailings'),
-  makeMailing: (body: MakeMailing) => json<Mailing>('POST', '/mailings', body),
-  mailing: (id: string) => json<Mailing>('GET', `/mailings/${id}`),
-  mailingProgress: (id: string) => json<MailingSummary>('GET', `/mailings/${id}/progress`),
-  mailingRows: (id: string) => json<MailedRow[]>('GET', `/mailings/${id}/rows`),
-  changeMailing: (id: string, body: ChangeMailing) => json<Mailing>('PATCH', `/mailings/${id}`, body),
-  addToMailing: (id: string, body: AddRecipients) => json<Mailing>('POST', `/mailings/${id}/recipients`, body),
+  mailings: () => call('GET /mailings'),
+  makeMailing: (body: MakeMailing) => call('POST /mailings', { body }),
+  mailing: (id: string) => call('GET /mailings/{id}', { params: { id } }),
+  mailingProgress: (id: string) => call('GET /mailings/{id}/progress', { params: { id } }),
+  mailingRows: (id: string) => call('GET /mailings/{id}/rows', { params: { id } }),
+  changeMailing: (id: string, body: ChangeMailing) => call('PATCH /mailings/{id}', { params: { id }, body }),
+  addToMailing: (id: string, body: AddRecipients) => call('POST /mailings/{id}/recipients', { params: { id }, body }),
   changeMailed: (id: string, row: string, body: ChangeMailed) =>
-    json<MailedRow>('PATCH', `/mailings/${id}/rows/${row}`, body),
-  driveMailing: (id: string, body: DriveMailing) => json<MailingSummary>('POST', `/mailings/${id}/drive`, body),
+    call('PATCH /mailings/{id}/rows/{row}', { params: { id, row }, body }),
+  driveMailing: (id: string, body: DriveMailing) => call('POST /mailings/{id}/drive', { params: { id }, body }),
 
-  inbox: (all = false) => json<Delivered[]>('GET', `/mailroom/inbox?${query({ done: String(all) })}`),
-  letterDone: (id: string, isDone: boolean) => done('PATCH', `/mailroom/letters/${id}`, { done: isDone }),
-  dropMail: (file: Blob) => json<DroppedIn>('POST', '/mailroom/drop', file),
-  standInClock: () => json<StandInClock>('GET', '/mailroom/clock'),
-  forwardClock: (hours: number) => json<Forwarded>('POST', '/mailroom/clock', { hours }),
+  inbox: (all = false) => call('GET /mailroom/inbox', { query: { done: all ? 'true' : 'false' } }),
+  letterDone: (id: string, isDone: boolean) =>
+    call('PATCH /mailroom/letters/{id}', { params: { id }, body: { done: isDone } }),
+  dropMail: (file: Blob) => call('POST /mailroom/drop', { file }),
+  standInClock: () => call('GET /mailroom/clock'),
+  forwardClock: (hours: number) => call('POST /mailroom/clock', { body: { hours } }),
 
-  house: () => json<StoredHouse>('GET', '/house'),
-  saveHouse: (body: SaveHouse) => json<StoredHouse>('PUT', '/house', body),
-  assets: () => json<Asset[]>('GET', '/assets'),
+  house: () => call('GET /house'),
+  saveHouse: (body: SaveHouse) => call('PUT /house', { body }),
+  assets: () => call('GET /assets'),
   addAsset: (name: string, file: Blob, exact = false) =>
-    json<Asset>('POST', `/assets?${query({ name, exact: exact ? 'true' : undefined })}`, file),
-  starters: () => json<Starter[]>('GET', '/starters'),
-  convert: (name: string, file: Blob) => json<Converted>('POST', `/convert?${query({ name })}`, file),
+    call('POST /assets', { query: { name, ...(exact ? { exact: 'true' } : {}) }, file }),
+  starters: () => call('GET /starters'),
+  convert: (name: string, file: Blob) => call('POST /convert', { query: { name }, file }),
 
-  proofRecord: (text: string) => json<ProofRecord>('GET', `/proofs/${text}`),
-  lookAt: (text: string, body: LookAt) => done('POST', `/proofs/${text}/looked-at`, body),
-  unlook: (text: string, digest: string) => done('DELETE', `/proofs/${text}/looked-at/${digest}`),
-  setAside: (text: string, body: SetAside) => done('POST', `/proofs/${text}/set-aside`, body),
-  bringBack: (text: string, fingerprint: string) => done('DELETE', `/proofs/${text}/set-aside/${fingerprint}`),
-  sendProof: (text: string, body: SendProof) => json<SentProof>('POST', `/proofs/${text}/send`, body),
-  letters: () => json<LetterSummary[]>('GET', '/mailroom/letters'),
-  letter: (id: string) => json<Letter>('GET', `/mailroom/letters/${id}`),
+  proofRecord: (name: string) => call('GET /proofs/{name}', { params: { name } }),
+  lookAt: (name: string, body: LookAt) => call('POST /proofs/{name}/looked-at', { params: { name }, body }),
+  unlook: (name: string, digest: string) =>
+    call('DELETE /proofs/{name}/looked-at/{digest}', { params: { name, digest } }),
+  setAside: (name: string, body: SetAside) => call('POST /proofs/{name}/set-aside', { params: { name }, body }),
+  bringBack: (name: string, digest: string) =>
+    call('DELETE /proofs/{name}/set-aside/{digest}', { params: { name, digest } }),
+  sendProof: (name: string, body: SendProof) => call('POST /proofs/{name}/send', { params: { name }, body }),
+  letters: () => call('GET /mailroom/letters'),
+  letter: (id: string) => call('GET /mailroom/letters/{id}', { params: { id } }),
 
-  door: () => json<Door>('GET', '/door'),
-  makeFirst: (body: FirstPerson) => done('POST', '/door/first', body),
-  signIn: (body: SignIn) => done('POST', '/door/sign-in', body),
-  signOut: () => done('POST', '/door/sign-out'),
-  linkFor: (token: string) => json<LinkFor>('GET', `/door/links/${token}`),
-  setPassword: (token: string, password: string) => done('POST', '/door/password', { token, password }),
-  changePassword: (body: ChangePassword) => done('POST', '/me/password', body),
-  sessions: () => json<Session[]>('GET', '/me/sessions'),
-  endSession: (id: string) => done('DELETE', `/me/sessions/${id}`),
-  endOtherSessions: () => done('DELETE', '/me/sessions'),
-  keys: () => json<Key[]>('GET', '/me/keys'),
-  makeKey: (body: MakeKey) => json<NewKey>('POST', '/me/keys', body),
-  endKey: (id: string) => done('DELETE', `/me/keys/${id}`),
-  people: () => json<Person[]>('GET', '/people'),
-  invite: (body: Invite) => json<Person & { link: OneTimeLink }>('POST', '/people', body),
-  changePerson: (id: string, body: ChangePerson) => json<Person>('PATCH', `/people/${id}`, body),
-  personLink: (id: string) => json<OneTimeLink>('POST', `/people/${id}/link`),
-  groups: () => json<Group[]>('GET', '/people/groups'),
-  makeGroup: (body: SaveGroup) => json<Group>('POST', '/people/groups', body),
-  saveGroup: (id: string, body: SaveGroup) => json<Group>('PUT', `/people/groups/${id}`, body),
-  removeGroup: (id: string) => done('DELETE', `/people/groups/${id}`),
-  audit: (filter: Record<string, string | undefined>) => json<AuditEntry[]>('GET', `/audit?${query(filter)}`),
+  door: () => call('GET /door'),
+  makeFirst: (body: FirstPerson) => call('POST /door/first', { body }),
+  signIn: (body: SignIn) => call('POST /door/sign-in', { body }),
+  signOut: () => call('POST /door/sign-out'),
+  linkFor: (token: string) => call('GET /door/links/{token}', { params: { token } }),
+  setPassword: (token: string, password: string) => call('POST /door/password', { body: { token, password } }),
+  changePassword: (body: ChangePassword) => call('POST /me/password', { body }),
+  sessions: () => call('GET /me/sessions'),
+  endSession: (id: string) => call('DELETE /me/sessions/{id}', { params: { id } }),
+  endOtherSessions: () => call('DELETE /me/sessions'),
+  keys: () => call('GET /me/keys'),
+  makeKey: (body: MakeKey) => call('POST /me/keys', { body }),
+  endKey: (id: string) => call('DELETE /me/keys/{id}', { params: { id } }),
+  people: () => call('GET /people'),
+  invite: (body: Invite) => call('POST /people', { body }),
+  changePerson: (id: string, body: ChangePerson) => call('PATCH /people/{id}', { params: { id }, body }),
+  personLink: (id: string) => call('POST /people/{id}/link', { params: { id } }),
+  groups: () => call('GET /people/groups'),
+  makeGroup: (body: SaveGroup) => call('POST /people/groups', { body }),
+  saveGroup: (id: string, body: SaveGroup) => call('PUT /people/groups/{id}', { params: { id }, body }),
+  removeGroup: (id: string) => call('DELETE /people/groups/{id}', { params: { id } }),
+  audit: (filter: Partial<AuditQuery>) => call('GET /audit', { query: filter }),
 
-  me: () => json<Me>('GET', '/me'),
-  askAddress: (address: string) => json<OwnAddress[]>('POST', '/me/addresses', { address }),
-  dropAddress: (address: string) => done('DELETE', `/me/addresses/${encodeURIComponent(address)}`),
+  me: () => call('GET /me'),
+  askAddress: (address: string) => call('POST /me/addresses', { body: { address } }),
+  dropAddress: (address: string) => call('DELETE /me/addresses/{address}', { params: { address } }),
   confirmAddress: (id: string, address: string) =>
-    done('PUT', `/people/${id}/addresses/${encodeURIComponent(address)}`),
+    call('PUT /people/{id}/addresses/{address}', { params: { id, address } }),
   removeAddress: (id: string, address: string) =>
-    done('DELETE', `/people/${id}/addresses/${encodeURIComponent(address)}`),
-  saveMe: (profile: Profile) => json<Profile>('PUT', '/me', profile),
-  saveWays: (ways: HandOverWays) => json<HandOverWays>('PUT', '/me/ways', ways),
-  atHand: () => json<AtHand[]>('GET', '/me/at-hand'),
-  saveAtHand: (names: readonly string[]) => json<AtHand[]>('PUT', '/me/at-hand', { names }),
-  saveWorkspace: (workspace: Workspace) => json<Workspace>('PUT', '/me/workspace', workspace),
+    call('DELETE /people/{id}/addresses/{address}', { params: { id, address } }),
+  saveMe: (profile: Profile) => call('PUT /me', { body: profile }),
+  saveWays: (ways: HandOverWays) => call('PUT /me/ways', { body: ways }),
+  atHand: () => call('GET /me/at-hand'),
+  saveAtHand: (names: readonly string[]) => call('PUT /me/at-hand', { body: { names } }),
+  saveWorkspace: (workspace: Workspace) => call('PUT /me/workspace', { body: workspace }),
 };

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Who may do what in a folder. */
-import { RIGHTS, type Folder, type FolderRights, type Grant, type Right } from '@vocabula/contract';
+import type { Folder, FolderRights, Grant, Right } from '@vocabula/contract';
+import { RIGHTS } from '@vocabula/contract/constants';
 import { computed, onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useNotice } from '../ui/notice';

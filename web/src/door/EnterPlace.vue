@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Following an invitation, or a link that sets a new password. */
-import { MIN_PASSWORD, type LinkFor } from '@vocabula/contract';
+import type { LinkFor } from '@vocabula/contract';
+import { MIN_PASSWORD } from '@vocabula/contract/constants';
 import { onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/client';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Signing in; and, where there is nobody yet, the first administrator. */
 import type { Door } from '@vocabula/contract';
-import { MIN_PASSWORD } from '@vocabula/contract';
+import { MIN_PASSWORD } from '@vocabula/contract/constants';
 import { onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/client';

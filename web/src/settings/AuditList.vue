@@ -24,7 +24,7 @@ let asked = 0;
 async function load(before?: number): Promise<void> {
   const mine = (asked += 1);
   try {
-    const found = await api.audit({ ...filter.value, before: before === undefined ? undefined : String(before) });
+    const found = await api.audit({ ...filter.value, before });
     if (mine !== asked) return;
     entries.value = before === undefined ? found : [...entries.value, ...found];
     more.value = found.length === PAGE;

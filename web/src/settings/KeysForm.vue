@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Keys for other programs: made, shown once, taken back. */
-import { SCOPES, type Key, type Scope } from '@vocabula/contract';
+import type { Key, Scope } from '@vocabula/contract';
+import { SCOPES } from '@vocabula/contract/constants';
 import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';

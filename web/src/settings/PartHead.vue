@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The head of one part of Settings, with the button that keeps it; of the house also where it stands. */
-import { HOUSE_NAME } from '@vocabula/contract';
+import { HOUSE_NAME } from '@vocabula/contract/constants';
 import { useHouse } from '../ui/house';
 
 withDefaults(

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The people: invited, given a role, ended. */
-import { ROLES, type Invite, type Person, type Role } from '@vocabula/contract';
+import type { Invite, Person, Role } from '@vocabula/contract';
+import { ROLES } from '@vocabula/contract/constants';
 import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';

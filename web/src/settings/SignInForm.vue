@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** One's password, and where one is signed in. */
-import { MIN_PASSWORD, type Session } from '@vocabula/contract';
+import type { Session } from '@vocabula/contract';
+import { MIN_PASSWORD } from '@vocabula/contract/constants';
 import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';

@@ -1,5 +1,6 @@
 /** The person who is signed in. */
-import { EMPTY_PROFILE, senderFields, USUAL_WAYS, type HandOverWays, type Me, type Profile } from '@vocabula/contract';
+import type { HandOverWays, Me, Profile } from '@vocabula/contract';
+import { EMPTY_PROFILE, senderFields, USUAL_WAYS } from '@vocabula/contract/profile';
 import { defineStore } from 'pinia';
 import { computed, ref } from 'vue';
 import { api } from '../api/client';

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Publishing: the note, what stands against it, what changed, and what it does to other messages. */
-import { HOUSE_NAME, type Ask, type Remark, type State } from '@vocabula/contract';
+import type { Ask, Remark, State } from '@vocabula/contract';
+import { HOUSE_NAME } from '@vocabula/contract/constants';
 import type { Finding } from '@vocabula/core';
 import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';

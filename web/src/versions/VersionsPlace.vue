@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The history of a text: versions and checkpoints, any two compared, any one restored. */
-import { HOUSE_NAME, type SentFrom, type State } from '@vocabula/contract';
+import type { SentFrom, State } from '@vocabula/contract';
+import { HOUSE_NAME } from '@vocabula/contract/constants';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
@@ -94,7 +95,7 @@ watch([before, after, standing], async ([from, to, now]) => {
   }
 });
 
-async function act(work: () => Promise<void>, words: string): Promise<void> {
+async function act(work: () => Promise<unknown>, words: string): Promise<void> {
   try {
     await work();
     await load(name.value);

@@ -1,6 +1,7 @@
 /** Files that a text shows or attaches: kept on the server once, refused with words where they are too much. */
 import type { Editor } from '@tiptap/core';
-import { MAX_ASSET, MAX_IMAGE, type Asset } from '@vocabula/contract';
+import type { Asset } from '@vocabula/contract';
+import { MAX_ASSET, MAX_IMAGE } from '@vocabula/contract/constants';
 import { ref, shallowRef } from 'vue';
 import { api } from '../../api/client';
 import { useNotice } from '../../ui/notice';

@@ -1,10 +1,10 @@
-/** The interface for other programs, `/api/v1`: every endpoint with what it takes and gives. The OpenAPI document is made of this. */
+/** The endpoints for other programs, `/api/v1`. The OpenAPI document is made of them. */
 import * as z from 'zod';
+import type { EndpointKey, KeyEndpoint } from './endpoint.js';
 import { zoneSchema } from './zone.js';
-import type { Scope } from './people.js';
 import { nameSchema } from './texts.js';
+import { kindSchema } from './wire.js';
 
-const kind = z.enum(['message', 'block', 'signature']);
 const fields = z.record(z.string().max(80), z.string().max(100_000));
 const answers = z.record(z.string().max(80), z.json());
 const finding = z.object({
@@ -14,7 +14,7 @@ const finding = z.object({
 });
 const text = z.object({
   name: nameSchema,
-  kind,
+  kind: kindSchema,
   title: z.string(),
   subject: z.string(),
   call: z.string().optional().meta({ description: 'The call word.' }),
@@ -29,29 +29,14 @@ const filling = z.strictObject({
 });
 const name = z.object({ name: nameSchema });
 const page = z.object({
-  kind: kind.optional(),
+  kind: kindSchema.optional(),
   after: z.string().max(80).optional().meta({ description: 'The name that the page begins after.' }),
   limit: z.coerce.number().int().min(1).max(500).default(100),
 });
 
-export interface Endpoint {
-  readonly id: string;
-  readonly method: 'get' | 'post';
-  /** Below `/api/v1`, with `{name}` for parameters. */
-  readonly path: string;
-  readonly summary: string;
-  readonly scope: Scope;
-  readonly params?: z.ZodObject;
-  readonly query?: z.ZodObject;
-  readonly body?: z.ZodType;
-  readonly answer: z.ZodType;
-}
-
-export const API = {
-  list: {
+export const PROGRAM_ENDPOINTS = {
+  'GET /v1/texts': {
     id: 'list',
-    method: 'get',
-    path: '/texts',
     summary: 'The texts you may see, by name, a page at a time.',
     scope: 'read',
     query: page,
@@ -60,10 +45,8 @@ export const API = {
       next: z.string().optional().meta({ description: 'For `after`; none on the last page.' }),
     }),
   },
-  search: {
+  'GET /v1/search': {
     id: 'search',
-    method: 'get',
-    path: '/search',
     summary: 'Templates that hold all the words, best first; a word may be begun only, and have a slip.',
     scope: 'read',
     query: z.object({ q: z.string().min(1).max(200) }),
@@ -73,19 +56,15 @@ export const API = {
       ),
     }),
   },
-  text: {
+  'GET /v1/texts/{name}': {
     id: 'text',
-    method: 'get',
-    path: '/texts/{name}',
     summary: 'A published text, as a file of the format.',
     scope: 'read',
     params: name,
     answer: text.extend({ file: z.string().meta({ description: 'YAML front matter, then Markdown.' }) }),
   },
-  questions: {
+  'POST /v1/texts/{name}/questions': {
     id: 'questions',
-    method: 'post',
-    path: '/texts/{name}/questions',
     summary: 'What a template asks now, in reading order; answers given may make and unmake questions.',
     scope: 'render',
     params: name,
@@ -102,10 +81,8 @@ export const API = {
       ),
     }),
   },
-  render: {
+  'POST /v1/texts/{name}/render': {
     id: 'render',
-    method: 'post',
-    path: '/texts/{name}/render',
     summary: 'The message that a published template makes. You are its sender. Nothing is kept.',
     scope: 'render',
     params: name,
@@ -127,14 +104,12 @@ export const API = {
       findings: z.array(finding),
     }),
   },
-  publish: {
+  'POST /v1/texts/{name}/publish': {
     id: 'publish',
-    method: 'post',
-    path: '/texts/{name}/publish',
     summary: 'Publishes the working copy, if it is at that revision and has no errors.',
     scope: 'publish',
     params: name,
     body: z.strictObject({ revision: z.int().min(1), note: z.string().trim().min(1).max(2000) }),
     answer: z.object({ version: z.int() }),
   },
-} as const satisfies Readonly<Record<string, Endpoint>>;
+} as const satisfies Readonly<Record<EndpointKey, KeyEndpoint>>;

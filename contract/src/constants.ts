@@ -1,0 +1,22 @@
+/** What the pages need of the contract while they run: constants, and no schema. */
+
+/** What a person is. An administrator also looks after people; a colleague fills. */
+export const ROLES = ['administrator', 'author', 'colleague'] as const;
+export type Role = (typeof ROLES)[number];
+/** Who may call an endpoint: anyone, anyone signed in, authors and administrators, or administrators only. */
+export type Caller = 'anyone' | 'colleague' | 'author' | 'administrator';
+/** What a personal key may do. */
+export const SCOPES = ['read', 'render', 'publish'] as const;
+export type Scope = (typeof SCOPES)[number];
+/** Each holds the ones before it: to see and fill, to write, to publish, to manage the folder itself. */
+export const RIGHTS = ['fill', 'write', 'publish', 'manage'] as const;
+export type Right = (typeof RIGHTS)[number];
+
+/** The least that a password has. Longer sentences are better than odd signs, which are not asked for. */
+export const MIN_PASSWORD = 10;
+/** The house has versions as texts have. */
+export const HOUSE_NAME = 'house.yaml';
+/** The most that one file, and the attachments of one text together, may have, in bytes. */
+export const MAX_ASSET = 20_000_000;
+/** The most an image may have that is shown in a message, in bytes. */
+export const MAX_IMAGE = 8_000_000;

@@ -1,0 +1,23 @@
+/** What core's own types are over the wire, in answers. */
+import type { Finding, House, TextDocument } from '@vocabula/core';
+import type { SampleColumn } from '@vocabula/core/proof';
+import * as z from 'zod';
+
+const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null;
+
+export const kindSchema = z.enum(['message', 'block', 'signature']);
+export const columnTypeSchema = z.enum(['text', 'number', 'date', 'yes-no', 'email', 'phone', 'link']);
+export const rowSchema = z.record(z.string(), z.string());
+/** Documents and houses were checked as a whole when they came in; in answers only what they are is looked at. */
+export const documentAnswer = z.custom<TextDocument>((value) => isObject(value) && value.type === 'template');
+export const houseAnswer = z.custom<House>((value) => isObject(value) && isObject(value.style));
+export const findingSchema = z.custom<Finding>(
+  (value) => isObject(value) && typeof value.code === 'string' && typeof value.message === 'string',
+);
+export const sampleColumnSchema: z.ZodType<SampleColumn> = z.strictObject({
+  key: z.string(),
+  name: z.string(),
+  type: columnTypeSchema,
+  value: z.string().optional(),
+});
