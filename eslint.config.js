@@ -47,6 +47,20 @@ export default typescript.config(
     ignores: ['**/*.test.ts'],
     rules: { 'no-restricted-syntax': ['error', ...WORDS_ARE_FOR_PEOPLE] },
   },
+  {
+    files: ['server/src/**'],
+    ignores: ['**/*.test.ts', 'server/src/http/**', 'server/src/db/schema/json.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        {
+          object: 'JSON',
+          property: 'parse',
+          message: 'A column of JSON is decoded by its schema; see db/schema/json.ts.',
+        },
+      ],
+    },
+  },
   only('core', 'contract', 'mail', 'server', 'web', 'cli'),
   only('contract', 'mail', 'server', 'web', 'cli'),
   only('mail', 'server', 'web', 'cli'),

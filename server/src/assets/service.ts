@@ -39,7 +39,7 @@ export class AssetService {
         .where(eq(schema.assets.digest, digest));
       if (known && (!exact || known.path === name)) {
         const { addedBy, ...asset } = known;
-        const bringers = JSON.stringify([...new Set([...bringersOf(addedBy), asker.id])]);
+        const bringers = [...new Set([...(addedBy ?? []), asker.id])];
         await writer.update(schema.assets).set({ addedBy: bringers }).where(eq(path, known.path));
         return asset;
       }
@@ -62,7 +62,7 @@ export class AssetService {
         digest,
         content: Buffer.from(bytes),
         createdAt: new Date().toISOString(),
-        addedBy: JSON.stringify([asker.id]),
+        addedBy: [asker.id],
       });
       return asset;
     });
@@ -89,9 +89,8 @@ export class AssetService {
   }
 }
 
-/** Who brought a file, by their ids. */
-const bringersOf = (addedBy: string | null): string[] => JSON.parse(addedBy ?? '[]') as string[];
-const isBringer = (addedBy: string | null, asker: Asker): boolean => bringersOf(addedBy).includes(asker.id);
+type Bringers = (typeof schema.assets.$inferSelect)['addedBy'];
+const isBringer = (addedBy: Bringers, asker: Asker): boolean => addedBy?.includes(asker.id) ?? false;
 
 /** The files that texts show which the asker sees: as published, and as written where they may write. */
 async function seenAssets(reader: Reader, asker: Asker, path?: string): Promise<Set<string>> {

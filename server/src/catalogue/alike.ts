@@ -1,6 +1,6 @@
 /** Templates that say nearly the same, so that somebody may make one of them. */
 import type { AlikeGroup } from '@vocabula/contract';
-import { likeness, shinglesOf, type TextDocument } from '@vocabula/core';
+import { likeness, shinglesOf } from '@vocabula/core';
 import { count, isNull } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 import type { Asker } from '../people/asker.js';
@@ -40,7 +40,7 @@ export class AlikeService {
         each.used,
       ]),
     );
-    const sets = rows.map((row) => shinglesOf(comparedWords(JSON.parse(row.document) as TextDocument)));
+    const sets = rows.map((row) => shinglesOf(comparedWords(row.document)));
     return groupsOf(sets)
       .map(({ members, least }) => ({
         texts: members

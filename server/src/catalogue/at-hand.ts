@@ -5,7 +5,6 @@ import { schema, type Database } from '../db/database.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf } from '../rights/access.js';
 import type { Row } from './visible-texts.js';
-import { publishedAs } from './store.js';
 
 const { atHand, texts } = schema;
 
@@ -52,6 +51,6 @@ export class AtHandService {
 }
 
 function shownOf(row: Row): Omit<AtHand, 'name'> {
-  const { title, subject, call } = publishedAs(row) ?? row;
+  const { title, subject, call } = row.publishedAs ?? row;
   return { title, subject, call: call ?? undefined };
 }

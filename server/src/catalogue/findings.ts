@@ -28,8 +28,8 @@ export const levelsOf = (findings: readonly Finding[]): [number, number, number]
 export async function countFindings(database: Database, name: string, asker: Asker): Promise<void> {
   const row = await rowOf(database.read, name);
   if (!row) return;
-  const document = JSON.parse(row.document) as TextDocument;
-  const findings = JSON.stringify(levelsOf(await findingsOf(database.read, { name, document }, asker)));
+  const document = row.document;
+  const findings = levelsOf(await findingsOf(database.read, { name, document }, asker));
   if (findings !== row.findings)
     await database.write((writer) => writer.update(schema.texts).set({ findings }).where(eq(schema.texts.name, name)));
 }

@@ -1,13 +1,13 @@
 /** Finding texts by what one types: SQLite's full-text index, tolerant of slips. */
 import type { Hit } from '@vocabula/contract';
 import { dayIn, fold, near } from '@vocabula/core';
-import { and, asc, eq, getTableColumns, inArray, isNotNull, isNull, max, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, isNull, max, sql, type SQL } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 import { usedFor } from '../fills/likely-templates.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from '../rights/access.js';
-import { publishedVersions, type Purpose, type Row } from './visible-texts.js';
-import { isOffered, publishedAs } from './store.js';
+import { publishedVersions, TEXT_HEAD, type Purpose, type TextHead } from './visible-texts.js';
+import { isOffered } from './store.js';
 import { opening } from './text-words.js';
 
 /** Fewer hits than this, and words are looked for that are a slip away. */
@@ -195,17 +195,14 @@ export class SearchService {
   ): Promise<Hit[]> {
     if (found.length === 0) return [];
     // The first lines are for those who fill; to read them of hundreds would take longer than to find them.
-    const { document: _document, ...columns } = getTableColumns(schema.texts);
     const names = found.map(({ name }) => name);
-    const rows = (
-      await this.database.read.select(columns).from(schema.texts).where(inArray(schema.texts.name, names))
-    ).map((row): Row => ({ ...row, document: '' }));
+    const rows = await this.database.read.select(TEXT_HEAD).from(schema.texts).where(inArray(schema.texts.name, names));
     // Only versions from before their first lines were kept are read whole.
-    const unknown = purpose === 'fill' ? rows.filter((row) => publishedAs(row)?.opening === undefined) : [];
+    const unknown = purpose === 'fill' ? rows.filter((row) => row.publishedAs?.opening === undefined) : [];
     const published = await publishedVersions(this.database.read, unknown);
     const today = dayIn(new Date(), 'UTC');
-    const hit = (row: Row, stretches: Hit['found']): Hit | undefined => {
-      const as = publishedAs(row);
+    const hit = (row: TextHead, stretches: Hit['found']): Hit | undefined => {
+      const as = row.publishedAs;
       const own = published.get(row.name);
       if (!folders.has(row.folder) || (purpose === 'fill' && !as)) return undefined;
       const seen = purpose === 'fill' || !written.includes(row.folder) ? { ...row, ...as } : row;

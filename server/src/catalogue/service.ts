@@ -2,7 +2,7 @@
 import type { Closure, Conflict, CreateText, Many, SaveText, TextSummary, WorkingCopy } from '@vocabula/contract';
 import { dayIn, emptyDocument, nameFromTitle, normalise, sameValue } from '@vocabula/core';
 import { writeText } from '@vocabula/core/markdown';
-import { count, eq, getTableColumns, inArray, max } from 'drizzle-orm';
+import { count, eq, inArray, max } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
@@ -10,7 +10,7 @@ import type { Asker } from '../people/asker.js';
 import { accessOf, ROOT, type Access } from '../rights/access.js';
 import { privateFolder } from '../rights/private.js';
 import { checkpointBefore } from '../versions/checkpoints.js';
-import { closure, rowOf, workingCopy, type Row } from './visible-texts.js';
+import { closure, rowOf, TEXT_HEAD, workingCopy, type Row } from './visible-texts.js';
 import { countFindings } from './findings.js';
 import { callWordIsFree, insertText, takenNames, underive, updateText } from './store.js';
 import { demanded, summaryOf } from './text-summaries.js';
@@ -25,8 +25,7 @@ export class CatalogueService {
   async list(asker: Asker): Promise<TextSummary[]> {
     const { read } = this.database;
     const access = await accessOf(read, asker);
-    const { document: _document, ...columns } = getTableColumns(texts);
-    const rows = await read.select(columns).from(texts);
+    const rows = await read.select(TEXT_HEAD).from(texts);
     const used = await read
       .select({ text: fills.text, last: max(fills.updatedAt), used: count() })
       .from(fills)
@@ -35,7 +34,7 @@ export class CatalogueService {
     const today = dayIn(new Date(), 'UTC');
     return rows
       .flatMap((row) => {
-        const found = summaryOf({ ...row, document: '' }, access, today);
+        const found = summaryOf(row, access, today);
         const { last, used: times } = usedBy.get(row.name) ?? {};
         return found ? [{ ...found, lastUsed: last ?? undefined, used: times ?? 0 }] : [];
       })
@@ -88,7 +87,7 @@ export class CatalogueService {
         );
       }
       const saved = normalise(document);
-      if (sameValue(saved, JSON.parse(old.document))) return old;
+      if (sameValue(saved, old.document)) return old;
       await callWordIsFree(writer, name, document);
       await checkpointBefore(writer, old, asker);
       return updateText(writer, old, saved, asker);
@@ -143,14 +142,11 @@ export class CatalogueService {
           return;
         case 'tag':
           for (const row of rows) {
-            const old = JSON.parse(row.tags) as string[];
+            const old = row.tags;
             const tags = many.off
               ? old.filter((tag) => !many.tags.includes(tag))
               : [...new Set([...old, ...many.tags])].sort();
-            await writer
-              .update(texts)
-              .set({ tags: JSON.stringify(tags) })
-              .where(eq(texts.name, row.name));
+            await writer.update(texts).set({ tags }).where(eq(texts.name, row.name));
           }
           return;
         case 'bin':

@@ -4,25 +4,12 @@ import { and, eq, sql } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { rowOf, type Row } from './visible-texts.js';
+import { rowOf, type Row, type TextHead } from './visible-texts.js';
 import { opening, searchedWords, subjectWords } from './text-words.js';
 
 const { texts, uses, searched, knownWords } = schema;
+type PublishedAs = NonNullable<TextHead['publishedAs']>;
 export type KeptState = 'working' | 'published';
-
-/** What of a published version is asked for without reading it whole. */
-export interface PublishedAs {
-  readonly title: string;
-  readonly subject: string;
-  readonly call?: string;
-  readonly locale?: string;
-  readonly validFrom?: string;
-  readonly validUntil?: string;
-  /** The first lines as they read; none of versions from before they were kept. */
-  readonly opening?: string;
-}
-export const publishedAs = (row: Row): PublishedAs | undefined =>
-  row.publishedAs === null ? undefined : (JSON.parse(row.publishedAs) as PublishedAs);
 
 export function frontOf(document: TextDocument): PublishedAs {
   const { title, call, locale, valid_from, valid_until } = document.attrs.front;
@@ -38,9 +25,9 @@ export function frontOf(document: TextDocument): PublishedAs {
 }
 
 /** Whether messages can be begun on a text on a day. */
-export function isOffered(row: Row, today: string): boolean {
+export function isOffered(row: TextHead, today: string): boolean {
   if (row.kind !== 'message' || row.published === null || row.retiredAt !== null || row.binnedAt !== null) return false;
-  const { validFrom, validUntil } = publishedAs(row) ?? {};
+  const { validFrom, validUntil } = row.publishedAs ?? {};
   return (validFrom ?? today) <= today && today <= (validUntil ?? today);
 }
 
@@ -57,7 +44,7 @@ const derivedFrom = (document: TextDocument): Derived => {
     subject: subjectWords(document),
     call: front.call || null,
     locale: front.locale ?? null,
-    document: JSON.stringify(document),
+    document,
     owner: front.owner ?? null,
     reviewBy: front.review_by ?? null,
     validFrom: front.valid_from ?? null,
@@ -102,7 +89,7 @@ export async function insertText(
     folder,
     madeBy,
     position,
-    writtenBy: JSON.stringify([madeBy]),
+    writtenBy: [madeBy],
   };
   await writer.insert(texts).values(row);
   await derive(writer, name, 'working', document);
@@ -122,7 +109,7 @@ export async function updateText(
     revision: old.revision + 1,
     updatedAt: new Date().toISOString(),
     binnedAt: null,
-    writtenBy: JSON.stringify([...new Set([...(JSON.parse(old.writtenBy) as string[]), by.id])]),
+    writtenBy: [...new Set([...old.writtenBy, by.id])],
   };
   await writer.update(texts).set(changed).where(eq(texts.name, old.name));
   await derive(writer, old.name, 'working', document);

@@ -5,8 +5,8 @@ import type { Reader, Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from '../rights/access.js';
-import { rowOf, type Row } from './visible-texts.js';
-import { isOffered, publishedAs } from './store.js';
+import { rowOf, type Row, type TextHead } from './visible-texts.js';
+import { isOffered } from './store.js';
 
 /** The row of a text that the asker has a right to. Throws: 404 where they may not see it, else 403. */
 export async function demanded(
@@ -25,11 +25,11 @@ export async function demanded(
 }
 
 /** A line of the catalogue as the asker sees it; undefined where they see none. */
-export function summaryOf(row: Row, access: Access, today: string): TextSummary | undefined {
+export function summaryOf(row: TextHead, access: Access, today: string): TextSummary | undefined {
   if (!access.may('fill', row.folder)) return undefined;
   const mayWrite = access.may('write', row.folder);
   if (!mayWrite && (row.published === null || row.binnedAt !== null)) return undefined;
-  const seen = mayWrite ? row : { ...row, ...publishedAs(row) };
+  const seen = mayWrite ? row : { ...row, ...row.publishedAs };
   const changed = row.published !== null && row.publishedRevision !== row.revision;
   return {
     name: row.name,
@@ -45,7 +45,7 @@ export function summaryOf(row: Row, access: Access, today: string): TextSummary 
     binned: row.binnedAt !== null,
     folder: row.folder,
     position: row.position,
-    tags: JSON.parse(row.tags) as string[],
+    tags: row.tags,
     state:
       row.retiredAt !== null
         ? 'retired'
@@ -64,7 +64,7 @@ export function summaryOf(row: Row, access: Access, today: string): TextSummary 
     reviewBy: row.reviewBy ?? undefined,
     validFrom: seen.validFrom ?? undefined,
     validUntil: seen.validUntil ?? undefined,
-    findings: mayWrite ? (JSON.parse(row.findings) as [number, number, number]) : undefined,
+    findings: mayWrite ? row.findings : undefined,
     replacedBy: row.replacedBy ?? undefined,
   };
 }

@@ -3,15 +3,20 @@
  * what may not be seen is as if it did not exist.
  */
 import type { WorkingCopy } from '@vocabula/contract';
-import { namesIncluded, type TextDocument } from '@vocabula/core';
-import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { namesIncluded } from '@vocabula/core';
+import { and, eq, getTableColumns, inArray, isNull } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from '../rights/access.js';
-import { thawed } from '../versions/frozen.js';
+import { isText } from '../versions/frozen.js';
 
 export type Row = typeof schema.texts.$inferSelect;
+/** A row without its document, which is most of its bytes. */
+export type TextHead = Omit<Row, 'document'>;
+const { document: _document, ...head } = getTableColumns(schema.texts);
+/** The columns of that. */
+export const TEXT_HEAD = head;
 
 /**
  * What a text is wanted for. `fill`: what colleagues use, the published version. `write`: what authors work with, which
@@ -24,40 +29,35 @@ export const workingCopy = (row: Row): WorkingCopy => ({
   name: row.name,
   revision: row.revision,
   updatedAt: row.updatedAt,
-  document: JSON.parse(row.document) as TextDocument,
+  document: row.document,
 });
 
 /** The published versions of some rows, by name; a row without one has none. */
 export async function publishedVersions(
   reader: Reader | Writer,
-  rows: readonly Row[],
+  rows: readonly TextHead[],
 ): Promise<Map<string, WorkingCopy & { readonly version: number }>> {
   const names = rows.filter((row) => row.published !== null).map((row) => row.name);
   const found = new Map<string, WorkingCopy & { version: number }>();
   for (let at = 0; at < names.length; at += 500) {
-    const versions = await reader
-      .select({ version: schema.versions })
+    const states = await reader
+      .select({ version: schema.versions, document: schema.frozen.document })
       .from(schema.versions)
       .innerJoin(
         schema.texts,
         and(eq(schema.texts.name, schema.versions.text), eq(schema.texts.published, schema.versions.number)),
       )
+      .innerJoin(schema.frozen, eq(schema.frozen.id, schema.versions.frozen))
       .where(inArray(schema.versions.text, names.slice(at, at + 500)));
-    const documents = await thawed(
-      reader,
-      versions.map(({ version }) => version.frozen),
-    );
-    for (const { version } of versions) {
-      const document = documents.get(version.frozen)?.document;
-      if (document === undefined) continue;
-      found.set(version.text, {
-        name: version.text,
-        revision: version.revision,
-        updatedAt: version.at,
-        document: JSON.parse(document) as TextDocument,
-        version: version.number,
-      });
-    }
+    for (const { version, document } of states)
+      if (isText(document))
+        found.set(version.text, {
+          name: version.text,
+          revision: version.revision,
+          updatedAt: version.at,
+          document,
+          version: version.number,
+        });
   }
   return found;
 }
@@ -72,16 +72,26 @@ export async function current(
   if (names.length === 0) return [];
   const rows = (
     await reader
-      .select()
+      .select(TEXT_HEAD)
       .from(schema.texts)
       .where(and(inArray(schema.texts.name, [...names]), isNull(schema.texts.binnedAt)))
   ).filter((row) => access.may('fill', row.folder));
   const published = await publishedVersions(reader, rows);
-  return rows.flatMap((row) => {
-    const version = published.get(row.name);
-    if (version) return [version];
-    return purpose === 'write' && access.may('write', row.folder) ? [workingCopy(row)] : [];
-  });
+  const written =
+    purpose === 'fill' ? [] : rows.filter(({ name, folder }) => !published.has(name) && access.may('write', folder));
+  const copies = new Map<string, WorkingCopy>(published);
+  if (written.length > 0)
+    for (const row of await reader
+      .select()
+      .from(schema.texts)
+      .where(
+        inArray(
+          schema.texts.name,
+          written.map(({ name }) => name),
+        ),
+      ))
+      copies.set(row.name, workingCopy(row));
+  return rows.flatMap(({ name }) => copies.get(name) ?? []);
 }
 
 /**

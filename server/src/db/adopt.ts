@@ -2,7 +2,6 @@
  * Brings a database from before there were accounts and versions to where it works as before: its texts become findable,
  * and what colleagues used until then, the last saved state, becomes version 1.
  */
-import type { House, TextDocument } from '@vocabula/core';
 import { HOUSE_NAME } from '@vocabula/contract';
 import { and, eq, isNull } from 'drizzle-orm';
 import { derive } from '../catalogue/store.js';
@@ -25,16 +24,16 @@ export async function adopt(database: Database): Promise<void> {
     .where(isNull(searched.id));
   const house = await houseRow(database.read);
   const [before] = await database.read.select().from(people).where(eq(people.id, WHO.id));
-  if (unknown.length === 0 && (!house || house.published !== null || house.writtenBy !== '[]')) return;
+  if (unknown.length === 0 && (!house || house.published !== null || house.writtenBy.length > 0)) return;
   await database.write(async (writer) => {
-    if (house && house.published === null && house.writtenBy === '[]')
+    if (house && house.published === null && house.writtenBy.length === 0)
       await publishState(
         writer,
         {
           name: HOUSE_NAME,
           title: 'House style, facts and holidays',
           revision: house.revision,
-          document: JSON.parse(house.house) as House,
+          document: house.house,
         },
         NOTE,
         WHO,
@@ -42,7 +41,7 @@ export async function adopt(database: Database): Promise<void> {
     for (const { name } of unknown) {
       const [row] = await writer.select().from(texts).where(eq(texts.name, name));
       if (!row) continue;
-      const document = JSON.parse(row.document) as TextDocument;
+      const document = row.document;
       const { owner, review_by, valid_from, valid_until } = document.attrs.front;
       await writer
         .update(texts)
@@ -74,7 +73,7 @@ async function makeFindable(database: Database): Promise<void> {
     for (const { tableId, position, cells } of rows)
       await writer
         .update(tableRows)
-        .set({ folded: foldedRow(JSON.parse(cells) as Record<string, string>) })
+        .set({ folded: foldedRow(cells) })
         .where(and(eq(tableRows.tableId, tableId), eq(tableRows.position, position)));
   });
 }

@@ -24,6 +24,24 @@ beforeEach(() => {
 afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
 describe('a database', () => {
+  it('from before records were JSON throughout keeps what waits to be sent', async () => {
+    const server = await start(url, { smtp: () => 'smtp://127.0.0.1:9' });
+    await makePublished(server, 'Visit');
+    const { id } = (await server.call.post('/api/fills').send({ text: 'visit' })).body;
+    await server.call.put(`/api/fills/${id}`).send({ recipient: { email: 'ann@x.example' }, answers: { name: 'Ann' } });
+    await server.call.post(`/api/fills/${id}/hand-over`).send({ way: 'service', at: 'draft' });
+    const { outgoing } = schema;
+    const record = async () =>
+      (await server.database.read.select({ record: outgoing.record }).from(outgoing))[0]?.record;
+    const kept = await record();
+    const before = { ...kept, recipients: JSON.stringify(kept?.recipients), answers: JSON.stringify(kept?.answers) };
+    await server.database.write((writer) => writer.run(sql`UPDATE outgoing SET record = ${JSON.stringify(before)}`));
+    const migration = readFileSync(new URL('../../migrations/0010_records_as_json.sql', import.meta.url), 'utf8');
+    await server.database.write((writer) => writer.run(sql.raw(migration)));
+    expect(await record()).toEqual(kept);
+    expect(kept?.answers).toEqual({ name: 'Ann' });
+    await server.stop();
+  });
   it('is found as it was after a stop', async () => {
     const first = await start(url);
     await makePublished(first, 'Visit');

@@ -107,7 +107,7 @@ async function insertAll<R>(rows: R[], insert: (chunk: R[]) => Promise<unknown>)
 
 async function prepare(writer: Writer, text: string, asker: Asker): Promise<Prepared> {
   const begun = await begin(writer, text, asker);
-  const { texts, house } = await frozenOf(writer, { ...begun, frozen: JSON.stringify(begun.frozen) });
+  const { texts, house } = await frozenOf(writer, { ...begun, frozen: begun.frozen });
   const signature = begun.signature ?? undefined;
   const program = programOf({ texts, house, signature, changes: NO_CHANGES });
   return { begun, program, documents: texts, profile: await profileOf(writer, asker.id) };
@@ -148,12 +148,12 @@ function message(
   const fill = {
     ...begun,
     id: randomUUID(),
-    frozen: JSON.stringify(begun.frozen),
+    frozen: begun.frozen,
     person: asker.id,
-    recipient: JSON.stringify(fields),
-    answers: JSON.stringify(answers),
-    changes: JSON.stringify(changes),
-    original: original ? JSON.stringify(original) : null,
+    recipient: fields,
+    answers,
+    changes,
+    original: original ? original : null,
     state: service || original ? ('sent' as const) : ('handed over' as const),
     createdAt: new Date(at.getTime() - 30_000 - draw() * 120_000).toISOString(),
     updatedAt: iso,
@@ -169,7 +169,7 @@ function message(
         state: 'gone' as const,
         due: iso,
         messageId: newMessageId(asker.address),
-        record: JSON.stringify(kept),
+        record: kept,
         createdAt: iso,
         goneAt: iso,
       }

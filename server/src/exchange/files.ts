@@ -78,7 +78,7 @@ export async function takeText(
   }
   if (!access.may('write', row.folder))
     throw new RequestProblem(422, 'taken', `The name “${name}” is taken. Give the file another.`);
-  if (row.binnedAt === null && sameValue(JSON.parse(row.document), document)) return 'same';
+  if (row.binnedAt === null && sameValue(row.document, document)) return 'same';
   await checkpoint(writer, row, 'import', asker);
   await updateText(writer, row, document, asker);
   return 'changed';

@@ -55,8 +55,8 @@ export class LibraryService {
       if (!copy) continue;
       const path = paths.get(row.folder) ?? '';
       files[`${path}${row.name}.md`] = strToU8(writeText(copy.document));
-      const tags = JSON.parse(row.tags) as string[];
-      if (tags.length > 0 || row.position > 0) texts[row.name] = { tags, position: row.position };
+      const { tags } = row;
+      if (tags.length > 0 || row.position > 0) texts[row.name] = { tags: [...tags], position: row.position };
       for (const [asset] of JSON.stringify(copy.document).matchAll(/assets\/[a-z0-9][a-z0-9._-]*/g)) wanted.add(asset);
     }
     for (const path of wanted) {
@@ -195,10 +195,7 @@ export class LibraryService {
           await insertText(writer, name, document, { folder, madeBy: asker.id });
         }
         if (tags.length > 0 || position > 0)
-          await writer
-            .update(schema.texts)
-            .set({ tags: JSON.stringify(tags), position })
-            .where(eq(schema.texts.name, name));
+          await writer.update(schema.texts).set({ tags, position }).where(eq(schema.texts.name, name));
         made.push(name);
       }
       if (library.house !== undefined && wanted.some(({ what }) => what === 'house'))
@@ -232,7 +229,7 @@ function pathsOf(all: readonly Folder[], top: string): Map<string, string> {
 
 function outcomeOf(row: Row | undefined, document: TextDocument): LibraryItem['outcome'] {
   if (!row || row.binnedAt !== null) return row ? 'changed' : 'new';
-  return sameValue(JSON.parse(row.document), document) ? 'same' : 'changed';
+  return sameValue(row.document, document) ? 'same' : 'changed';
 }
 
 async function assetOf(reader: Reader | Writer, path: string): Promise<Buffer | undefined> {

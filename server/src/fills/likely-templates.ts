@@ -36,8 +36,8 @@ export async function usedToAnswer(reader: Reader, words: string): Promise<{ nam
     .orderBy(desc(fills.updatedAt))
     .limit(COMPARED);
   const answered = rows.map(({ text, original }) => {
-    const { subject, text: body } = JSON.parse(original ?? '{}') as { subject?: string; text?: string };
-    return { text, subject: subject ?? '', counts: countsOf(`${subject ?? ''} ${body ?? ''}`) };
+    const { subject = '', text: body = '' } = original ?? {};
+    return { text, subject, counts: countsOf(`${subject} ${body}`) };
   });
   const own = countsOf(words);
   const seen = new Map<string, number>();

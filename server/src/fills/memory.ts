@@ -23,19 +23,17 @@ export async function offeredFor(
   if (wanted.size === 0) return {};
   const { handedOver } = schema;
   const earlier = async (folded: string | undefined, limit: number) =>
-    (
-      await reader
-        .select({ answers: handedOver.answers, at: handedOver.at })
-        .from(handedOver)
-        .where(
-          and(
-            eq(handedOver.person, asker.id),
-            folded === undefined ? ne(handedOver.answers, '{}') : eq(handedOver.address, folded),
-          ),
-        )
-        .orderBy(desc(handedOver.at))
-        .limit(limit)
-    ).map(({ answers, at }) => ({ answers: JSON.parse(answers) as Record<string, unknown>, at }));
+    await reader
+      .select({ answers: handedOver.answers, at: handedOver.at })
+      .from(handedOver)
+      .where(
+        and(
+          eq(handedOver.person, asker.id),
+          folded === undefined ? ne(handedOver.answers, {}) : eq(handedOver.address, folded),
+        ),
+      )
+      .orderBy(desc(handedOver.at))
+      .limit(limit);
   const bare = bareAddress(address);
   const [own, any] = [bare === '' ? [] : await earlier(bare, FOR_ONE), await earlier(undefined, FOR_ANYBODY)];
   const offered: Record<string, OfferedValue> = {};

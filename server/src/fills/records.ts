@@ -4,6 +4,7 @@ import type { Fill, Way } from '@vocabula/contract';
 import { foldedMailbox, writtenMailbox, type Message } from '@vocabula/core';
 import { bareAddress } from '@vocabula/core/filling';
 import { eq } from 'drizzle-orm';
+import type { Recorded } from '../db/schema/sending.js';
 import { schema, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
@@ -40,8 +41,6 @@ export async function answered(writer: Writer, fill: string, at: Date): Promise<
       .where(eq(schema.deliveries.letter, row.letter));
 }
 
-export type Recorded = Omit<typeof schema.handedOver.$inferInsert, 'id' | 'fillId' | 'at'>;
-
 /** What is kept of a message that was handed over. */
 export function recordOf(
   fill: Answered & Pick<Fill, 'text' | 'version' | 'changes'>,
@@ -54,7 +53,7 @@ export function recordOf(
   return {
     way,
     subject: message.subject,
-    recipients: JSON.stringify(message.to.map(writtenMailbox)),
+    recipients: message.to.map(writtenMailbox),
     html: message.html,
     plain: message.text,
     person: asker.id,
@@ -62,7 +61,7 @@ export function recordOf(
     version: fill.version ?? null,
     address: message.to[0] ? foldedMailbox(message.to[0]) : bareAddress(fill.fields.email ?? ''),
     name: nameOfFields(fill.fields),
-    answers: JSON.stringify({ ...borrowed, ...fill.answers }),
+    answers: { ...borrowed, ...fill.answers },
     reworded: fill.changes.reworded.length,
     stitched: fill.changes.parts.length,
   };

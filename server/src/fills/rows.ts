@@ -1,10 +1,10 @@
 /** Messages being filled as they are kept, and as they are given out. */
-import type { Fill, FillStanding, FillSummary, Original, OfferedValues, WorkingCopy } from '@vocabula/contract';
-import { PLAIN_HOUSE, type House, type TextDocument } from '@vocabula/core';
-import type { FillChanges } from '@vocabula/core/filling';
+import type { Fill, FillStanding, FillSummary, WorkingCopy } from '@vocabula/contract';
+import { PLAIN_HOUSE, type House } from '@vocabula/core';
 import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import type { Asker } from '../people/asker.js';
+import { isText } from '../versions/frozen.js';
 
 export type Row = typeof schema.fills.$inferSelect;
 
@@ -21,7 +21,7 @@ export function summary(row: Row, standing: FillStanding): FillSummary {
     id: row.id,
     text: row.text,
     title: row.title,
-    recipient: nameOfFields(JSON.parse(row.recipient) as Record<string, string>),
+    recipient: nameOfFields(row.recipient),
     state: row.state,
     updatedAt: row.updatedAt,
     version: row.version ?? undefined,
@@ -32,22 +32,21 @@ export function summary(row: Row, standing: FillStanding): FillSummary {
 /** The texts and the house that a message was begun on. */
 export async function frozenOf(
   reader: Reader | Writer,
-  { frozen, house }: { readonly frozen: string; readonly house: string | null },
+  { frozen, house }: { readonly frozen: readonly string[]; readonly house: string | null },
 ): Promise<{ texts: WorkingCopy[]; house: House }> {
-  const ids = JSON.parse(frozen) as string[];
   const rows = await reader
     .select()
     .from(schema.frozen)
-    .where(inArray(schema.frozen.id, house === null ? ids : [...ids, house]));
-  const texts = ids.flatMap((id): WorkingCopy[] => {
+    .where(inArray(schema.frozen.id, house === null ? [...frozen] : [...frozen, house]));
+  const texts = frozen.flatMap((id): WorkingCopy[] => {
     const found = rows.find((each) => each.id === id);
-    if (!found) return [];
+    if (!found || !isText(found.document)) return [];
     const { name, revision, createdAt, document } = found;
-    return [{ name, revision, updatedAt: createdAt, document: JSON.parse(document) as TextDocument }];
+    return [{ name, revision, updatedAt: createdAt, document }];
   });
   const kept = rows.find((each) => each.id === house);
   // Messages begun before there was a house are in the plain one.
-  return { texts, house: kept ? (JSON.parse(kept.document) as House) : PLAIN_HOUSE };
+  return { texts, house: kept && !isText(kept.document) ? kept.document : PLAIN_HOUSE };
 }
 
 /** A message whole. */
@@ -63,12 +62,12 @@ export async function fillOf(reader: Reader | Writer, row: Row, notes: readonly 
     .limit(1);
   return {
     ...summary(row, standing),
-    fields: JSON.parse(row.recipient) as Record<string, string>,
-    answers: JSON.parse(row.answers) as Record<string, unknown>,
-    offered: JSON.parse(row.offered) as OfferedValues,
-    confirmed: JSON.parse(row.confirmed) as string[],
-    changes: JSON.parse(row.changes) as FillChanges,
-    original: row.original === null ? undefined : (JSON.parse(row.original) as Original),
+    fields: row.recipient,
+    answers: row.answers,
+    offered: row.offered,
+    confirmed: row.confirmed,
+    changes: row.changes,
+    original: row.original ?? undefined,
     all: row.replyAll,
     texts,
     house,
@@ -103,7 +102,7 @@ export async function standingsOf(reader: Reader | Writer, rows: readonly Row[])
     .from(versions)
     .where(isNotNull(versions.withdrawnAt));
   for (const row of rows) {
-    const frozen = new Set(JSON.parse(row.frozen) as string[]);
+    const frozen = new Set(row.frozen);
     const published = current.get(row.text) ?? undefined;
     const gone = withdrawn.some(
       (each) =>

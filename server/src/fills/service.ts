@@ -50,20 +50,19 @@ export class FillService {
     const stitched = changes.parts.map(({ name }) => name);
     return this.database.write(async (writer) => {
       const begun = await begin(writer, text, asker, stitched);
-      const { texts } = await frozenOf(writer, { ...begun, frozen: JSON.stringify(begun.frozen) });
+      const { texts } = await frozenOf(writer, begun);
       const { kept, lost } = checkChanges(texts, changes);
       const now = new Date().toISOString();
       const row: Row = {
         ...begun,
         id: randomUUID(),
-        frozen: JSON.stringify(begun.frozen),
         person: asker.id,
-        recipient: JSON.stringify(recipient),
-        answers: JSON.stringify(given.answers ?? {}),
-        offered: JSON.stringify(await offeredFor(writer, asker, texts, recipient.email ?? '')),
-        confirmed: '[]',
-        changes: JSON.stringify(kept),
-        original: original ? JSON.stringify(original) : null,
+        recipient,
+        answers: given.answers ?? {},
+        offered: await offeredFor(writer, asker, texts, recipient.email ?? ''),
+        confirmed: [],
+        changes: kept,
+        original: original ?? null,
         letter: given.letter ?? null,
         replyAll: given.all ?? false,
         state: 'unfinished',
@@ -112,14 +111,12 @@ export class FillService {
       }
       const changed: Row = {
         ...row,
-        recipient: JSON.stringify(given.recipient),
-        answers: JSON.stringify(given.answers),
-        ...(given.offered ? { offered: JSON.stringify(given.offered) } : {}),
-        ...(given.confirmed ? { confirmed: JSON.stringify(given.confirmed) } : {}),
-        ...(given.changes ? { changes: JSON.stringify(given.changes) } : {}),
-        ...(given.original === undefined
-          ? {}
-          : { original: given.original === null ? null : JSON.stringify(given.original) }),
+        recipient: given.recipient,
+        answers: given.answers,
+        ...(given.offered ? { offered: given.offered } : {}),
+        ...(given.confirmed ? { confirmed: given.confirmed } : {}),
+        ...(given.changes ? { changes: given.changes } : {}),
+        ...(given.original === undefined ? {} : { original: given.original }),
         ...(given.all === undefined ? {} : { replyAll: given.all }),
         state: 'unfinished',
         updatedAt: new Date().toISOString(),
@@ -147,12 +144,12 @@ export class FillService {
       if (more.length === 0) throw notFound('text');
       // What is frozen already stays as it is: one message speaks with one state of each text.
       const added = more.filter((each) => !texts.some((known) => known.name === each.name));
-      const frozen = [...(JSON.parse(row.frozen) as string[]), ...(await frozenAll(writer, added))];
-      const changes = JSON.parse(row.changes) as FillChanges;
+      const frozen = [...row.frozen, ...(await frozenAll(writer, added))];
+      const changes = row.changes;
       const changed: Row = {
         ...row,
-        frozen: JSON.stringify(frozen),
-        changes: JSON.stringify({ ...changes, parts: [...changes.parts, { name, at }] } satisfies FillChanges),
+        frozen,
+        changes: { ...changes, parts: [...changes.parts, { name, at }] } satisfies FillChanges,
         state: 'unfinished',
         updatedAt: new Date().toISOString(),
       };
@@ -165,18 +162,18 @@ export class FillService {
   async newest(id: string, asker: Asker): Promise<Fill> {
     const row = await this.row(id, asker);
     return this.database.write(async (writer) => {
-      const parts = (JSON.parse(row.changes) as FillChanges).parts.map(({ name }) => name);
+      const parts = row.changes.parts.map(({ name }) => name);
       const begun = await begin(writer, row.text, asker, parts);
-      const { texts } = await frozenOf(writer, { ...begun, frozen: JSON.stringify(begun.frozen) });
-      const { kept } = checkChanges(texts, JSON.parse(row.changes) as FillChanges);
-      return fillOf(writer, { ...row, ...begun, frozen: JSON.stringify(begun.frozen), changes: JSON.stringify(kept) });
+      const { texts } = await frozenOf(writer, begun);
+      const { kept } = checkChanges(texts, row.changes);
+      return fillOf(writer, { ...row, ...begun, frozen: begun.frozen, changes: kept });
     });
   }
 
   /** Offers a rewording to who answers for the text, as a remark on the words. It holds nothing of the recipient's. */
   async suggest(id: string, { text, path }: Suggest, asker: Asker): Promise<void> {
     const row = await this.row(id, asker);
-    const changes = JSON.parse(row.changes) as FillChanges;
+    const changes = row.changes;
     const found = changes.reworded.find((each) => each.text === text && each.path.join('.') === path.join('.'));
     if (!found || found.after === null) throw notFound('rewording');
     await this.database.write(async (writer) => {
@@ -188,14 +185,14 @@ export class FillService {
         exact: plainWords(found.before).slice(0, 2000),
         prefix: '',
         suffix: '',
-        body: `Suggested wording${target?.owner ? ` for ${target.owner}` : ''}: “${withoutValues(plainWords(found.after ?? []), JSON.parse(row.recipient) as Record<string, string>)}”`.slice(
+        body: `Suggested wording${target?.owner ? ` for ${target.owner}` : ''}: “${withoutValues(plainWords(found.after ?? []), row.recipient)}”`.slice(
           0,
           4000,
         ),
         who: asker.id,
         whoName: asker.name,
         at: new Date().toISOString(),
-        answers: '[]',
+        answers: [],
         settledAt: null,
         settledBy: null,
       });

@@ -1,9 +1,10 @@
 /** Which state of the house is used for what. */
 import type { StoredHouse } from '@vocabula/contract';
 import { HOUSE_NAME } from '@vocabula/contract';
-import { PLAIN_HOUSE, type House } from '@vocabula/core';
+import { PLAIN_HOUSE } from '@vocabula/core';
 import { and, eq } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
+import { isText } from '../versions/frozen.js';
 
 export const HOUSE_ID = 'house';
 
@@ -21,8 +22,7 @@ export async function currentHouse(reader: Reader | Writer, purpose: 'fill' | 'w
   const row = await houseRow(reader);
   if (!row) return { house: PLAIN_HOUSE, revision: 0, updatedAt: undefined };
   const version = row.published ?? undefined;
-  if (purpose === 'write')
-    return { house: JSON.parse(row.house) as House, revision: row.revision, updatedAt: row.updatedAt, version };
+  if (purpose === 'write') return { house: row.house, revision: row.revision, updatedAt: row.updatedAt, version };
   if (version === undefined) return { house: PLAIN_HOUSE, revision: 0, updatedAt: undefined };
   const { versions, frozen } = schema;
   const [found] = await reader
@@ -30,7 +30,7 @@ export async function currentHouse(reader: Reader | Writer, purpose: 'fill' | 'w
     .from(versions)
     .innerJoin(frozen, eq(frozen.id, versions.frozen))
     .where(and(eq(versions.text, HOUSE_NAME), eq(versions.number, version)));
-  return found
-    ? { house: JSON.parse(found.document) as House, revision: found.revision, updatedAt: found.at, version }
+  return found && !isText(found.document)
+    ? { house: found.document, revision: found.revision, updatedAt: found.at, version }
     : { house: PLAIN_HOUSE, revision: 0, updatedAt: undefined };
 }

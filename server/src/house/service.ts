@@ -36,10 +36,10 @@ export class HouseService {
 export async function keepHouse(writer: Writer, house: House, asker: Pick<Asker, 'id'>): Promise<StoredHouse> {
   const old = await houseRow(writer);
   const row = {
-    house: JSON.stringify(house),
+    house,
     revision: (old?.revision ?? 0) + 1,
     updatedAt: new Date().toISOString(),
-    writtenBy: JSON.stringify([...new Set([...(JSON.parse(old?.writtenBy ?? '[]') as string[]), asker.id])]),
+    writtenBy: [...new Set([...(old?.writtenBy ?? []), asker.id])],
   };
   await writer
     .insert(schema.houses)

@@ -11,7 +11,8 @@ import { newMessageId } from '../sending/outbox.js';
 import type { Given } from './recipients.js';
 
 const { outgoing } = schema;
-export const UNCHANGED = '{"parts":[],"reworded":[]}';
+export const UNCHANGED: FillChanges = { parts: [], reworded: [] };
+export const isUnchanged = ({ parts, reworded }: FillChanges): boolean => parts.length === 0 && reworded.length === 0;
 
 export type MailingRow = typeof schema.mailings.$inferSelect;
 export type MailedOutgoing = typeof schema.outgoing.$inferSelect;
@@ -21,8 +22,8 @@ export const answeredFor = (
   { answers: shared }: Pick<MailingRow, 'answers'>,
   { fields, answers }: Pick<MailedOutgoing, 'fields' | 'answers'>,
 ): Answered => ({
-  fields: JSON.parse(fields) as Record<string, string>,
-  answers: { ...(JSON.parse(shared) as object), ...(JSON.parse(answers) as object) },
+  fields,
+  answers: { ...shared, ...answers },
   offered: {},
   original: undefined,
   all: false,
@@ -33,7 +34,7 @@ export function changesFor(
   { changes: shared }: Pick<MailingRow, 'changes'>,
   { changes }: Pick<MailedOutgoing, 'changes'>,
 ): FillChanges {
-  return mergedChanges(JSON.parse(shared) as FillChanges, JSON.parse(changes) as FillChanges);
+  return mergedChanges(shared, changes);
 }
 
 export const mailedRow = (row: MailedOutgoing): MailedRow => ({
@@ -43,9 +44,9 @@ export const mailedRow = (row: MailedOutgoing): MailedRow => ({
   name: row.name,
   state: row.state,
   why: row.why,
-  fields: JSON.parse(row.fields) as Record<string, string>,
-  answers: JSON.parse(row.answers) as Record<string, unknown>,
-  changes: JSON.parse(row.changes) as FillChanges,
+  fields: row.fields,
+  answers: row.answers,
+  changes: row.changes,
 });
 
 /** Rows put into one statement. */
@@ -77,7 +78,7 @@ export async function insertRows(
         state: 'ready' as const,
         due: now,
         messageId: newMessageId(asker.address || 'vocabula@vocabula.example'),
-        fields: JSON.stringify(fields),
+        fields,
         changes: UNCHANGED,
         createdAt: now,
       })),

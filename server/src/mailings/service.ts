@@ -59,9 +59,9 @@ export class MailingService {
       zone: timezone ?? 'UTC',
       changes: row.changes,
       answers: row.answers,
-      differing: '[]',
+      differing: [],
       state: 'preparing',
-      broken: '[]',
+      broken: [],
       revision: 1,
       createdAt: new Date().toISOString(),
       startedAt: null,
@@ -123,11 +123,8 @@ export class MailingService {
       if (known.size > MOST_RECIPIENTS)
         throw new RequestProblem(422, 'too-many', `One mailing writes to ${MOST_RECIPIENTS} people at most.`);
       await insertRows(writer, mailing, fresh, asker);
-      const broken = [...(JSON.parse(mailing.broken) as string[]), ...read.broken, ...twice].slice(0, 2000);
-      await writer
-        .update(mailings)
-        .set({ broken: JSON.stringify(broken) })
-        .where(eq(mailings.id, id));
+      const broken = [...mailing.broken, ...read.broken, ...twice].slice(0, 2000);
+      await writer.update(mailings).set({ broken }).where(eq(mailings.id, id));
     });
     await judge(this.database, id);
     return this.get(id, asker);
@@ -157,8 +154,8 @@ export class MailingService {
       writer
         .update(mailings)
         .set({
-          ...(answers ? { answers: JSON.stringify(answers) } : {}),
-          ...(differing ? { differing: JSON.stringify(differing) } : {}),
+          ...(answers ? { answers } : {}),
+          ...(differing ? { differing } : {}),
           revision: mailing.revision + 1,
         })
         .where(eq(mailings.id, id)),
@@ -185,9 +182,9 @@ export class MailingService {
       await writer
         .update(outgoing)
         .set({
-          ...(change.answers ? { answers: JSON.stringify(change.answers) } : {}),
-          ...(change.fields ? { fields: JSON.stringify({ ...change.fields, email: row.address }) } : {}),
-          ...(change.changes ? { changes: JSON.stringify(change.changes) } : {}),
+          ...(change.answers ? { answers: change.answers } : {}),
+          ...(change.fields ? { fields: { ...change.fields, email: row.address } } : {}),
+          ...(change.changes ? { changes: change.changes } : {}),
           ...(change.out === undefined
             ? {}
             : change.out
@@ -327,7 +324,7 @@ export class MailingService {
       createdAt: row.createdAt,
       counts,
       apart: [...apart].map(([why, number]) => ({ why, count: number })),
-      broken: JSON.parse(row.broken) as string[],
+      broken: row.broken,
     };
   }
 
@@ -340,9 +337,9 @@ export class MailingService {
       house,
       signature: row.signature ?? undefined,
       zone: row.zone,
-      changes: JSON.parse(row.changes) as Mailing['changes'],
-      answers: JSON.parse(row.answers) as Record<string, unknown>,
-      differing: JSON.parse(row.differing) as string[],
+      changes: row.changes,
+      answers: row.answers,
+      differing: row.differing,
     };
   }
 }

@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Delivered, DroppedIn, Letter, LetterSummary } from '@vocabula/contract';
 import { bareAddress } from '@vocabula/core/filling';
+import { sameValue } from '@vocabula/core';
 import { and, desc, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
@@ -166,12 +167,12 @@ export async function takeLetter(writer: Writer, { sender, recipients, raw, colu
       .select({ recipients: letters.recipients })
       .from(letters)
       .where(eq(letters.messageId, columns.messageId));
-    if (known.some((each) => each.recipients === JSON.stringify(to))) return;
+    if (known.some((each) => sameValue(each.recipients, to))) return;
   }
   const row: Row = {
     id: randomUUID(),
     sender: bareAddress(sender),
-    recipients: JSON.stringify(to),
+    recipients: to,
     raw: Buffer.from(raw),
     at: at.toISOString(),
     ...columns,
@@ -190,7 +191,7 @@ const threadOf = ({ thread, id }: Head): string => thread || id;
 const summary = ({ id, sender, recipients, subject, at }: Listed): LetterSummary => ({
   id,
   sender,
-  recipients: JSON.parse(recipients) as string[],
+  recipients,
   subject,
   at,
 });

@@ -21,7 +21,7 @@ const claim = (person: string, email: string): Promise<unknown> =>
   server.database.write((writer) =>
     writer
       .update(schema.people)
-      .set({ profile: JSON.stringify({ ...EMPTY_PROFILE, name: 'Eve', email }) })
+      .set({ profile: { ...EMPTY_PROFILE, name: 'Eve', email } })
       .where(eq(schema.people.id, person)),
   );
 async function senderOf(call: typeof eve): Promise<string> {

@@ -1,6 +1,6 @@
 /** Keys by which other programs act for a person. */
 import { randomUUID } from 'node:crypto';
-import type { Key, MakeKey, NewKey, Scope } from '@vocabula/contract';
+import type { Key, MakeKey, NewKey } from '@vocabula/contract';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database } from '../db/database.js';
@@ -34,7 +34,7 @@ export class KeyService {
       title,
       digest: digestOf(key),
       start: key.slice(0, 8),
-      scopes: JSON.stringify([...new Set(scopes)]),
+      scopes: [...new Set(scopes)],
       createdAt: new Date().toISOString(),
       usedAt: null,
       endedAt: null,
@@ -71,7 +71,7 @@ export class KeyService {
       await this.database.write((writer) =>
         writer.update(keys).set({ usedAt: new Date().toISOString() }).where(eq(keys.id, found.key.id)),
       );
-    return { ...askerOfRow(found.person), scopes: JSON.parse(found.key.scopes) as Scope[] };
+    return { ...askerOfRow(found.person), scopes: found.key.scopes };
   }
 }
 
@@ -79,7 +79,7 @@ const keyOf = (row: typeof keys.$inferSelect): Key => ({
   id: row.id,
   title: row.title,
   start: row.start,
-  scopes: JSON.parse(row.scopes) as Scope[],
+  scopes: row.scopes,
   createdAt: row.createdAt,
   usedAt: row.usedAt ?? undefined,
 });

@@ -3,8 +3,14 @@ import type { Profile } from '@vocabula/contract';
 import { isEmail, type Mailbox } from '@vocabula/core';
 
 /** As others see it. */
-export function nameOfRow({ profile, address }: { readonly profile: string; readonly address: string | null }): string {
-  const { name, email } = JSON.parse(profile) as Partial<Profile>;
+export function nameOfRow({
+  profile,
+  address,
+}: {
+  readonly profile: Partial<Profile>;
+  readonly address: string | null;
+}): string {
+  const { name, email } = profile;
   return name || address || email || 'somebody';
 }
 

@@ -65,7 +65,7 @@ export class PeopleService {
         address,
         role: 'administrator',
         password: hash,
-        profile: before ? (JSON.parse(before.profile) as Profile) : EMPTY_PROFILE,
+        profile: before ? before.profile : EMPTY_PROFILE,
       });
       await note(writer, asker, 'made', 'person', asker.id, `${name}, the first administrator`);
       return asker;
@@ -99,21 +99,13 @@ export class PeopleService {
           'address-not-confirmed',
           `You cannot write from “${profile.email.slice(0, 80)}” until an administrator has confirmed it.`,
         );
-      await writer
-        .update(people)
-        .set({ profile: JSON.stringify(profile), updatedAt: new Date().toISOString() })
-        .where(eq(people.id, asker.id));
+      await writer.update(people).set({ profile, updatedAt: new Date().toISOString() }).where(eq(people.id, asker.id));
       return profileOf(writer, asker.id);
     });
   }
 
   async saveWays(asker: Asker, ways: HandOverWays): Promise<HandOverWays> {
-    await this.database.write((writer) =>
-      writer
-        .update(people)
-        .set({ ways: JSON.stringify(ways) })
-        .where(eq(people.id, asker.id)),
-    );
+    await this.database.write((writer) => writer.update(people).set({ ways }).where(eq(people.id, asker.id)));
     return ways;
   }
 
@@ -299,7 +291,7 @@ export const askerOfRow = (row: Row): Asker => ({
 export async function profileOf(reader: Reader | Writer, id: string): Promise<Profile> {
   const [row] = await reader.select().from(people).where(eq(people.id, id));
   if (!row) return EMPTY_PROFILE;
-  const profile = { ...EMPTY_PROFILE, ...(JSON.parse(row.profile) as Profile) };
+  const profile = { ...EMPTY_PROFILE, ...row.profile };
   const own = await ownAddresses(reader, id);
   return own.includes(foldedAddress(profile.email)) ? profile : { ...profile, email: own[0] ?? '' };
 }
@@ -307,7 +299,7 @@ export async function profileOf(reader: Reader | Writer, id: string): Promise<Pr
 /** How somebody hands over. */
 export async function waysOf(reader: Reader | Writer, id: string): Promise<HandOverWays> {
   const [row] = await reader.select({ ways: people.ways }).from(people).where(eq(people.id, id));
-  return { ...USUAL_WAYS, ...(JSON.parse(row?.ways ?? '{}') as Partial<HandOverWays>) };
+  return { ...USUAL_WAYS, ...row?.ways };
 }
 
 /** Adds a person with a private folder, or gives an account to one who is known without. */
@@ -326,14 +318,14 @@ export async function addPerson(
   const now = new Date().toISOString();
   const row: Row = {
     id,
-    profile: JSON.stringify({ ...profile, name, email: profile.email || address.trim() }),
+    profile: { ...profile, name, email: profile.email || address.trim() },
     address: foldedAddress(address),
     role,
     password,
     createdAt: now,
     updatedAt: now,
     endedAt: null,
-    ways: '{}',
+    ways: {},
   };
   await writer.insert(people).values(row).onConflictDoUpdate({ target: people.id, set: row });
   await addPrivateFolder(writer, id);

@@ -17,10 +17,10 @@ export async function workspaceOf(reader: Reader | Writer): Promise<Workspace> {
 /** Anything else that is kept for all, by key. */
 export async function workspaceValue(reader: Reader | Writer, key: string): Promise<unknown> {
   const [row] = await reader.select().from(workspace).where(eq(workspace.key, key));
-  return row && (JSON.parse(row.value) as unknown);
+  return row && row.value;
 }
 export async function keepWorkspaceValue(writer: Writer, key: string, value: unknown): Promise<void> {
-  const row = { key, value: JSON.stringify(value) };
+  const row = { key, value };
   await writer.insert(workspace).values(row).onConflictDoUpdate({ target: workspace.key, set: row });
 }
 

@@ -62,8 +62,8 @@ export class RecipientService {
     return rows.map(({ table, list, columns, cells }) => ({
       table,
       list,
-      columns: JSON.parse(columns) as TableColumn[],
-      fields: JSON.parse(cells) as TableRow,
+      columns,
+      fields: cells,
     }));
   }
 
@@ -133,7 +133,7 @@ export class RecipientService {
           version: seen ? (row.version ?? undefined) : undefined,
           subject: seen ? row.subject : undefined,
           way: row.way,
-          by: profile ? ((JSON.parse(profile) as { name?: string }).name ?? '') : '',
+          by: profile?.name ?? '',
           at: row.at,
         };
       }),
@@ -144,17 +144,17 @@ export class RecipientService {
   forget(address: string, asker: Asker): Promise<Forgotten> {
     const bare = bareAddress(address);
     return this.database.write(async (writer) => {
-      const gone = { address: '', name: '', recipients: '[]', subject: '', html: '', plain: '', answers: '{}' };
+      const gone = { address: '', name: '', recipients: [], subject: '', html: '', plain: '', answers: {} };
       const messages = await writer.update(handedOver).set(gone).where(eq(handedOver.address, bare));
       const mine = (await writer.select({ id: fills.id, recipient: fills.recipient }).from(fills)).filter(
-        ({ recipient }) => bareAddress((JSON.parse(recipient) as { email?: string }).email ?? '') === bare,
+        ({ recipient }) => bareAddress(recipient.email ?? '') === bare,
       );
       const known = [bare, ...(await this.namesOf(writer, bare))];
       const emptied = {
-        recipient: '{}',
-        answers: '{}',
-        offered: '{}',
-        confirmed: '[]',
+        recipient: {},
+        answers: {},
+        offered: {},
+        confirmed: [],
         changes: NO_CHANGES,
         original: null,
       };
@@ -175,8 +175,8 @@ export class RecipientService {
             subject: '',
             raw: null,
             envelope: null,
-            fields: '{}',
-            answers: '{}',
+            fields: {},
+            answers: {},
             changes: NO_CHANGES,
             record: null,
             ...(waits ? { state: 'taken back' as const, why: 'forgotten' } : {}),
@@ -229,8 +229,8 @@ export class RecipientService {
       const { email, name } = hitOf({
         table: '',
         list: '',
-        columns: JSON.parse(columns) as TableColumn[],
-        fields: JSON.parse(cells) as TableRow,
+        columns,
+        fields: cells,
       });
       return bareAddress(email) === bare ? [{ tableId, position, name }] : [];
     });
@@ -288,30 +288,25 @@ async function forgetElsewhere(writer: Writer, bare: string, known: readonly str
     .from(fills)
     .where(like(fills.original, holds));
   for (const { id, original } of answering)
-    if (original?.toLowerCase().includes(bare))
+    if (original && JSON.stringify(original).toLowerCase().includes(bare))
       await writer.update(fills).set({ original: null, letter: null }).where(eq(fills.id, id));
   const folded = known.map((words) => words.toLowerCase());
   for (const { id, broken } of await writer.select({ id: mailings.id, broken: mailings.broken }).from(mailings)) {
-    const lines = JSON.parse(broken) as string[];
-    const left = lines.filter((line) => !folded.some((words) => line.toLowerCase().includes(words)));
-    if (left.length < lines.length)
-      await writer
-        .update(mailings)
-        .set({ broken: JSON.stringify(left) })
-        .where(eq(mailings.id, id));
+    const left = broken.filter((line) => !folded.some((words) => line.toLowerCase().includes(words)));
+    if (left.length < broken.length) await writer.update(mailings).set({ broken: left }).where(eq(mailings.id, id));
   }
   const mails = await writer
     .select({ id: letters.id, sender: letters.sender, recipients: letters.recipients })
     .from(letters)
     .where(or(eq(letters.sender, bare), like(letters.recipients, holds)));
   for (const { id, sender, recipients } of mails) {
-    const others = (JSON.parse(recipients) as string[]).filter((each) => each !== bare);
-    if (sender !== bare && others.length === (JSON.parse(recipients) as string[]).length) continue;
+    const others = recipients.filter((each) => each !== bare);
+    if (sender !== bare && others.length === recipients.length) continue;
     await writer
       .update(letters)
       .set({
         sender: sender === bare ? '' : sender,
-        recipients: JSON.stringify(others),
+        recipients: others,
         subject: '',
         from: '',
         opening: '',
@@ -329,15 +324,12 @@ async function forgetElsewhere(writer: Writer, bare: string, known: readonly str
     .from(handedOver)
     .where(like(handedOver.recipients, holds));
   for (const { id, recipients } of others) {
-    const left = (JSON.parse(recipients) as string[]).filter((each) => bareAddress(each) !== bare);
-    await writer
-      .update(handedOver)
-      .set({ recipients: JSON.stringify(left) })
-      .where(eq(handedOver.id, id));
+    const left = recipients.filter((each) => bareAddress(each) !== bare);
+    await writer.update(handedOver).set({ recipients: left }).where(eq(handedOver.id, id));
   }
 }
 
-const NO_CHANGES = JSON.stringify({ parts: [], reworded: [] });
+const NO_CHANGES = { parts: [], reworded: [] };
 
 /** Those of some addresses that nothing is sent to. */
 export async function refusedAmong(reader: Reader | Writer, addresses: readonly string[]): Promise<Set<string>> {

@@ -67,12 +67,9 @@ async function changeCells(
   const where = and(eq(tableRows.tableId, tableId), eq(tableRows.position, position));
   const [row] = await writer.select().from(tableRows).where(where);
   if (!row) throw refuse('This row is not there any more.');
-  const changed = { ...(JSON.parse(row.cells) as TableRow), ...cells };
+  const changed = { ...row.cells, ...cells };
   const folded = row.folded === '' ? '' : foldedRow(changed);
-  await writer
-    .update(tableRows)
-    .set({ cells: JSON.stringify(changed), folded })
-    .where(where);
+  await writer.update(tableRows).set({ cells: changed, folded }).where(where);
 }
 
 /** Adds rows behind the last. */
@@ -94,7 +91,7 @@ export async function addRows(writer: Writer, tableId: string, rows: readonly Ta
       rows.slice(from, from + CHUNK).map((cells, index) => ({
         tableId,
         position: begin + from + index,
-        cells: JSON.stringify(cells),
+        cells,
         folded: wordsOf(cells),
       })),
     );

@@ -52,8 +52,8 @@ export class TableService {
       .from(schema.tableRows)
       .where(eq(schema.tableRows.tableId, id))
       .orderBy(asc(schema.tableRows.position));
-    const columns = JSON.parse(table.columns) as SampleColumn[];
-    const cells = stored.map((row) => JSON.parse(row.cells) as TableRow);
+    const columns = table.columns;
+    const cells = stored.map((row) => row.cells);
     const { rows, problems } = withComputed(columns, cells, dayIn(new Date(), 'UTC'));
     return {
       ...(await this.seenBy(asker))(table, stored.length),
@@ -164,7 +164,7 @@ export class TableService {
         );
       const head: Head = {
         title: table.title,
-        columns: JSON.parse(table.columns) as SampleColumn[],
+        columns: [...table.columns],
         keepUntil: table.keepUntil,
         folder: table.folder,
       };
@@ -179,7 +179,7 @@ export class TableService {
         title: head.title,
         keepUntil: head.keepUntil,
         folder: head.folder,
-        columns: JSON.stringify(head.columns),
+        columns: head.columns,
         revision: revision + 1,
         updatedAt: new Date().toISOString(),
       };
@@ -250,7 +250,7 @@ async function insert(
     id: randomUUID(),
     use,
     title,
-    columns: JSON.stringify(columns),
+    columns,
     revision: 1,
     updatedAt: new Date().toISOString(),
     binnedAt: null,

@@ -6,15 +6,16 @@ import { MailService, SendProblem } from '@vocabula/mail';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { AssetService } from '../assets/service.js';
+import type { Envelope, Recorded } from '../db/schema/sending.js';
 import { schema, type Database, type Writer } from '../db/database.js';
-import { recordHandedOver, recordOf, type Recorded } from '../fills/records.js';
+import { recordHandedOver, recordOf } from '../fills/records.js';
 import { inputOf, messageOf, whyNot } from '../fills/rendering.js';
 import { RequestProblem } from '../http/problem.js';
 import { answeredFor, changesFor } from '../mailings/rows.js';
 import { mailboxOf } from '../people/names.js';
 import { Batch, Workshop } from './batch.js';
 import { CLAIM_TIMES, Claims, stillOf, type ClaimTimes } from './claims.js';
-import { envelopeOf, type Envelope, type Outbox, type OutgoingRow } from './outbox.js';
+import { envelopeOf, type Outbox, type OutgoingRow } from './outbox.js';
 import { pauseSending, scopeOf, type PauseScope } from './pauses.js';
 
 const { outgoing, mailings, fills, letters } = schema;
@@ -164,9 +165,9 @@ export class Courier {
     if (row.mailing === null) {
       if (row.envelope === null || row.raw === null || row.record === null)
         throw new RequestProblem(422, 'empty', 'Nothing is left of this message.');
-      const envelope = JSON.parse(row.envelope) as Envelope;
+      const envelope = row.envelope;
       await batch.demandWritable(envelope.to);
-      return { envelope, raw: row.raw, record: JSON.parse(row.record) as Recorded };
+      return { envelope, raw: row.raw, record: row.record };
     }
     const { mailing, profile, programFor } = await batch.prepared(row.mailing);
     const program = programFor(row);

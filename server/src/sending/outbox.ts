@@ -5,9 +5,10 @@ import { foldedMailbox, type Message } from '@vocabula/core';
 import { inlined, readEml, toEml, type AssetSource } from '@vocabula/mail';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { withAssets } from '../assets/message-assets.js';
+import type { Envelope, Recorded } from '../db/schema/sending.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import type { Moment } from '../fills/rendering.js';
-import { answered, type Recorded } from '../fills/records.js';
+import { answered } from '../fills/records.js';
 import { nameOfFields } from '../fills/rows.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
@@ -21,11 +22,6 @@ export type OutgoingRow = typeof outgoing.$inferSelect;
 
 /** How long what is sent at once can be taken back, in milliseconds. */
 export const GRACE = 30_000;
-
-export interface Envelope {
-  readonly from: string;
-  readonly to: readonly string[];
-}
 
 /** What a message is known by, everywhere and once; of the sender's domain. */
 export const newMessageId = (from: string): string => `<${randomUUID()}@${from.split('@')[1] ?? 'vocabula.example'}>`;
@@ -109,13 +105,13 @@ export class Outbox {
       attempts: 0,
       claimedBy: null,
       claimedAt: null,
-      envelope: JSON.stringify(envelope),
+      envelope,
       raw: Buffer.from(raw),
       messageId,
-      fields: '{}',
-      answers: '{}',
-      changes: '{"parts":[],"reworded":[]}',
-      record: JSON.stringify(record),
+      fields: {},
+      answers: {},
+      changes: { parts: [], reworded: [] },
+      record,
       createdAt: at,
       goneAt: null,
     };

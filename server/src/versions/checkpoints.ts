@@ -1,7 +1,6 @@
 /** States of working copies that are kept for ninety days: at the start of a sitting, as work goes on, before big acts. */
 import { randomUUID } from 'node:crypto';
 import type { Checkpoint, CheckpointReason } from '@vocabula/contract';
-import type { TextDocument } from '@vocabula/core';
 import { desc, eq, lt } from 'drizzle-orm';
 import type { Row } from '../catalogue/visible-texts.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
@@ -21,7 +20,7 @@ export async function checkpoint(
   reason: CheckpointReason,
   asker: Pick<Asker, 'id' | 'name'>,
 ): Promise<void> {
-  const document = JSON.parse(row.document) as TextDocument;
+  const document = row.document;
   const frozen = await freeze(writer, { name: row.name, revision: row.revision, document });
   await writer.insert(checkpoints).values({
     id: randomUUID(),

@@ -14,19 +14,19 @@ export interface Named {
 
 /** Keeps one state of a text or of the house; the same state is kept once. @returns its id */
 export async function freeze(writer: Writer, { name, revision, document }: Named): Promise<string> {
-  const json = JSON.stringify(document);
-  const digest = createHash('sha256').update(json).digest('hex');
+  const digest = createHash('sha256').update(JSON.stringify(document)).digest('hex');
   const [known] = await writer
     .select({ id: frozen.id })
     .from(frozen)
     .where(and(eq(frozen.name, name), eq(frozen.digest, digest)));
   if (known) return known.id;
   const id = randomUUID();
-  await writer
-    .insert(frozen)
-    .values({ id, name, revision, digest, document: json, createdAt: new Date().toISOString() });
+  await writer.insert(frozen).values({ id, name, revision, digest, document, createdAt: new Date().toISOString() });
   return id;
 }
+
+/** Whether a frozen state is of a text, and not of the house. */
+export const isText = (state: TextDocument | House): state is TextDocument => 'type' in state;
 
 export type FrozenRow = typeof frozen.$inferSelect;
 

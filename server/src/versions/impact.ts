@@ -13,7 +13,6 @@ import {
   type TextDocument,
 } from '@vocabula/core';
 import { fillingOfRow, hardCases, type Filling } from '@vocabula/core/proof';
-import type { TableRow } from '@vocabula/core/tables';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { closure, rowOf } from '../catalogue/visible-texts.js';
 import { summaryOf } from '../catalogue/text-summaries.js';
@@ -147,7 +146,7 @@ export class ImpactService {
     return {
       set: set.title,
       cases: rows.map((row) => {
-        const cells = JSON.parse(row.cells) as TableRow;
+        const cells = row.cells;
         return { label: nameOf(cells), filling: fillingOfRow(program, cells, sender) };
       }),
     };

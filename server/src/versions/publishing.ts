@@ -40,13 +40,13 @@ export async function subjectOf(reader: Reader | Writer, name: string, asker: As
   if (row.published === null && !mayWrite) throw notFound('text');
   access.demand('fill', row.folder);
   const second = row.secondPerson || access.folders.get(row.folder)?.secondPerson === true;
-  const wrote = (JSON.parse(row.writtenBy) as string[]).includes(asker.id);
+  const wrote = row.writtenBy.includes(asker.id);
   const granted = access.may('publish', row.folder);
   return {
     name,
     title: row.title,
     revision: row.revision,
-    document: JSON.parse(row.document) as TextDocument,
+    document: row.document,
     published: row.published ?? undefined,
     publishedRevision: row.publishedRevision ?? undefined,
     row,
@@ -65,7 +65,7 @@ function houseSubject(row: HouseRow | undefined, asker: Asker): Subject {
     name: HOUSE_NAME,
     title: 'House style, facts and holidays',
     revision: row.revision,
-    document: JSON.parse(row.house) as House,
+    document: row.house,
     published: row.published ?? undefined,
     publishedRevision: row.publishedRevision ?? undefined,
     row: undefined,
@@ -125,7 +125,7 @@ export async function publishState(
     .insert(versions)
     .values({ text: name, number, frozen, revision, note: words, who: who.id, whoName: who.name, at });
   if (name === HOUSE_NAME)
-    await writer.update(houses).set({ published: number, publishedRevision: revision, writtenBy: '[]' });
+    await writer.update(houses).set({ published: number, publishedRevision: revision, writtenBy: [] });
   else {
     const row = await rowOf(writer, name);
     await writer
@@ -133,9 +133,9 @@ export async function publishState(
       .set({
         published: number,
         publishedRevision: revision,
-        publishedAs: JSON.stringify(frontOf(document as TextDocument)),
+        publishedAs: frontOf(document as TextDocument),
         // Who changed it since that state was looked at is still to be looked after by somebody else.
-        ...(row?.revision === revision ? { writtenBy: '[]' } : {}),
+        ...(row?.revision === revision ? { writtenBy: [] } : {}),
       })
       .where(eq(texts.name, name));
     await derive(writer, name, 'published', document as TextDocument);
@@ -180,5 +180,5 @@ export async function withdraw(
 export async function documentOf(reader: Reader | Writer, frozen: string): Promise<TextDocument | House> {
   const found = (await thawed(reader, [frozen])).get(frozen);
   if (!found) throw notFound('state');
-  return JSON.parse(found.document) as TextDocument | House;
+  return found.document;
 }

@@ -31,7 +31,7 @@ export class RemarkService {
         who: asker.id,
         whoName: asker.name,
         at: new Date().toISOString(),
-        answers: '[]',
+        answers: [],
         settledAt: null,
         settledBy: null,
       };
@@ -55,10 +55,7 @@ export class RemarkService {
         ...(reply === undefined
           ? {}
           : {
-              answers: JSON.stringify([
-                ...(JSON.parse(row.answers) as unknown[]),
-                { who: asker.name, at, body: reply },
-              ]),
+              answers: [...row.answers, { who: asker.name, at, body: reply }],
             }),
         ...(settled === undefined ? {} : { settledAt: settled ? at : null, settledBy: settled ? asker.name : null }),
       };
@@ -74,6 +71,6 @@ const remarkOf = (row: Row): Remark => ({
   body: row.body,
   who: row.whoName,
   at: row.at,
-  answers: JSON.parse(row.answers) as Remark['answers'],
+  answers: row.answers,
   settled: row.settledAt ? { by: row.settledBy ?? '', at: row.settledAt } : undefined,
 });

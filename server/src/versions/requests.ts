@@ -1,6 +1,6 @@
 /** Requests to publish: from who may write but not publish, to who may. */
 import { randomUUID } from 'node:crypto';
-import { HOUSE_NAME, type Answer, type Ask, type ProofReport, type Request } from '@vocabula/contract';
+import { HOUSE_NAME, type Answer, type Ask, type Request } from '@vocabula/contract';
 import { and, desc, eq } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
@@ -32,7 +32,7 @@ export class RequestService {
         frozen: await freeze(writer, subject),
         revision,
         note: words,
-        report: JSON.stringify(report),
+        report,
         who: asker.id,
         whoName: asker.name,
         at: new Date().toISOString(),
@@ -121,7 +121,7 @@ const requestOf = (row: Row, title: string, asker: Asker): Request => ({
   title,
   revision: row.revision,
   note: row.note,
-  report: JSON.parse(row.report) as ProofReport,
+  report: row.report,
   who: row.whoName,
   mine: row.who === asker.id,
   at: row.at,

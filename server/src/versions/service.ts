@@ -222,7 +222,7 @@ export class VersionService {
     return rows.map(({ at, subject: words, recipients, person }) => ({
       at,
       who: person ? askerOfRow(person).name : 'somebody',
-      recipients: JSON.parse(recipients) as string[],
+      recipients: recipients,
       subject: words,
     }));
   }

@@ -300,7 +300,7 @@ describe('history', () => {
       server.database.write((writer) =>
         writer.update(versions).set({ note: 'other' }).where(eq(versions.text, 'visit')),
       ),
-      server.database.write((writer) => writer.update(frozen).set({ document: '{}' })),
+      server.database.write((writer) => writer.update(frozen).set({ revision: 9 })),
     ];
     for (const change of changes) await expect(change).rejects.toThrow();
   });

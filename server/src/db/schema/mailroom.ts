@@ -1,5 +1,6 @@
 /** The mailroom, which stands in for a mail service. */
 import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { json } from './json.js';
 
 /** Mail that the stand-in for a mail service has taken. Never changed. */
 export const letters = sqliteTable(
@@ -7,7 +8,7 @@ export const letters = sqliteTable(
   {
     id: text().primaryKey(),
     sender: text().notNull(),
-    recipients: text().notNull(),
+    recipients: json<readonly string[]>().notNull(),
     subject: text().notNull(),
     raw: blob({ mode: 'buffer' }).notNull(),
     at: text().notNull(),

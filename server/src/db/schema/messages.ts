@@ -1,6 +1,8 @@
 /** Messages being filled, and those handed over, which never change but to forget somebody. */
-import { WAYS } from '@vocabula/contract';
+import { WAYS, type OfferedValues, type Original } from '@vocabula/contract';
+import type { FillChanges } from '@vocabula/core/filling';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { json } from './json.js';
 
 /** Messages being filled, and those handed over. */
 export const fills = sqliteTable(
@@ -10,7 +12,7 @@ export const fills = sqliteTable(
     text: text().notNull(),
     title: text().notNull(),
     /** Ids of frozen documents, the template's own first. */
-    frozen: text().notNull(),
+    frozen: json<readonly string[]>().notNull(),
     /** Id of the frozen house. */
     house: text(),
     signature: text(),
@@ -18,14 +20,14 @@ export const fills = sqliteTable(
     person: text().notNull().default('me'),
     /** The version of the template it was begun on. */
     version: integer(),
-    recipient: text().notNull(),
-    answers: text().notNull(),
-    /** Values taken over from elsewhere, those of them that were confirmed, and what else was changed; as JSON. */
-    offered: text().notNull().default('{}'),
-    confirmed: text().notNull().default('[]'),
-    changes: text().notNull().default('{"parts":[],"reworded":[]}'),
-    /** The mail that is answered, as JSON, and its letter in the mailroom. */
-    original: text(),
+    recipient: json<Readonly<Record<string, string>>>().notNull(),
+    answers: json<Readonly<Record<string, unknown>>>().notNull(),
+    /** Values taken over from elsewhere, those of them that were confirmed, and what else was changed. */
+    offered: json<OfferedValues>().notNull().default({}),
+    confirmed: json<readonly string[]>().notNull().default([]),
+    changes: json<FillChanges>().notNull().default({ parts: [], reworded: [] }),
+    /** The mail that is answered, and its letter in the mailroom. */
+    original: json<Original>(),
     letter: text(),
     replyAll: integer({ mode: 'boolean' }).notNull().default(false),
     state: text({ enum: ['unfinished', 'handed over', 'sent'] }).notNull(),
@@ -46,7 +48,7 @@ export const handedOver = sqliteTable(
       .references(() => fills.id),
     way: text({ enum: WAYS }).notNull(),
     subject: text().notNull(),
-    recipients: text().notNull(),
+    recipients: json<readonly string[]>().notNull(),
     html: text().notNull(),
     plain: text().notNull(),
     at: text().notNull(),
@@ -56,7 +58,7 @@ export const handedOver = sqliteTable(
     /** The first recipient's bare address, folded, and name: by which the record of a person is found. */
     address: text().notNull().default(''),
     name: text().notNull().default(''),
-    answers: text().notNull().default('{}'),
+    answers: json<Readonly<Record<string, unknown>>>().notNull().default({}),
     /** How many lines were reworded, and how many texts stitched to it. */
     reworded: integer().notNull().default(0),
     stitched: integer().notNull().default(0),

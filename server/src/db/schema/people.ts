@@ -1,10 +1,12 @@
 /** People, how they sign in, and what they did. */
+import type { HandOverWays, Profile, Scope } from '@vocabula/contract';
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { json } from './json.js';
 
 /** The people. */
 export const people = sqliteTable('people', {
   id: text().primaryKey(),
-  profile: text().notNull(),
+  profile: json<Profile>().notNull(),
   updatedAt: text().notNull(),
   /** The address they sign in with, folded; none for one who was never invited. */
   address: text().unique(),
@@ -16,8 +18,8 @@ export const people = sqliteTable('people', {
   createdAt: text().notNull().default(''),
   /** Since when they cannot sign in. */
   endedAt: text(),
-  /** How they hand over, as JSON; see the contract. */
-  ways: text().notNull().default('{}'),
+  /** How they hand over; see the contract. */
+  ways: json<Partial<HandOverWays>>().notNull().default({}),
 });
 
 /**
@@ -52,8 +54,8 @@ export const atHand = sqliteTable(
   (table) => [primaryKey({ columns: [table.person, table.text] })],
 );
 
-/** What holds for the whole workspace, by key, as JSON. */
-export const workspace = sqliteTable('workspace', { key: text().primaryKey(), value: text().notNull() });
+/** What holds for the whole workspace, by key. */
+export const workspace = sqliteTable('workspace', { key: text().primaryKey(), value: json<unknown>().notNull() });
 
 export const groups = sqliteTable('groups', { id: text().primaryKey(), title: text().notNull() });
 
@@ -115,7 +117,7 @@ export const keys = sqliteTable('keys', {
   digest: text().notNull().unique(),
   /** The first characters, to know it by. */
   start: text().notNull(),
-  scopes: text().notNull(),
+  scopes: json<readonly Scope[]>().notNull(),
   createdAt: text().notNull(),
   usedAt: text(),
   endedAt: text(),

@@ -1,6 +1,18 @@
 /** What goes out through the mail service, and what is counted of it. */
 import { MAILING_STATES, OUTGOING_STATES } from '@vocabula/contract';
+import type { FillChanges } from '@vocabula/core/filling';
 import { blob, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { json } from './json.js';
+import { handedOver } from './messages.js';
+
+/** What the mail service is told: who sends, and all who get it. */
+export interface Envelope {
+  readonly from: string;
+  readonly to: readonly string[];
+}
+
+/** What is kept of a message when it has gone. */
+export type Recorded = Omit<typeof handedOver.$inferInsert, 'id' | 'fillId' | 'at'>;
 
 /** One message to one recipient, from the draft until it has gone. */
 export const outgoing = sqliteTable(
@@ -24,16 +36,16 @@ export const outgoing = sqliteTable(
     /** Which process is sending it, and since when. */
     claimedBy: text(),
     claimedAt: text(),
-    /** What the service is told, as JSON: `{ from, to }`. Rows of a mailing are rendered when they go. */
-    envelope: text(),
+    /** Rows of a mailing are rendered when they go. */
+    envelope: json<Envelope>(),
     raw: blob({ mode: 'buffer' }),
     messageId: text().notNull(),
     /** Of rows of a mailing: the recipient, what is answered for them alone, and what was changed for them. */
-    fields: text().notNull().default('{}'),
-    answers: text().notNull().default('{}'),
-    changes: text().notNull().default('{"parts":[],"reworded":[]}'),
+    fields: json<Readonly<Record<string, string>>>().notNull().default({}),
+    answers: json<Readonly<Record<string, unknown>>>().notNull().default({}),
+    changes: json<FillChanges>().notNull().default({ parts: [], reworded: [] }),
     /** What it was rendered as, for the record of it; none before. */
-    record: text(),
+    record: json<Recorded>(),
     createdAt: text().notNull(),
     goneAt: text(),
   },
@@ -67,17 +79,17 @@ export const mailings = sqliteTable(
     version: integer(),
     /** The message it began with, and what that was begun on. */
     fill: text().notNull(),
-    frozen: text().notNull(),
+    frozen: json<readonly string[]>().notNull(),
     house: text().notNull(),
     signature: text(),
     zone: text().notNull(),
-    changes: text().notNull().default('{"parts":[],"reworded":[]}'),
+    changes: json<FillChanges>().notNull().default({ parts: [], reworded: [] }),
     /** What is asked once, and the keys of what is asked for each. */
-    answers: text().notNull().default('{}'),
-    differing: text().notNull().default('[]'),
+    answers: json<Readonly<Record<string, unknown>>>().notNull().default({}),
+    differing: json<readonly string[]>().notNull().default([]),
     state: text({ enum: MAILING_STATES }).notNull(),
     /** How many lines of what was given are nobody one can write to, with their words, as JSON. */
-    broken: text().notNull().default('[]'),
+    broken: json<readonly string[]>().notNull().default([]),
     revision: integer().notNull().default(1),
     createdAt: text().notNull(),
     startedAt: text(),

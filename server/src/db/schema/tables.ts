@@ -1,12 +1,15 @@
 /** Sample sets and recipient lists. */
+import type { SampleColumn } from '@vocabula/core/proof';
+import type { TableRow } from '@vocabula/core/tables';
 import { integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { json } from './json.js';
 
 /** Sample sets and recipient lists. */
 export const tables = sqliteTable('tables', {
   id: text().primaryKey(),
   use: text({ enum: ['sample', 'recipients'] }).notNull(),
   title: text().notNull(),
-  columns: text().notNull(),
+  columns: json<readonly SampleColumn[]>().notNull(),
   revision: integer().notNull().default(1),
   updatedAt: text().notNull(),
   binnedAt: text(),
@@ -41,7 +44,7 @@ export const tableRows = sqliteTable(
       .notNull()
       .references(() => tables.id),
     position: integer().notNull(),
-    cells: text().notNull(),
+    cells: json<TableRow>().notNull(),
     /** Of recipient lists: all words of the row, folded, to be found by. */
     folded: text().notNull().default(''),
   },

@@ -1,5 +1,19 @@
 /** Texts, their folders, what they use and are found by; the house and its assets. */
+import type { House, TextDocument } from '@vocabula/core';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { json } from './json.js';
+
+/** What of a published version is asked for without reading it whole. */
+export interface PublishedAs {
+  readonly title: string;
+  readonly subject: string;
+  readonly call?: string;
+  readonly locale?: string;
+  readonly validFrom?: string;
+  readonly validUntil?: string;
+  /** The first lines as they read; none of versions from before they were kept. */
+  readonly opening?: string;
+}
 
 /** Working copies of templates, blocks and signatures. */
 export const texts = sqliteTable(
@@ -11,15 +25,15 @@ export const texts = sqliteTable(
     subject: text().notNull(),
     call: text(),
     locale: text(),
-    document: text().notNull(),
+    document: json<TextDocument>().notNull(),
     revision: integer().notNull(),
     updatedAt: text().notNull(),
     binnedAt: text(),
     folder: text().notNull().default('root'),
     /** Where it stands among the texts of its folder; ties go by title. */
     position: integer().notNull().default(0),
-    /** Words that texts are grouped by, as a JSON array. */
-    tags: text().notNull().default('[]'),
+    /** Words that texts are grouped by. */
+    tags: json<readonly string[]>().notNull().default([]),
     /** Who made it, by id. */
     madeBy: text(),
     /** As its file says: the address or name of who answers for it. */
@@ -28,15 +42,15 @@ export const texts = sqliteTable(
     validFrom: text(),
     validUntil: text(),
     /** How many findings its working copy had when it was saved: errors, warnings, notes. */
-    findings: text().notNull().default('[0,0,0]'),
+    findings: json<readonly [number, number, number]>().notNull().default([0, 0, 0]),
     /** The number of the version that colleagues use; none before the first, and after it was withdrawn. */
     published: integer(),
     /** The revision that version was made from. */
     publishedRevision: integer(),
-    /** Title, subject, call word and dates of that version, as JSON. */
-    publishedAs: text(),
-    /** Ids of those who changed it since it was published, as a JSON array. */
-    writtenBy: text().notNull().default('[]'),
+    /** Title, subject, call word and dates of that version. */
+    publishedAs: json<PublishedAs>(),
+    /** Ids of those who changed it since it was published. */
+    writtenBy: json<readonly string[]>().notNull().default([]),
     retiredAt: text(),
     /** The name of what takes the place of a retired one. */
     replacedBy: text(),
@@ -116,8 +130,8 @@ export const assets = sqliteTable(
     digest: text().notNull(),
     content: blob({ mode: 'buffer' }).notNull(),
     createdAt: text().notNull(),
-    /** Ids of those who brought it, as a JSON array. */
-    addedBy: text(),
+    /** Ids of those who brought it. */
+    addedBy: json<readonly string[]>(),
   },
   (table) => [uniqueIndex('assets_digest').on(table.digest)],
 );
@@ -125,10 +139,10 @@ export const assets = sqliteTable(
 /** The house: one row. */
 export const houses = sqliteTable('houses', {
   id: text().primaryKey(),
-  house: text().notNull(),
+  house: json<House>().notNull(),
   revision: integer().notNull(),
   updatedAt: text().notNull(),
   published: integer(),
   publishedRevision: integer(),
-  writtenBy: text().notNull().default('[]'),
+  writtenBy: json<readonly string[]>().notNull().default([]),
 });

@@ -1,5 +1,8 @@
 /** What becomes of working copies: versions, checkpoints, requests, remarks. Frozen documents and versions never change. */
+import type { ProofReport, Remark } from '@vocabula/contract';
+import type { House, TextDocument } from '@vocabula/core';
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { json } from './json.js';
 
 /** Published versions of texts and of the house (`house.yaml`), each a frozen document. */
 export const versions = sqliteTable(
@@ -63,8 +66,8 @@ export const requests = sqliteTable(
     frozen: text().notNull(),
     revision: integer().notNull(),
     note: text().notNull(),
-    /** The proof report that went with it, as JSON. */
-    report: text().notNull(),
+    /** The proof report that went with it. */
+    report: json<ProofReport>().notNull(),
     who: text().notNull(),
     whoName: text().notNull(),
     at: text().notNull(),
@@ -90,8 +93,8 @@ export const remarks = sqliteTable(
     who: text().notNull(),
     whoName: text().notNull(),
     at: text().notNull(),
-    /** What was said to it, as JSON. */
-    answers: text().notNull().default('[]'),
+    /** What was said to it. */
+    answers: json<Remark['answers']>().notNull().default([]),
     settledAt: text(),
     settledBy: text(),
   },
@@ -107,7 +110,7 @@ export const frozen = sqliteTable(
     revision: integer().notNull(),
     /** SHA-256 of the document, so that one state is kept once. */
     digest: text().notNull(),
-    document: text().notNull(),
+    document: json<TextDocument | House>().notNull(),
     createdAt: text().notNull(),
   },
   (table) => [uniqueIndex('frozen_name_digest').on(table.name, table.digest)],
