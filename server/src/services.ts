@@ -36,6 +36,7 @@ import { VersionService } from './versions/service.js';
 import { Heavy } from './workers/heavy.js';
 import type { HeavyServices } from './workers/served.js';
 import { Workers } from './workers/pool.js';
+import { GroupService } from './people/groups.js';
 
 export interface Services extends HeavyServices {
   readonly database: Database;
@@ -43,6 +44,7 @@ export interface Services extends HeavyServices {
   readonly heavy: Heavy;
   readonly fills: FillService;
   readonly people: PeopleService;
+  readonly groups: GroupService;
   readonly addresses: AddressService;
   readonly assets: AssetService;
   readonly houses: HouseService;
@@ -96,6 +98,7 @@ export function makeServices(
 ): Services {
   const heavy = new Heavy(workers, () => ({ url: database.url, smtp: smtp() }));
   const people = new PeopleService(database);
+  const groups = new GroupService(database);
   const catalogue = new CatalogueService(database);
   const assets = new AssetService(database);
   const folders = new FolderService(database);
@@ -111,6 +114,7 @@ export function makeServices(
     workers,
     heavy,
     people,
+    groups,
     addresses: new AddressService(database),
     catalogue,
     assets,

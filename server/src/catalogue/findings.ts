@@ -1,10 +1,10 @@
 /** What the checker says about texts on the server: to count it, and to stop what must not be published. */
-import { checkProgram, compileBundle, dayIn, type Finding, type TextDocument } from '@vocabula/core';
-import { eq } from 'drizzle-orm';
-import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { checkProgram, compileBundle, dayIn, sameValue, type Finding, type TextDocument } from '@vocabula/core';
+import { type Database, type Reader, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
 import type { Asker } from '../people/asker.js';
 import type { Access } from '../rights/access.js';
+import { changeText } from './store.js';
 import { closure, rowOf } from './visible-texts.js';
 
 /** Findings of a text in the state the asker writes it, with what it includes. */
@@ -28,8 +28,7 @@ export const levelsOf = (findings: readonly Finding[]): [number, number, number]
 export async function countFindings(database: Database, name: string, asker: Asker): Promise<void> {
   const row = await rowOf(database.read, name);
   if (!row) return;
-  const document = row.document;
+  const { document } = row;
   const findings = levelsOf(await findingsOf(database.read, { name, document }, asker));
-  if (findings !== row.findings)
-    await database.write((writer) => writer.update(schema.texts).set({ findings }).where(eq(schema.texts.name, name)));
+  if (!sameValue(findings, row.findings)) await database.write((writer) => changeText(writer, name, { findings }));
 }

@@ -2,7 +2,7 @@
 import type { Closure, Conflict, CreateText, Many, SaveText, TextSummary, WorkingCopy } from '@vocabula/contract';
 import { dayIn, emptyDocument, nameFromTitle, normalise, sameValue } from '@vocabula/core';
 import { writeText } from '@vocabula/core/markdown';
-import { count, eq, inArray, max } from 'drizzle-orm';
+import { count, inArray, max } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
@@ -12,9 +12,15 @@ import { privateFolder } from '../rights/private.js';
 import { checkpointBefore } from '../versions/checkpoints.js';
 import { closure, rowOf, TEXT_HEAD, workingCopy, type Row } from './visible-texts.js';
 import { countFindings } from './findings.js';
-import { callWordIsFree, insertText, takenNames, underive, updateText } from './store.js';
+import { callWordIsFree, changeText, insertText, removeText, takenNames, updateText } from './store.js';
 import { demanded, summaryOf } from './text-summaries.js';
 import { usersOf } from './uses.js';
+import { setOwnSet } from '../samples/store.js';
+import { removeProofRecord } from '../proofs/service.js';
+import { removeCheckpoints } from '../versions/checkpoints.js';
+import { removeRemarks } from '../versions/remarks.js';
+import { removeRequests } from '../versions/requests.js';
+import { removeTimed } from '../versions/service.js';
 
 const { texts, fills } = schema;
 
@@ -124,21 +130,14 @@ export class CatalogueService {
               access.demand('publish', many.folder, 'folder');
             }
             const secondPerson = carriedRequirement(row, many.folder, access, asker);
-            await writer
-              .update(texts)
-              .set({ folder: many.folder, position: 0, secondPerson })
-              .where(eq(texts.name, row.name));
+            await changeText(writer, row.name, { folder: many.folder, position: 0, secondPerson });
             const to = access.folders.get(many.folder)?.title ?? '';
             await note(writer, asker, 'moved', 'text', row.name, `${row.title} to ${to}`);
           }
           return;
         case 'order':
           access.demand('write', many.folder, 'folder');
-          for (const [at, name] of many.names.entries())
-            await writer
-              .update(texts)
-              .set({ position: at + 1 })
-              .where(eq(texts.name, name));
+          for (const [at, name] of many.names.entries()) await changeText(writer, name, { position: at + 1 });
           return;
         case 'tag':
           for (const row of rows) {
@@ -146,7 +145,7 @@ export class CatalogueService {
             const tags = many.off
               ? old.filter((tag) => !many.tags.includes(tag))
               : [...new Set([...old, ...many.tags])].sort();
-            await writer.update(texts).set({ tags }).where(eq(texts.name, row.name));
+            await changeText(writer, row.name, { tags });
           }
           return;
         case 'bin':
@@ -155,7 +154,7 @@ export class CatalogueService {
             if (row.published !== null) access.demand('publish', row.folder);
             const binnedAt = many.act === 'bin' ? new Date().toISOString() : null;
             if (binnedAt === null) await callWordIsFree(writer, row.name, workingCopy(row).document);
-            await writer.update(texts).set({ binnedAt }).where(eq(texts.name, row.name));
+            await changeText(writer, row.name, { binnedAt });
             await note(writer, asker, many.act === 'bin' ? 'binned' : 'restored', 'text', row.name, row.title);
           }
           return;
@@ -202,21 +201,8 @@ function carriedRequirement(row: Row, target: string, access: Access, asker: Ask
 
 /** Takes a text out for good. What was sent from it stays, with the versions it was sent from. */
 async function purge(writer: Writer, row: Row): Promise<void> {
-  await underive(writer, row.name, 'working');
-  await underive(writer, row.name, 'published');
-  for (const table of [
-    schema.checkpoints,
-    schema.timed,
-    schema.requests,
-    schema.remarks,
-    schema.lookedAt,
-    schema.setAside,
-  ])
-    await writer.delete(table).where(eq(table.text, row.name));
-  await writer.delete(schema.ownSets).where(eq(schema.ownSets.text, row.name));
-  await writer.delete(texts).where(eq(texts.name, row.name));
-  await writer
-    .insert(schema.purgedNames)
-    .values({ name: row.name, at: new Date().toISOString() })
-    .onConflictDoNothing();
+  for (const remove of [removeCheckpoints, removeTimed, removeRequests, removeRemarks, removeProofRecord])
+    await remove(writer, row.name);
+  await setOwnSet(writer, row.name, null);
+  await removeText(writer, row.name);
 }

@@ -166,3 +166,21 @@ export async function callWordIsFree(reader: Reader | Writer, name: string, docu
   if (others.some((other) => other.name !== name && other.binnedAt === null))
     throw new RequestProblem(422, 'duplicate-key', `The call word “${call}” is taken by another text.`);
 }
+
+/** What is written of a text apart from its document: where it stands, what became of it. */
+export type TextFields = Partial<
+  Omit<TextHead, 'name' | 'kind' | 'title' | 'subject' | 'call' | 'locale' | 'revision'>
+>;
+export async function changeText(writer: Writer, name: string, changed: TextFields): Promise<void> {
+  await writer.update(texts).set(changed).where(eq(texts.name, name));
+}
+/** Moves all texts of a folder into another. */
+export async function moveTexts(writer: Writer, from: string, into: string): Promise<void> {
+  await writer.update(texts).set({ folder: into }).where(eq(texts.folder, from));
+}
+/** Takes a text away for good. Its name is given to no other. */
+export async function removeText(writer: Writer, name: string): Promise<void> {
+  for (const state of ['working', 'published'] as const) await underive(writer, name, state);
+  await writer.delete(texts).where(eq(texts.name, name));
+  await writer.insert(schema.purgedNames).values({ name, at: new Date().toISOString() }).onConflictDoNothing();
+}

@@ -4,11 +4,13 @@
  */
 import { HOUSE_NAME } from '@vocabula/contract';
 import { and, eq, isNull } from 'drizzle-orm';
-import { derive } from '../catalogue/store.js';
+import { changeText, derive } from '../catalogue/store.js';
 import { houseRow } from '../house/house-state.js';
 import { foldedRow } from '../samples/changes.js';
 import { publishState } from '../versions/publishing.js';
 import { schema, type Database } from './database.js';
+import { setVersionOf } from '../fills/store.js';
+import { changeRow } from '../samples/store.js';
 
 const NOTE = 'As it was when versions began.';
 const WHO = { id: 'me', name: 'Vocabula' };
@@ -16,7 +18,7 @@ const WHO = { id: 'me', name: 'Vocabula' };
 /** Does nothing where it was done. */
 export async function adopt(database: Database): Promise<void> {
   await makeFindable(database);
-  const { texts, searched, people, fills } = schema;
+  const { texts, searched, people } = schema;
   const unknown = await database.read
     .select({ name: texts.name })
     .from(texts)
@@ -43,19 +45,16 @@ export async function adopt(database: Database): Promise<void> {
       if (!row) continue;
       const document = row.document;
       const { owner, review_by, valid_from, valid_until } = document.attrs.front;
-      await writer
-        .update(texts)
-        .set({
-          madeBy: before ? WHO.id : null,
-          owner: owner ?? null,
-          reviewBy: review_by ?? null,
-          validFrom: valid_from ?? null,
-          validUntil: valid_until ?? null,
-        })
-        .where(eq(texts.name, name));
+      await changeText(writer, name, {
+        madeBy: before ? WHO.id : null,
+        owner: owner ?? null,
+        reviewBy: review_by ?? null,
+        validFrom: valid_from ?? null,
+        validUntil: valid_until ?? null,
+      });
       await derive(writer, name, 'working', document);
       await publishState(writer, { name, title: row.title, revision: row.revision, document }, NOTE, WHO);
-      await writer.update(fills).set({ version: 1 }).where(eq(fills.text, name));
+      await setVersionOf(writer, name, 1);
     }
   });
 }
@@ -71,9 +70,6 @@ async function makeFindable(database: Database): Promise<void> {
   if (rows.length === 0) return;
   await database.write(async (writer) => {
     for (const { tableId, position, cells } of rows)
-      await writer
-        .update(tableRows)
-        .set({ folded: foldedRow(cells) })
-        .where(and(eq(tableRows.tableId, tableId), eq(tableRows.position, position)));
+      await changeRow(writer, tableId, position, { folded: foldedRow(cells) });
   });
 }

@@ -11,7 +11,6 @@ import {
   type Profile,
   type Role,
 } from '@vocabula/contract';
-import { eq } from 'drizzle-orm';
 import { zipSync } from 'fflate';
 import type { Logger } from 'pino';
 import { parse } from 'yaml';
@@ -26,6 +25,9 @@ import { ROOT } from '../rights/access.js';
 import { publishState, subjectOf } from '../versions/publishing.js';
 import { bringMails, type DemoMail } from './mails.js';
 import { makeUse, type DemoUse } from './use.js';
+import { changeText } from '../catalogue/store.js';
+import { saveGroup } from '../people/groups.js';
+import { addFolder, setGrants } from '../rights/store.js';
 
 interface DemoPeople {
   readonly password: string;
@@ -135,17 +137,15 @@ async function addFolders(
 ): Promise<void> {
   const holders = new Map<string, string>();
   for (const { title, members } of groups) {
-    const id = randomUUID();
-    holders.set(`group:${title}`, `group:${id}`);
-    await writer.insert(schema.groups).values({ id, title });
     const persons = members.map((key) => people.get(key)?.id).filter((person) => person !== undefined);
-    await writer.insert(schema.members).values(persons.map((person) => ({ group: id, person })));
+    const { id } = await saveGroup(writer, undefined, title, persons);
+    holders.set(`group:${title}`, `group:${id}`);
   }
   for (const { title, inherits = true, secondPerson = false, grants } of folders) {
     const id = randomUUID();
-    await writer.insert(schema.folders).values({ id, parent: ROOT, title, inherits, secondPerson, position: 50 });
-    for (const [holder, right] of Object.entries(grants))
-      await writer.insert(schema.grants).values({ folder: id, holder: holders.get(holder) ?? holder, right });
+    await addFolder(writer, { id, parent: ROOT, title, inherits, secondPerson, position: 50 });
+    const given = Object.entries(grants).map(([holder, right]) => [holders.get(holder) ?? holder, right] as const);
+    await setGrants(writer, id, new Map(given));
   }
 }
 
@@ -157,7 +157,7 @@ async function publishAll(database: Database, author: Asker, administrator: Aske
     const names = await writer.select({ name: schema.texts.name }).from(schema.texts);
     for (const { name } of names) {
       await publishState(writer, await subjectOf(writer, name, administrator), words, author);
-      await writer.update(schema.texts).set({ madeBy: author.id }).where(eq(schema.texts.name, name));
+      await changeText(writer, name, { madeBy: author.id });
     }
   });
 }

@@ -11,6 +11,8 @@ import { frozenOf } from '../fills/rows.js';
 import { newMessageId } from '../sending/outbox.js';
 import type { Asker } from '../people/asker.js';
 import { profileOf } from '../people/service.js';
+import { addFills, addHandedOver } from '../fills/store.js';
+import { addOutgoing } from '../sending/store.js';
 
 export interface DemoUse {
   readonly seed: number;
@@ -28,7 +30,6 @@ export interface DemoUse {
 const DAY = 86_400_000;
 const ZONE = 'Europe/Dublin';
 /** Rows put into one statement. */
-const CHUNK = 60;
 
 /** Numbers from 0 to 1 out of a seed (mulberry32). */
 function drawing(seed: number): () => number {
@@ -94,20 +95,16 @@ export async function makeUse(
         }
       }
     }
-    await insertAll(fills, (chunk) => writer.insert(schema.fills).values(chunk));
-    await insertAll(sent, (chunk) => writer.insert(schema.outgoing).values(chunk));
-    await insertAll(records, (chunk) => writer.insert(schema.handedOver).values(chunk));
+    await addFills(writer, fills);
+    await addOutgoing(writer, sent);
+    await addHandedOver(writer, records);
   });
   return made;
 }
 
-async function insertAll<R>(rows: R[], insert: (chunk: R[]) => Promise<unknown>): Promise<void> {
-  for (let from = 0; from < rows.length; from += CHUNK) await insert(rows.slice(from, from + CHUNK));
-}
-
 async function prepare(writer: Writer, text: string, asker: Asker): Promise<Prepared> {
   const begun = await begin(writer, text, asker);
-  const { texts, house } = await frozenOf(writer, { ...begun, frozen: begun.frozen });
+  const { texts, house } = await frozenOf(writer, begun);
   const signature = begun.signature ?? undefined;
   const program = programOf({ texts, house, signature, changes: NO_CHANGES });
   return { begun, program, documents: texts, profile: await profileOf(writer, asker.id) };
@@ -148,12 +145,11 @@ function message(
   const fill = {
     ...begun,
     id: randomUUID(),
-    frozen: begun.frozen,
     person: asker.id,
     recipient: fields,
     answers,
     changes,
-    original: original ? original : null,
+    original: original ?? null,
     state: service || original ? ('sent' as const) : ('handed over' as const),
     createdAt: new Date(at.getTime() - 30_000 - draw() * 120_000).toISOString(),
     updatedAt: iso,

@@ -6,14 +6,14 @@ import type { Folder, LibraryItem, LibraryLook, LibraryTaken, TakeLibrary } from
 import { nameFromTitle, sameValue, type TextDocument } from '@vocabula/core';
 import { readHouse, writeHouse } from '@vocabula/core/house';
 import { writeText } from '@vocabula/core/markdown';
-import { eq, inArray, isNull } from 'drizzle-orm';
+import { inArray, isNull } from 'drizzle-orm';
 import { strToU8, zipSync } from 'fflate';
 import { stringify } from 'yaml';
 import type { AssetService } from '../assets/service.js';
 import { note } from '../audit/service.js';
 import { publishedVersions, rowOf, workingCopy, type Row } from '../catalogue/visible-texts.js';
 import { countFindings } from '../catalogue/findings.js';
-import { insertText, isPurged, takenNames } from '../catalogue/store.js';
+import { changeText, insertText, isPurged, takenNames } from '../catalogue/store.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
 import { houseFromFile, takeHouse } from '../house/service.js';
@@ -24,6 +24,7 @@ import type { FolderService } from '../rights/folders.js';
 import { refusals, takeText } from './files.js';
 import { renamed } from './renamed.js';
 import { ASSETS, CATALOGUE, HOUSE, unpacked, type Catalogue, type Library } from './unpacked.js';
+import { addFolder } from '../rights/store.js';
 
 export class LibraryService {
   constructor(
@@ -194,8 +195,7 @@ export class LibraryService {
           kept += 1;
           await insertText(writer, name, document, { folder, madeBy: asker.id });
         }
-        if (tags.length > 0 || position > 0)
-          await writer.update(schema.texts).set({ tags, position }).where(eq(schema.texts.name, name));
+        if (tags.length > 0 || position > 0) await changeText(writer, name, { tags, position });
         made.push(name);
       }
       if (library.house !== undefined && wanted.some(({ what }) => what === 'house'))
@@ -277,7 +277,7 @@ async function foldersFor(
           inherits: true,
           secondPerson: false,
         };
-        await writer.insert(schema.folders).values(row);
+        await addFolder(writer, row);
         await note(writer, asker, 'made', 'folder', row.id, title);
         known.push(row);
       }

@@ -11,19 +11,19 @@ import {
   type Program,
 } from '@vocabula/core';
 import { inlined, toEml, toIcs, type AssetSource } from '@vocabula/mail';
-import { eq } from 'drizzle-orm';
 import { assetsOf, withAssets } from '../assets/message-assets.js';
 import type { AssetService } from '../assets/service.js';
-import { schema, type Database } from '../db/database.js';
+import { type Database } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { mailboxOf } from '../people/names.js';
 import { profileOf, waysOf } from '../people/service.js';
 import { workspaceOf } from '../people/workspace.js';
 import type { Outbox } from '../sending/outbox.js';
-import { answered, demandWritable, recordHandedOver, recordOf } from './records.js';
+import { answered, demandWritable, recordOf } from './records.js';
 import { inputOf, messageOf, programOf, whyNot } from './rendering.js';
 import type { FillService } from './service.js';
+import { addHandedOver, changeFill } from './store.js';
 
 export interface HandedOverFile {
   readonly name: string;
@@ -64,11 +64,9 @@ export class HandOverService {
       outgoing = await this.outbox.add({ fill, message, assets, profile, moment, record, due, asker });
     } else {
       await this.database.write(async (writer) => {
-        await recordHandedOver(writer, { ...record, fillId: id, at: moment.now.toISOString(), outgoing: null });
-        await writer
-          .update(schema.fills)
-          .set({ state: 'handed over', updatedAt: moment.now.toISOString() })
-          .where(eq(schema.fills.id, id));
+        const at = moment.now.toISOString();
+        await addHandedOver(writer, [{ ...record, fillId: id, at, outgoing: null }]);
+        await changeFill(writer, id, { state: 'handed over', updatedAt: at });
         await answered(writer, id, moment.now);
       });
     }

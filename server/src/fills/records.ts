@@ -1,5 +1,4 @@
 /** What is kept of messages that were handed over, and who may not be written to. */
-import { randomUUID } from 'node:crypto';
 import type { Fill, Way } from '@vocabula/contract';
 import { foldedMailbox, writtenMailbox, type Message } from '@vocabula/core';
 import { bareAddress } from '@vocabula/core/filling';
@@ -11,6 +10,7 @@ import type { Asker } from '../people/asker.js';
 import { refusedAmong } from '../recipients/service.js';
 import { inputOf, type Answered } from './rendering.js';
 import { nameOfFields } from './rows.js';
+import { setDealtWith } from '../mailroom/store.js';
 
 /** Throws where one of a message's addresses is on the do-not-write list. */
 export async function demandWritable(
@@ -34,11 +34,7 @@ export async function answered(writer: Writer, fill: string, at: Date): Promise<
     .select({ letter: schema.fills.letter })
     .from(schema.fills)
     .where(eq(schema.fills.id, fill));
-  if (row?.letter)
-    await writer
-      .update(schema.deliveries)
-      .set({ doneAt: at.toISOString() })
-      .where(eq(schema.deliveries.letter, row.letter));
+  if (row?.letter) await setDealtWith(writer, row.letter, at.toISOString());
 }
 
 /** What is kept of a message that was handed over. */
@@ -65,12 +61,4 @@ export function recordOf(
     reworded: fill.changes.reworded.length,
     stitched: fill.changes.parts.length,
   };
-}
-
-export async function recordHandedOver(
-  writer: Writer,
-  ...records: readonly Omit<typeof schema.handedOver.$inferInsert, 'id'>[]
-): Promise<void> {
-  if (records.length > 0)
-    await writer.insert(schema.handedOver).values(records.map((record) => ({ id: randomUUID(), ...record })));
 }

@@ -28,6 +28,8 @@ import { checkChanges } from './changes.js';
 import { likelyFor } from './likely-templates.js';
 import { offeredFor } from './memory.js';
 import { fillOf, frozenOf, ownFill, standingsOf, summary, type Row } from './rows.js';
+import { addRemark } from '../versions/remarks.js';
+import { addFills, binFill, changeFill } from './store.js';
 
 const { fills } = schema;
 
@@ -70,7 +72,7 @@ export class FillService {
         updatedAt: now,
         binnedAt: null,
       };
-      await writer.insert(fills).values(row);
+      await addFills(writer, [row]);
       const declared = new Set(texts.flatMap(({ document }) => document.attrs.variables.map(({ key }) => key)));
       const unknown = Object.keys(given.answers ?? {}).filter((key) => !declared.has(key));
       return fillOf(writer, row, [
@@ -121,7 +123,7 @@ export class FillService {
         state: 'unfinished',
         updatedAt: new Date().toISOString(),
       };
-      await writer.update(fills).set(changed).where(eq(fills.id, id));
+      await changeFill(writer, id, changed);
       return summary(changed, (await standingsOf(writer, [changed])).get(id) ?? 'current');
     });
   }
@@ -153,7 +155,7 @@ export class FillService {
         state: 'unfinished',
         updatedAt: new Date().toISOString(),
       };
-      await writer.update(fills).set(changed).where(eq(fills.id, id));
+      await changeFill(writer, id, changed);
       return fillOf(writer, changed);
     });
   }
@@ -179,22 +181,10 @@ export class FillService {
     await this.database.write(async (writer) => {
       await demanded(writer, text, asker, 'fill');
       const target = await rowOf(writer, text);
-      await writer.insert(schema.remarks).values({
-        id: randomUUID(),
-        text,
-        exact: plainWords(found.before).slice(0, 2000),
-        prefix: '',
-        suffix: '',
-        body: `Suggested wording${target?.owner ? ` for ${target.owner}` : ''}: “${withoutValues(plainWords(found.after ?? []), row.recipient)}”`.slice(
-          0,
-          4000,
-        ),
-        who: asker.id,
-        whoName: asker.name,
-        at: new Date().toISOString(),
-        answers: [],
-        settledAt: null,
-        settledBy: null,
+      const words = withoutValues(plainWords(found.after ?? []), row.recipient);
+      await addRemark(writer, text, asker, {
+        quote: { exact: plainWords(found.before).slice(0, 2000), prefix: '', suffix: '' },
+        body: `Suggested wording${target?.owner ? ` for ${target.owner}` : ''}: “${words}”`.slice(0, 4000),
       });
     });
   }
@@ -259,11 +249,7 @@ export class FillService {
 
   bin(id: string, binned: boolean, asker: Asker): Promise<void> {
     return this.database.write(async (writer) => {
-      const changed = await writer
-        .update(fills)
-        .set({ binnedAt: binned ? new Date().toISOString() : null })
-        .where(and(eq(fills.id, id), eq(fills.person, asker.id)));
-      if (changed.rowsAffected === 0) throw notFound('message');
+      if (!(await binFill(writer, id, asker.id, binned ? new Date().toISOString() : null))) throw notFound('message');
     });
   }
 

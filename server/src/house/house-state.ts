@@ -34,3 +34,21 @@ export async function currentHouse(reader: Reader | Writer, purpose: 'fill' | 'w
     ? { house: found.document, revision: found.revision, updatedAt: found.at, version }
     : { house: PLAIN_HOUSE, revision: 0, updatedAt: undefined };
 }
+
+/** Puts this in the place of the working copy. */
+export async function putHouse(
+  writer: Writer,
+  row: Pick<HouseRow, 'house' | 'revision' | 'updatedAt' | 'writtenBy'>,
+): Promise<void> {
+  await writer
+    .insert(schema.houses)
+    .values({ id: HOUSE_ID, ...row })
+    .onConflictDoUpdate({ target: schema.houses.id, set: row });
+}
+/** Says what became of the house. */
+export async function changeHouse(
+  writer: Writer,
+  changed: Partial<Pick<HouseRow, 'published' | 'publishedRevision' | 'writtenBy'>>,
+): Promise<void> {
+  await writer.update(schema.houses).set(changed).where(eq(schema.houses.id, HOUSE_ID));
+}

@@ -2,10 +2,10 @@
 import type { SaveHouse, StoredHouse } from '@vocabula/contract';
 import { hasErrors, placeInWords, sameValue, type House } from '@vocabula/core';
 import { readHouse, writeHouse } from '@vocabula/core/house';
-import { schema, type Database, type Writer } from '../db/database.js';
+import { type Database, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { currentHouse, HOUSE_ID, houseRow } from './house-state.js';
+import { currentHouse, houseRow, putHouse } from './house-state.js';
 
 export class HouseService {
   constructor(private readonly database: Database) {}
@@ -41,10 +41,7 @@ export async function keepHouse(writer: Writer, house: House, asker: Pick<Asker,
     updatedAt: new Date().toISOString(),
     writtenBy: [...new Set([...(old?.writtenBy ?? []), asker.id])],
   };
-  await writer
-    .insert(schema.houses)
-    .values({ id: HOUSE_ID, ...row })
-    .onConflictDoUpdate({ target: schema.houses.id, set: row });
+  await putHouse(writer, row);
   return { house, revision: row.revision, updatedAt: row.updatedAt, version: old?.published ?? undefined };
 }
 

@@ -7,10 +7,9 @@ import { refusedAmong } from '../recipients/service.js';
 import { envelopeOf } from '../sending/outbox.js';
 import { preparedOf } from './prepared.js';
 import { answeredFor, type MailedOutgoing } from './rows.js';
+import { changeOutgoing } from '../sending/store.js';
 
 const { mailings, outgoing } = schema;
-/** Rows put into one statement. */
-const CHUNK = 300;
 /** Messages that are judged before others get their turn. */
 const TURN = 200;
 /** States of rows that have not gone, and may still be judged anew. */
@@ -57,18 +56,8 @@ export async function judge(database: Database, id: string, only?: readonly stri
       group.ids.push(rowId);
       groups.set(key, group);
     }
-    for (const { state, why, ids } of groups.values()) {
-      for (let at = 0; at < ids.length; at += CHUNK)
-        await writer
-          .update(outgoing)
-          .set({ state, why })
-          .where(
-            and(
-              inArray(outgoing.id, ids.slice(at, at + CHUNK)),
-              // What has been claimed meanwhile stays claimed.
-              inArray(outgoing.state, OPEN),
-            ),
-          );
-    }
+    // What has been claimed meanwhile stays claimed.
+    for (const { state, why, ids } of groups.values())
+      await changeOutgoing(writer, ids, { state, why }, inArray(outgoing.state, OPEN));
   });
 }

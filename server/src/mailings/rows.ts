@@ -9,13 +9,15 @@ import { nameOfFields } from '../fills/rows.js';
 import type { Asker } from '../people/asker.js';
 import { newMessageId } from '../sending/outbox.js';
 import type { Given } from './recipients.js';
+import { addOutgoing, type OutgoingRow as MailedOutgoing } from '../sending/store.js';
+import type { MailingRow } from './store.js';
 
 const { outgoing } = schema;
 export const UNCHANGED: FillChanges = { parts: [], reworded: [] };
 export const isUnchanged = ({ parts, reworded }: FillChanges): boolean => parts.length === 0 && reworded.length === 0;
 
-export type MailingRow = typeof schema.mailings.$inferSelect;
-export type MailedOutgoing = typeof schema.outgoing.$inferSelect;
+export type { MailingRow } from './store.js';
+export type { OutgoingRow as MailedOutgoing } from '../sending/store.js';
 
 /** What one message is rendered with: the mailing's answers, and on top of them the recipient's own. */
 export const answeredFor = (
@@ -49,9 +51,6 @@ export const mailedRow = (row: MailedOutgoing): MailedRow => ({
   changes: row.changes,
 });
 
-/** Rows put into one statement. */
-const CHUNK = 300;
-
 /** Puts people behind those who are there. */
 export async function insertRows(
   writer: Writer,
@@ -65,22 +64,22 @@ export async function insertRows(
     .where(eq(outgoing.mailing, mailing.id));
   const begin = (last?.position ?? -1) + 1;
   const now = new Date().toISOString();
-  for (let from = 0; from < people.length; from += CHUNK)
-    await writer.insert(outgoing).values(
-      people.slice(from, from + CHUNK).map(({ fields, address }, at) => ({
-        id: randomUUID(),
-        person: asker.id,
-        mailing: mailing.id,
-        position: begin + from + at,
-        address,
-        name: nameOfFields(fields),
-        subject: '',
-        state: 'ready' as const,
-        due: now,
-        messageId: newMessageId(asker.address || 'vocabula@vocabula.example'),
-        fields,
-        changes: UNCHANGED,
-        createdAt: now,
-      })),
-    );
+  await addOutgoing(
+    writer,
+    people.map(({ fields, address }, at) => ({
+      id: randomUUID(),
+      person: asker.id,
+      mailing: mailing.id,
+      position: begin + at,
+      address,
+      name: nameOfFields(fields),
+      subject: '',
+      state: 'ready' as const,
+      due: now,
+      messageId: newMessageId(asker.address || 'vocabula@vocabula.example'),
+      fields,
+      changes: UNCHANGED,
+      createdAt: now,
+    })),
+  );
 }

@@ -13,7 +13,7 @@ import {
   type OutgoingState,
 } from '@vocabula/contract';
 import { fold } from '@vocabula/core';
-import { and, asc, count, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, count, desc, eq } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader } from '../db/database.js';
 import { checkChanges } from '../fills/changes.js';
@@ -21,11 +21,13 @@ import { frozenOf } from '../fills/rows.js';
 import type { FillService } from '../fills/service.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { reopened, type Outbox } from '../sending/outbox.js';
+import type { Outbox } from '../sending/outbox.js';
 import type { TableService } from '../samples/service.js';
 import { judge, OPEN } from './readiness.js';
 import { fromRows, readPasted, type Given, type Read } from './recipients.js';
 import { insertRows, mailedRow, type MailingRow } from './rows.js';
+import { changeInMailing, changeOutgoing } from '../sending/store.js';
+import { addMailing, changeMailing, reopenMailing } from './store.js';
 
 const { mailings, outgoing, tables } = schema;
 const LEFT_OUT = 'left out';
@@ -67,7 +69,7 @@ export class MailingService {
       startedAt: null,
       endedAt: null,
     };
-    await this.database.write((writer) => writer.insert(mailings).values(mailing));
+    await this.database.write((writer) => addMailing(writer, mailing));
     return this.whole(mailing);
   }
 
@@ -124,7 +126,7 @@ export class MailingService {
         throw new RequestProblem(422, 'too-many', `One mailing writes to ${MOST_RECIPIENTS} people at most.`);
       await insertRows(writer, mailing, fresh, asker);
       const broken = [...mailing.broken, ...read.broken, ...twice].slice(0, 2000);
-      await writer.update(mailings).set({ broken }).where(eq(mailings.id, id));
+      await changeMailing(writer, id, { broken });
     });
     await judge(this.database, id);
     return this.get(id, asker);
@@ -151,14 +153,11 @@ export class MailingService {
     const mailing = await this.own(id, asker);
     demandPreparing(mailing);
     await this.database.write((writer) =>
-      writer
-        .update(mailings)
-        .set({
-          ...(answers ? { answers } : {}),
-          ...(differing ? { differing } : {}),
-          revision: mailing.revision + 1,
-        })
-        .where(eq(mailings.id, id)),
+      changeMailing(writer, id, {
+        ...(answers ? { answers } : {}),
+        ...(differing ? { differing } : {}),
+        revision: mailing.revision + 1,
+      }),
     );
     await judge(this.database, id);
     return this.get(id, asker);
@@ -179,19 +178,16 @@ export class MailingService {
         const { lost } = checkChanges((await frozenOf(writer, mailing)).texts, change.changes);
         if (lost > 0) throw new RequestProblem(422, 'bad-changes', 'The text does not say there what was reworded.');
       }
-      await writer
-        .update(outgoing)
-        .set({
-          ...(change.answers ? { answers: change.answers } : {}),
-          ...(change.fields ? { fields: { ...change.fields, email: row.address } } : {}),
-          ...(change.changes ? { changes: change.changes } : {}),
-          ...(change.out === undefined
-            ? {}
-            : change.out
-              ? { state: 'taken back' as const, why: LEFT_OUT }
-              : { state: 'ready' as const, why: '' }),
-        })
-        .where(eq(outgoing.id, rowId));
+      await changeOutgoing(writer, [rowId], {
+        ...(change.answers ? { answers: change.answers } : {}),
+        ...(change.fields ? { fields: { ...change.fields, email: row.address } } : {}),
+        ...(change.changes ? { changes: change.changes } : {}),
+        ...(change.out === undefined
+          ? {}
+          : change.out
+            ? { state: 'taken back' as const, why: LEFT_OUT }
+            : { state: 'ready' as const, why: '' }),
+      });
     });
     await judge(this.database, id, [rowId]);
     const [row] = await this.database.read.select().from(outgoing).where(eq(outgoing.id, rowId));
@@ -207,12 +203,7 @@ export class MailingService {
       if (!from.includes(state))
         throw new RequestProblem(409, 'state', `This is not possible now: the mailing is ${WORDS[state]}.`);
       const ended = next === 'stopped' ? { endedAt: new Date().toISOString() } : {};
-      await this.database.write((writer) =>
-        writer
-          .update(mailings)
-          .set({ state: next, ...ended })
-          .where(eq(mailings.id, id)),
-      );
+      await this.database.write((writer) => changeMailing(writer, id, { state: next, ...ended }));
     };
     switch (given.act) {
       case 'first':
@@ -234,10 +225,7 @@ export class MailingService {
       case 'stop':
         await to('stopped', ['going', 'paused', 'first']);
         await this.database.write(async (writer) => {
-          await writer
-            .update(outgoing)
-            .set({ state: 'taken back', why: 'stopped' })
-            .where(and(eq(outgoing.mailing, id), inArray(outgoing.state, ['ready', 'waiting'])));
+          await changeInMailing(writer, id, ['ready', 'waiting'], { state: 'taken back', why: 'stopped' });
           await note(writer, asker, 'stopped', 'mailing', id, mailing.title);
         });
         break;
@@ -262,10 +250,14 @@ export class MailingService {
         );
       const now = new Date().toISOString();
       if (act === 'arrived')
-        await writer.update(outgoing).set({ state: 'gone', goneAt: now, why: 'as its person says' }).where(where);
+        await changeInMailing(writer, mailing.id, ['uncertain'], {
+          state: 'gone',
+          goneAt: now,
+          why: 'as its person says',
+        });
       else {
-        await writer.update(outgoing).set({ state: 'waiting', due: now, why: '', attempts: 0 }).where(where);
-        await reopened(writer, mailing.id);
+        await changeInMailing(writer, mailing.id, ['uncertain'], { state: 'waiting', due: now, why: '', attempts: 0 });
+        await reopenMailing(writer, mailing.id);
       }
       const words = act === 'arrived' ? 'noted as arrived' : 'sent again';
       await note(writer, asker, 'wrote to', 'mailing', mailing.id, `${mailing.title}: ${rows.length} ${words}`);
@@ -292,8 +284,8 @@ export class MailingService {
           `${ready.length} messages are ready; you typed ${typed}. Nothing was sent.`,
         );
       const now = new Date().toISOString();
-      await writer.update(outgoing).set({ state: 'waiting', due: now }).where(eq(outgoing.id, first.id));
-      await writer.update(mailings).set({ state: 'first', startedAt: now }).where(eq(mailings.id, mailing.id));
+      await changeOutgoing(writer, [first.id], { state: 'waiting', due: now });
+      await changeMailing(writer, mailing.id, { state: 'first', startedAt: now });
       await note(writer, asker, 'wrote to', 'mailing', mailing.id, `${mailing.title}: ${ready.length} people`);
     });
   }

@@ -9,8 +9,10 @@ import { keepWorkspaceValue } from '../people/workspace.js';
 import { AHEAD, aheadOf, answerOf } from './recipient-behaviour.js';
 import { letterColumns } from './reading.js';
 import { takeLetter } from './service.js';
+import { addCount } from '../sending/store.js';
+import { takeIntention } from './store.js';
 
-const { intentions, letters, outgoing, counts } = schema;
+const { intentions, letters, outgoing } = schema;
 type Intention = typeof intentions.$inferSelect;
 type Letter = typeof letters.$inferSelect;
 const HOUR = 3_600_000;
@@ -76,11 +78,7 @@ export class ClockService {
     const answer = what === 'answer' ? await answerTo(letter, mail, recipient, due) : undefined;
     const bounce = what === 'bounce' ? await bounceOf(letter, recipient, due) : undefined;
     await this.database.write(async (writer) => {
-      const { rowsAffected } = await writer
-        .update(intentions)
-        .set({ doneAt: new Date().toISOString() })
-        .where(and(eq(intentions.id, id), isNull(intentions.doneAt)));
-      if (rowsAffected === 0) return;
+      if (!(await takeIntention(writer, id))) return;
       const raw = answer ?? bounce;
       if (!raw) return;
       const given = { sender: answer ? recipient : '', recipients: [letter.sender], raw };
@@ -103,7 +101,7 @@ export class ClockService {
 async function countFor(writer: Writer, messageId: string, what: 'answered' | 'bounced', at: string): Promise<void> {
   if (messageId === '') return;
   const [row] = await writer.select({ id: outgoing.id }).from(outgoing).where(eq(outgoing.messageId, messageId));
-  if (row) await writer.insert(counts).values({ outgoing: row.id, what, at });
+  if (row) await addCount(writer, { outgoing: row.id, what, at });
 }
 
 const plain = (html: string): string => `<!doctype html><html><body><p>${html}</p></body></html>`;

@@ -5,6 +5,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { schema, type Writer } from '../db/database.js';
 import { workspaceValue } from '../people/workspace.js';
+import { addIntentions } from './store.js';
 
 type Letter = typeof schema.letters.$inferSelect;
 type What = (typeof schema.intentions.$inferInsert)['what'];
@@ -43,8 +44,8 @@ export async function intend(writer: Writer, letter: Letter, address: string): P
   if (!address.endsWith('.example')) return;
   const begin = Date.parse(letter.at) + (await aheadOf(writer));
   const planned = conductOf(letter.messageId || letter.id, address);
-  if (planned.length === 0) return;
-  await writer.insert(schema.intentions).values(
+  await addIntentions(
+    writer,
     planned.map(({ what, hours }) => ({
       id: randomUUID(),
       letter: letter.id,

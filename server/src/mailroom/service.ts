@@ -11,6 +11,7 @@ import type { Asker } from '../people/asker.js';
 import { paceOf, type Workers } from '../workers/pool.js';
 import { intend } from './recipient-behaviour.js';
 import type { LetterColumns } from './reading.js';
+import { addLetter, deliver, describeLetter, setDealtWith } from './store.js';
 
 const { letters, deliveries } = schema;
 type Row = typeof letters.$inferSelect;
@@ -101,11 +102,8 @@ export class LetterService {
   /** Says that a letter is dealt with, or is not. */
   async done(id: string, done: boolean, asker: Asker): Promise<void> {
     await this.database.write(async (writer) => {
-      const { rowsAffected } = await writer
-        .update(deliveries)
-        .set({ doneAt: done ? new Date().toISOString() : null })
-        .where(and(eq(deliveries.letter, id), inArray(deliveries.address, await ownAddresses(writer, asker.id))));
-      if (rowsAffected === 0) throw notFound('letter');
+      const own = await ownAddresses(writer, asker.id);
+      if (!(await setDealtWith(writer, id, done ? new Date().toISOString() : null, own))) throw notFound('letter');
     });
   }
 
@@ -137,7 +135,7 @@ export class LetterService {
       await this.database.write(async (writer) => {
         for (const [at, { id }] of rows.entries()) {
           const { from = '', opening = '', thread = '', readable = false } = all[at] ?? {};
-          await writer.update(letters).set({ from, opening, thread, readable }).where(eq(letters.id, id));
+          await describeLetter(writer, id, { from, opening, thread, readable });
         }
       });
     }
@@ -177,10 +175,10 @@ export async function takeLetter(writer: Writer, { sender, recipients, raw, colu
     at: at.toISOString(),
     ...columns,
   };
-  await writer.insert(letters).values(row);
+  await addLetter(writer, row);
   const here = await mailboxesOf(writer, to);
   for (const address of new Set(to)) {
-    if (here.has(address)) await writer.insert(deliveries).values({ address, letter: row.id, at: row.at });
+    if (here.has(address)) await deliver(writer, { address, letter: row.id, at: row.at });
     else await intend(writer, row, address);
   }
 }

@@ -60,8 +60,9 @@ export const meHandlers = ({
 /** All people, and their groups. Who they are is known to authors, who give rights; only administrators change it. */
 export const peopleHandlers = ({
   people,
+  groups,
   addresses,
-}: Pick<Services, 'people' | 'addresses'>): HandlersOf<'people'> => ({
+}: Pick<Services, 'people' | 'groups' | 'addresses'>): HandlersOf<'people'> => ({
   'GET /people': () => people.list(),
   'POST /people': ({ body, asker }) => people.invite(body, asker),
   'PATCH /people/{id}': ({ params: { id }, body, asker }) => people.change(id, body, asker),
@@ -69,8 +70,8 @@ export const peopleHandlers = ({
   'PUT /people/{id}/addresses/{address}': ({ params: { id, address }, asker }) => addresses.confirm(id, address, asker),
   'DELETE /people/{id}/addresses/{address}': ({ params: { id, address }, asker }) =>
     addresses.remove(id, address, asker),
-  'GET /people/groups': () => people.groups(),
-  'POST /people/groups': ({ body, asker }) => people.saveGroup(undefined, body, asker),
-  'PUT /people/groups/{id}': ({ params: { id }, body, asker }) => people.saveGroup(id, body, asker),
-  'DELETE /people/groups/{id}': ({ params: { id }, asker }) => people.removeGroup(id, asker),
+  'GET /people/groups': () => groups.list(),
+  'POST /people/groups': ({ body, asker }) => groups.save(undefined, body, asker),
+  'PUT /people/groups/{id}': ({ params: { id }, body, asker }) => groups.save(id, body, asker),
+  'DELETE /people/groups/{id}': ({ params: { id }, asker }) => groups.remove(id, asker),
 });

@@ -3,11 +3,11 @@ import { randomUUID } from 'node:crypto';
 import type { Key, MakeKey, NewKey } from '@vocabula/contract';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { note } from '../audit/service.js';
-import { schema, type Database } from '../db/database.js';
+import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import type { Asker } from './asker.js';
 import { digestOf, newToken } from './secrets.js';
-import { askerOfRow } from './service.js';
+import { askerOfRow } from './names.js';
 
 const { keys, people } = schema;
 /** What keys begin with, so that one that got lost is recognised. */
@@ -83,3 +83,11 @@ const keyOf = (row: typeof keys.$inferSelect): Key => ({
   createdAt: row.createdAt,
   usedAt: row.usedAt ?? undefined,
 });
+
+/** Ends all keys of a person, for good: they do not come back with the account. */
+export async function endKeys(writer: Writer, person: string): Promise<void> {
+  await writer
+    .update(keys)
+    .set({ endedAt: new Date().toISOString() })
+    .where(and(eq(keys.person, person), isNull(keys.endedAt)));
+}

@@ -6,7 +6,6 @@ import {
   type ChangePassword,
   type ChangePerson,
   type FirstPerson,
-  type Group,
   type HandOverWays,
   type Invite,
   type LinkFor,
@@ -14,7 +13,6 @@ import {
   type OneTimeLink,
   type Person,
   type Profile,
-  type SaveGroup,
   type SetPassword,
 } from '@vocabula/contract';
 import { and, eq, gt, isNull, max, ne } from 'drizzle-orm';
@@ -24,13 +22,14 @@ import { notFound, RequestProblem } from '../http/problem.js';
 import { addPrivateFolder } from '../rights/private.js';
 import { demandNotShared, foldedAddress, furtherAddresses, ownAddresses } from './addresses.js';
 import type { Asker } from './asker.js';
-import { nameOfRow } from './names.js';
+import { askerOfRow, nameOfRow } from './names.js';
 import { digestOf, hashed, isPassword, newToken } from './secrets.js';
 import { endAll } from './sessions.js';
 import { SlowDown } from './slow-down.js';
 import { workspaceOf } from './workspace.js';
+import { endKeys } from './keys.js';
 
-const { people, links, groups, members, sessions, keys } = schema;
+const { people, links, sessions } = schema;
 type Row = typeof people.$inferSelect;
 const LINK_DAYS = { invitation: 14, reset: 2 } as const;
 
@@ -213,54 +212,6 @@ export class PeopleService {
     });
   }
 
-  async groups(): Promise<Group[]> {
-    const { read } = this.database;
-    const rows = await read.select().from(members);
-    return (await read.select().from(groups))
-      .map(({ id, title }) => ({
-        id,
-        title,
-        members: rows.filter((row) => row.group === id).map((row) => row.person),
-      }))
-      .sort((a, b) => a.title.localeCompare(b.title, 'en'));
-  }
-
-  /** Makes a group, or changes one. @param id none for a new one */
-  saveGroup(id: string | undefined, { title, members: people_ }: SaveGroup, asker: Asker): Promise<Group> {
-    return this.database.write(async (writer) => {
-      const group = id ?? randomUUID();
-      if (id === undefined) await writer.insert(groups).values({ id: group, title });
-      else {
-        const { rowsAffected } = await writer.update(groups).set({ title }).where(eq(groups.id, id));
-        if (rowsAffected === 0) throw notFound('group');
-      }
-      const known = new Set((await writer.select({ id: people.id }).from(people)).map((row) => row.id));
-      const wanted = [...new Set(people_)].filter((person) => known.has(person));
-      await writer.delete(members).where(eq(members.group, group));
-      if (wanted.length > 0) await writer.insert(members).values(wanted.map((person) => ({ group, person })));
-      await note(
-        writer,
-        asker,
-        id === undefined ? 'made' : 'changed',
-        'group',
-        group,
-        `${title}: ${wanted.length} people`,
-      );
-      return { id: group, title, members: wanted };
-    });
-  }
-
-  removeGroup(id: string, asker: Asker): Promise<void> {
-    return this.database.write(async (writer) => {
-      const [row] = await writer.select().from(groups).where(eq(groups.id, id));
-      if (!row) throw notFound('group');
-      await writer.delete(schema.grants).where(eq(schema.grants.holder, `group:${id}`));
-      await writer.delete(members).where(eq(members.group, id));
-      await writer.delete(groups).where(eq(groups.id, id));
-      await note(writer, asker, 'ended', 'group', id, row.title);
-    });
-  }
-
   private async linked(reader: Reader | Writer, token: string): Promise<{ row: Row; what: 'invitation' | 'reset' }> {
     const [found] = await reader
       .select({ link: links, row: people })
@@ -279,13 +230,6 @@ export class PeopleService {
 
 /** Who wrote here before there were accounts. */
 const BEFORE_ACCOUNTS = 'me';
-
-export const askerOfRow = (row: Row): Asker => ({
-  id: row.id,
-  role: row.role,
-  name: nameOfRow(row),
-  address: row.address ?? '',
-});
 
 /** Somebody's profile. Its address is one that counts for them: what they only say of themselves gives way to the account's. */
 export async function profileOf(reader: Reader | Writer, id: string): Promise<Profile> {
@@ -340,14 +284,6 @@ async function addressIsFree(writer: Writer, address: string, id: string): Promi
     .where(eq(people.address, foldedAddress(address)));
   if (other && other.id !== id)
     throw new RequestProblem(409, 'taken', `Somebody signs in with “${address.trim()}” already.`);
-}
-
-/** Ends all keys of a person, for good: they do not come back with the account. */
-async function endKeys(writer: Writer, person: string): Promise<void> {
-  await writer
-    .update(keys)
-    .set({ endedAt: new Date().toISOString() })
-    .where(and(eq(keys.person, person), isNull(keys.endedAt)));
 }
 
 async function addLink(writer: Writer, person: string, what: 'invitation' | 'reset'): Promise<OneTimeLink> {

@@ -7,7 +7,7 @@ import { RequestProblem } from '../http/problem.js';
 import { foldedAddress } from './addresses.js';
 import type { Asker } from './asker.js';
 import { isPassword } from './secrets.js';
-import { askerOfRow } from './service.js';
+import { askerOfRow } from './names.js';
 import { SlowDown } from './slow-down.js';
 import { workspaceValue } from './workspace.js';
 

@@ -14,7 +14,7 @@ import { assetsOf, withAssets } from '../assets/message-assets.js';
 import type { AssetService } from '../assets/service.js';
 import { closure } from '../catalogue/visible-texts.js';
 import { demanded } from '../catalogue/text-summaries.js';
-import { schema, type Database } from '../db/database.js';
+import { schema, type Database, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
@@ -145,4 +145,10 @@ export class ProofService {
     const { name, email } = await this.people.profile(asker);
     return name || email || 'somebody';
   }
+}
+
+/** Takes what is kept of the proofs of a text that is purged. */
+export async function removeProofRecord(writer: Writer, text: string): Promise<void> {
+  await writer.delete(schema.lookedAt).where(eq(schema.lookedAt.text, text));
+  await writer.delete(schema.setAside).where(eq(schema.setAside.text, text));
 }

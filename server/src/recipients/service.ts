@@ -3,7 +3,7 @@ import type { DoNotWrite, Forgotten, NotWritten, PersonRecord, RecipientHit } fr
 import { fold, isMailbox } from '@vocabula/core';
 import { bareAddress, recipientFromWords } from '@vocabula/core/filling';
 import type { TableColumn, TableRow } from '@vocabula/core/tables';
-import { and, asc, desc, eq, inArray, isNull, like, lt, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
@@ -11,8 +11,13 @@ import type { Asker } from '../people/asker.js';
 import { nameOfRow } from '../people/names.js';
 import { summaryOf } from '../catalogue/text-summaries.js';
 import { accessOf } from '../rights/access.js';
+import { forgetInFills } from '../fills/store.js';
+import { forgetInMailings } from '../mailings/store.js';
+import { forgetInMailroom } from '../mailroom/store.js';
+import { emptyTable, forgetRows } from '../samples/store.js';
+import { forgetInOutgoing } from '../sending/store.js';
 
-const { tables, tableRows, people, handedOver, doNotWrite, fills, outgoing } = schema;
+const { tables, tableRows, people, handedOver, doNotWrite, outgoing } = schema;
 /** As many as are shown. */
 const MOST = 12;
 /** Rows that are read for one search: what is typed next narrows it. */
@@ -144,62 +149,15 @@ export class RecipientService {
   forget(address: string, asker: Asker): Promise<Forgotten> {
     const bare = bareAddress(address);
     return this.database.write(async (writer) => {
-      const gone = { address: '', name: '', recipients: [], subject: '', html: '', plain: '', answers: {} };
-      const messages = await writer.update(handedOver).set(gone).where(eq(handedOver.address, bare));
-      const mine = (await writer.select({ id: fills.id, recipient: fills.recipient }).from(fills)).filter(
-        ({ recipient }) => bareAddress(recipient.email ?? '') === bare,
-      );
       const known = [bare, ...(await this.namesOf(writer, bare))];
-      const emptied = {
-        recipient: {},
-        answers: {},
-        offered: {},
-        confirmed: [],
-        changes: NO_CHANGES,
-        original: null,
-      };
-      for (const { id } of mine) await writer.update(fills).set(emptied).where(eq(fills.id, id));
-      await forgetElsewhere(writer, bare, known);
-      const sent = await writer
-        .select({ id: outgoing.id, state: outgoing.state })
-        .from(outgoing)
-        .where(eq(outgoing.address, bare));
-      for (const { id, state } of sent) {
-        const waits = state !== 'gone' && state !== 'sending' && state !== 'uncertain';
-        await writer
-          .update(outgoing)
-          .set({
-            // Keeps its place among those that went, and can no longer be told whose it was.
-            address: `forgotten-${id}`,
-            name: '',
-            subject: '',
-            raw: null,
-            envelope: null,
-            fields: {},
-            answers: {},
-            changes: NO_CHANGES,
-            record: null,
-            ...(waits ? { state: 'taken back' as const, why: 'forgotten' } : {}),
-          })
-          .where(eq(outgoing.id, id));
-      }
+      const { messages, unfinished } = await forgetInFills(writer, bare);
+      await forgetInMailings(writer, known);
+      await forgetInMailroom(writer, bare);
+      await forgetInOutgoing(writer, bare);
       const rows = (await this.listRows(writer, bare)).map(({ tableId, position }) => ({ tableId, position }));
-      for (const { tableId, position } of rows) {
-        await writer.delete(tableRows).where(and(eq(tableRows.tableId, tableId), eq(tableRows.position, position)));
-        await writer
-          .update(tables)
-          .set({ revision: sql`${tables.revision} + 1` })
-          .where(eq(tables.id, tableId));
-      }
-      await note(
-        writer,
-        asker,
-        'forgot',
-        'recipient',
-        '',
-        `somebody: ${messages.rowsAffected} messages keep their count`,
-      );
-      return { messages: messages.rowsAffected, unfinished: mine.length, rows: rows.length };
+      await forgetRows(writer, rows);
+      await note(writer, asker, 'forgot', 'recipient', '', `somebody: ${messages} messages keep their count`);
+      return { messages, unfinished, rows: rows.length };
     });
   }
 
@@ -268,68 +226,10 @@ export class RecipientService {
       .where(and(eq(tables.use, 'recipients'), lt(tables.keepUntil, today)));
     if (past.length === 0) return;
     await this.database.write(async (writer) => {
-      await writer.delete(tableRows).where(
-        inArray(
-          tableRows.tableId,
-          past.map(({ id }) => id),
-        ),
-      );
+      for (const { id } of past) await emptyTable(writer, id);
     });
   }
 }
-
-/** Erases somebody from what other messages and the mailroom hold of them. @param known their address and names */
-async function forgetElsewhere(writer: Writer, bare: string, known: readonly string[]): Promise<void> {
-  const { mailings, letters, deliveries, intentions, counted } = schema;
-  // A pattern may find more than the address itself: what it finds is looked at again.
-  const holds = `%${bare}%`;
-  const answering = await writer
-    .select({ id: fills.id, original: fills.original })
-    .from(fills)
-    .where(like(fills.original, holds));
-  for (const { id, original } of answering)
-    if (original && JSON.stringify(original).toLowerCase().includes(bare))
-      await writer.update(fills).set({ original: null, letter: null }).where(eq(fills.id, id));
-  const folded = known.map((words) => words.toLowerCase());
-  for (const { id, broken } of await writer.select({ id: mailings.id, broken: mailings.broken }).from(mailings)) {
-    const left = broken.filter((line) => !folded.some((words) => line.toLowerCase().includes(words)));
-    if (left.length < broken.length) await writer.update(mailings).set({ broken: left }).where(eq(mailings.id, id));
-  }
-  const mails = await writer
-    .select({ id: letters.id, sender: letters.sender, recipients: letters.recipients })
-    .from(letters)
-    .where(or(eq(letters.sender, bare), like(letters.recipients, holds)));
-  for (const { id, sender, recipients } of mails) {
-    const others = recipients.filter((each) => each !== bare);
-    if (sender !== bare && others.length === recipients.length) continue;
-    await writer
-      .update(letters)
-      .set({
-        sender: sender === bare ? '' : sender,
-        recipients: others,
-        subject: '',
-        from: '',
-        opening: '',
-        raw: Buffer.alloc(0),
-        readable: false,
-      })
-      .where(eq(letters.id, id));
-    await writer.delete(deliveries).where(and(eq(deliveries.letter, id), eq(deliveries.address, bare)));
-  }
-  await writer.delete(intentions).where(eq(intentions.recipient, bare));
-  const sent = writer.select({ id: outgoing.id }).from(outgoing).where(eq(outgoing.address, bare));
-  await writer.delete(counted).where(inArray(counted.outgoing, sent));
-  const others = await writer
-    .select({ id: handedOver.id, recipients: handedOver.recipients })
-    .from(handedOver)
-    .where(like(handedOver.recipients, holds));
-  for (const { id, recipients } of others) {
-    const left = recipients.filter((each) => bareAddress(each) !== bare);
-    await writer.update(handedOver).set({ recipients: left }).where(eq(handedOver.id, id));
-  }
-}
-
-const NO_CHANGES = { parts: [], reworded: [] };
 
 /** Those of some addresses that nothing is sent to. */
 export async function refusedAmong(reader: Reader | Writer, addresses: readonly string[]): Promise<Set<string>> {

@@ -7,6 +7,8 @@ import { schema, type Database, type Reader, type Writer } from '../db/database.
 import { RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from './access.js';
+import { addFolder, changeFolder, removeFolder, setGrants } from './store.js';
+import { moveTexts } from '../catalogue/store.js';
 
 const { folders, grants, texts, people, groups } = schema;
 type Row = typeof folders.$inferSelect;
@@ -56,7 +58,7 @@ export class FolderService {
         inherits: true,
         secondPerson: access.folders.get(parent)?.secondPerson ?? false,
       };
-      await writer.insert(folders).values(row);
+      await addFolder(writer, row);
       await note(writer, asker, 'made', 'folder', row.id, title);
       return { id: row.id, parent, title, right: 'manage', own: row.owner !== null, secondPerson: row.secondPerson };
     });
@@ -86,7 +88,7 @@ export class FolderService {
         ...(inherits === undefined || fixed ? {} : { inherits }),
         ...(secondPerson === undefined ? {} : { secondPerson }),
       };
-      if (Object.keys(changed).length > 0) await writer.update(folders).set(changed).where(eq(folders.id, id));
+      await changeFolder(writer, id, changed);
       if (position !== undefined) await placeAt(writer, id, change.parent ?? row.parent, position);
       if (change.grants) await grant(writer, id, change.grants);
       await note(
@@ -116,9 +118,8 @@ export class FolderService {
       if (holds || (kept?.texts ?? 0) > 0)
         throw new RequestProblem(422, 'not-empty', `“${row.title}” is not empty. Move or bin what is in it first.`);
       // What is in the bin goes to the folder above, so that it can still be restored.
-      if ((inside?.texts ?? 0) > 0) await writer.update(texts).set({ folder: row.parent }).where(eq(texts.folder, id));
-      await writer.delete(grants).where(eq(grants.folder, id));
-      await writer.delete(folders).where(eq(folders.id, id));
+      if ((inside?.texts ?? 0) > 0) await moveTexts(writer, id, row.parent);
+      await removeFolder(writer, id);
       await note(writer, asker, 'ended', 'folder', id, row.title);
     });
   }
@@ -157,9 +158,9 @@ async function moveInto(writer: Writer, access: Access, row: Row, parent: string
   if (depthOf(access, parent) >= DEEPEST)
     throw new RequestProblem(422, 'too-deep', `Folders nest ${DEEPEST} deep at most.`);
   const owner = access.folders.get(parent)?.owner ?? null;
-  await writer.update(folders).set({ parent }).where(eq(folders.id, row.id));
+  await changeFolder(writer, row.id, { parent });
   const belongTo = async (id: string): Promise<void> => {
-    await writer.update(folders).set({ owner }).where(eq(folders.id, id));
+    await changeFolder(writer, id, { owner });
     for (const each of access.folders.values()) if (each.parent === id) await belongTo(each.id);
   };
   if (owner !== row.owner) await belongTo(row.id);
@@ -172,8 +173,7 @@ async function placeAt(writer: Writer, id: string, parent: string | null, positi
     .sort((a, b) => a.position - b.position || a.title.localeCompare(b.title, 'en'))
     .map((row) => row.id);
   rows.splice(position, 0, id);
-  for (const [at, each] of rows.entries())
-    await writer.update(folders).set({ position: at }).where(eq(folders.id, each));
+  for (const [at, each] of rows.entries()) await changeFolder(writer, each, { position: at });
 }
 
 async function grant(writer: Writer, folder: string, wanted: readonly Grant[]): Promise<void> {
@@ -184,9 +184,7 @@ async function grant(writer: Writer, folder: string, wanted: readonly Grant[]): 
     ...(await writer.select({ id: groups.id }).from(groups)).map(({ id }) => `group:${id}`),
   ]);
   const given = new Map(wanted.filter(({ holder }) => known.has(holder)).map(({ holder, right }) => [holder, right]));
-  await writer.delete(grants).where(eq(grants.folder, folder));
-  if (given.size > 0)
-    await writer.insert(grants).values([...given].map(([holder, right]) => ({ folder, holder, right })));
+  await setGrants(writer, folder, given);
 }
 
 async function inWords(

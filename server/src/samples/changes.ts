@@ -3,13 +3,13 @@ import type { TableChange } from '@vocabula/contract';
 import { fold } from '@vocabula/core';
 import type { SampleColumn } from '@vocabula/core/proof';
 import { MAX_COLUMNS, MAX_ROWS, type TableRow } from '@vocabula/core/tables';
-import { and, count, eq, inArray, max } from 'drizzle-orm';
+import { and, count, eq, max } from 'drizzle-orm';
 import { schema, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
+import { changeRow, insertRows, removeRows } from './store.js';
 
 const { tableRows } = schema;
 /** Rows put into one statement; SQLite takes some thousand parameters at once. */
-const CHUNK = 500;
 
 /** What of a set's own row may change. */
 export interface Head {
@@ -38,16 +38,7 @@ export async function makeChange(writer: Writer, tableId: string, head: Head, ch
     case 'add-rows':
       return addRows(writer, tableId, change.rows);
     case 'remove-rows':
-      for (let from = 0; from < change.positions.length; from += CHUNK)
-        await writer
-          .delete(tableRows)
-          .where(
-            and(
-              eq(tableRows.tableId, tableId),
-              inArray(tableRows.position, change.positions.slice(from, from + CHUNK)),
-            ),
-          );
-      return;
+      return removeRows(writer, tableId, change.positions);
     case 'column':
       return putColumn(head, change.column);
     case 'remove-column':
@@ -69,7 +60,7 @@ async function changeCells(
   if (!row) throw refuse('This row is not there any more.');
   const changed = { ...row.cells, ...cells };
   const folded = row.folded === '' ? '' : foldedRow(changed);
-  await writer.update(tableRows).set({ cells: changed, folded }).where(where);
+  await changeRow(writer, tableId, position, { cells: changed, folded });
 }
 
 /** Adds rows behind the last. */
@@ -86,15 +77,12 @@ export async function addRows(writer: Writer, tableId: string, rows: readonly Ta
     .from(schema.tables)
     .where(eq(schema.tables.id, tableId));
   const wordsOf = table?.use === 'recipients' ? foldedRow : (): string => '';
-  for (let from = 0; from < rows.length; from += CHUNK)
-    await writer.insert(tableRows).values(
-      rows.slice(from, from + CHUNK).map((cells, index) => ({
-        tableId,
-        position: begin + from + index,
-        cells,
-        folded: wordsOf(cells),
-      })),
-    );
+  await insertRows(
+    writer,
+    tableId,
+    begin,
+    rows.map((cells) => ({ cells, folded: wordsOf(cells) })),
+  );
 }
 
 /** The words by which a person of a list is found. */

@@ -23,6 +23,7 @@ import { note } from '../audit/service.js';
 import { addRows, makeChange, type Head } from './changes.js';
 import { described, tableOf } from './recognise.js';
 import { demandChange, isOwner, mayChange, ownSetsOf, type OwnOf, type TableRecord as Row } from './rights.js';
+import { addTable, changeTable, setOwnSet } from './store.js';
 
 export class TableService {
   constructor(private readonly database: Database) {}
@@ -131,7 +132,7 @@ export class TableService {
       if (ownOf !== undefined) {
         demandSamples(use);
         await demanded(writer, ownOf, asker, 'write');
-        await putOwn(writer, ownOf, made.id);
+        await setOwnSet(writer, ownOf, made.id);
       }
       return (await this.seenBy(asker, writer))(made, rows.length);
     });
@@ -183,7 +184,7 @@ export class TableService {
         revision: revision + 1,
         updatedAt: new Date().toISOString(),
       };
-      await writer.update(schema.tables).set(row).where(eq(schema.tables.id, id));
+      await changeTable(writer, id, row);
       const [rows] = await writer
         .select({ rows: count() })
         .from(schema.tableRows)
@@ -207,7 +208,7 @@ export class TableService {
   async own(text: string, table: string | null, asker: Asker): Promise<void> {
     if (table !== null) demandSamples((await this.get(table, asker)).use);
     await demanded(this.database.read, text, asker, 'write');
-    await this.database.write((writer) => putOwn(writer, text, table));
+    await this.database.write((writer) => setOwnSet(writer, text, table));
   }
 
   bin(id: string, binned: boolean, asker: Asker): Promise<void> {
@@ -215,10 +216,7 @@ export class TableService {
       const [table] = await writer.select().from(schema.tables).where(eq(schema.tables.id, id));
       if (!table) throw notFound('table');
       await demandChange(writer, table, asker);
-      await writer
-        .update(schema.tables)
-        .set({ binnedAt: binned ? new Date().toISOString() : null })
-        .where(eq(schema.tables.id, id));
+      await changeTable(writer, id, { binnedAt: binned ? new Date().toISOString() : null });
       await note(writer, asker, binned ? 'binned' : 'restored', 'table', id, table.title);
     });
   }
@@ -258,7 +256,7 @@ async function insert(
     keepUntil: use === 'recipients' ? keptFor() : null,
     folder: null,
   };
-  await writer.insert(schema.tables).values(row);
+  await addTable(writer, row);
   await addRows(writer, row.id, rows);
   if (use === 'recipients') await note(writer, asker, 'made', 'table', row.id, title);
   return row;
@@ -279,15 +277,6 @@ function changedWords(before: Row, after: Row): string {
     before.folder === after.folder ? '' : after.folder === null ? 'shared with nobody' : 'shared with a folder',
   ].filter(Boolean);
   return `${before.title}: ${words.join(', ') || 'rows or columns'}`;
-}
-
-async function putOwn(writer: Writer, text: string, table: string | null): Promise<void> {
-  if (table === null) await writer.delete(schema.ownSets).where(eq(schema.ownSets.text, text));
-  else
-    await writer
-      .insert(schema.ownSets)
-      .values({ text, tableId: table })
-      .onConflictDoUpdate({ target: schema.ownSets.text, set: { tableId: table } });
 }
 
 function summary(table: Row, rows: number, all: readonly OwnOf[], access: Access, asker: Asker): TableSummary {

@@ -4,11 +4,11 @@
  */
 import { randomUUID } from 'node:crypto';
 import { hostname } from 'node:os';
-import { and, asc, eq, inArray, isNull, lte, notInArray, or, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, lte, notInArray, or } from 'drizzle-orm';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
+import { changeOutgoing, renewClaims, type OutgoingRow } from './store.js';
 
 const { outgoing, mailings, pauses } = schema;
-type OutgoingRow = typeof outgoing.$inferSelect;
 
 /** How often a claim is renewed, and how old one of another process may get before it counts as left, in milliseconds. */
 export interface ClaimTimes {
@@ -35,10 +35,11 @@ export class Claims {
       const rows = await dueOf(writer, most);
       const ids = rows.map(({ id }) => id);
       if (ids.length > 0)
-        await writer
-          .update(outgoing)
-          .set({ state: 'sending', claimedBy: this.me, claimedAt: new Date().toISOString() })
-          .where(inArray(outgoing.id, ids));
+        await changeOutgoing(writer, ids, {
+          state: 'sending',
+          claimedBy: this.me,
+          claimedAt: new Date().toISOString(),
+        });
       return rows;
     });
   }
@@ -47,12 +48,7 @@ export class Claims {
   async renewed<T>(work: () => Promise<T>): Promise<T> {
     this.renewing = setInterval(() => {
       void this.database
-        .write((writer) =>
-          writer
-            .update(outgoing)
-            .set({ claimedAt: new Date().toISOString() })
-            .where(and(eq(outgoing.claimedBy, this.me), eq(outgoing.state, 'sending'))),
-        )
+        .write((writer) => renewClaims(writer, this.me))
         // A claim that could not be renewed this time is renewed the next; many tries fit before it is stale.
         .catch(() => undefined);
     }, this.times.renew);
@@ -116,7 +112,3 @@ async function dueOf(reader: Reader | Writer, most: number): Promise<OutgoingRow
     .limit(most);
   return rows.map(({ row }) => row);
 }
-
-/** The condition by which a settled row is still this courier's, or nobody's decision yet. */
-export const stillOf = (me: string) =>
-  sql`((outgoing.state = 'sending' AND outgoing.claimed_by = ${me}) OR outgoing.state = 'uncertain')`;

@@ -9,8 +9,9 @@ import { Router, type Request } from 'express';
 import * as z from 'zod';
 import { schema, type Database } from '../db/database.js';
 import { notFound, parsed } from '../http/problem.js';
+import { addCount, addCounted } from './store.js';
 
-const { counted, counts } = schema;
+const { counted } = schema;
 const LINK = /(<a\b[^>]*?\shref=")(https?:\/\/[^"]*)(")/g;
 /** The smallest image there is: one transparent point (GIF89a). */
 const POINT = Buffer.from('R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7', 'base64');
@@ -38,7 +39,7 @@ export async function withCounting(
   });
   const image = `<img src="${origin}/counted/open/${token('opened', null)}" alt="" width="1" height="1">`;
   const html = linked.replace(/<\/body><\/html>$/, () => `${image}</body></html>`);
-  await database.write((writer) => writer.insert(counted).values(rows));
+  await database.write((writer) => addCounted(writer, rows));
   return { ...message, html };
 }
 
@@ -49,7 +50,7 @@ export function countingRoutes(database: Database): Router {
     const [row] = await database.read.select().from(counted).where(eq(counted.token, token));
     if (!row) return undefined;
     const at = new Date().toISOString();
-    await database.write((writer) => writer.insert(counts).values({ outgoing: row.outgoing, what: row.what, at }));
+    await database.write((writer) => addCount(writer, { outgoing: row.outgoing, what: row.what, at }));
     return row;
   };
   const tokenOf = (request: Request): string => parsed(z.string().max(60), request.params.token);

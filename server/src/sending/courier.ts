@@ -3,22 +3,25 @@
  * before it goes and settled after; what a process left claimed when it died is looked into before anything goes again.
  */
 import { MailService, SendProblem } from '@vocabula/mail';
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { AssetService } from '../assets/service.js';
 import type { Envelope, Recorded } from '../db/schema/sending.js';
 import { schema, type Database, type Writer } from '../db/database.js';
-import { recordHandedOver, recordOf } from '../fills/records.js';
+import { recordOf } from '../fills/records.js';
 import { inputOf, messageOf, whyNot } from '../fills/rendering.js';
 import { RequestProblem } from '../http/problem.js';
 import { answeredFor, changesFor } from '../mailings/rows.js';
 import { mailboxOf } from '../people/names.js';
 import { Batch, Workshop } from './batch.js';
-import { CLAIM_TIMES, Claims, stillOf, type ClaimTimes } from './claims.js';
-import { envelopeOf, type Outbox, type OutgoingRow } from './outbox.js';
+import { CLAIM_TIMES, Claims, type ClaimTimes } from './claims.js';
+import { envelopeOf, type Outbox } from './outbox.js';
 import { pauseSending, scopeOf, type PauseScope } from './pauses.js';
+import { addHandedOver, changeFill } from '../fills/store.js';
+import { changeMailing } from '../mailings/store.js';
+import { changeOutgoing, settleGone, stillOf, stopGivenBack, type OutgoingRow } from './store.js';
 
-const { outgoing, mailings, fills, letters } = schema;
+const { outgoing, mailings, letters } = schema;
 
 /** How long after each failed try the next one is, in seconds. */
 const BACK_OFF = [30, 120, 600, 1800, 3600, 10_800, 21_600];
@@ -251,10 +254,7 @@ export class Courier {
         .limit(1);
       if (left) continue;
       await this.database.write((writer) =>
-        writer
-          .update(mailings)
-          .set({ state: 'done', endedAt: new Date().toISOString() })
-          .where(and(eq(mailings.id, id), eq(mailings.state, 'going'))),
+        changeMailing(writer, id, { state: 'done', endedAt: new Date().toISOString() }, ['going']),
       );
     }
   }
@@ -272,16 +272,8 @@ async function settleAll(writer: Writer, settled: readonly Settled[], claimedBy:
   const gone = settled.filter(({ outcome }) => outcome.state === 'gone');
   for (const { row, outcome } of settled)
     if (outcome.state !== 'gone')
-      await writer
-        .update(outgoing)
-        .set({ ...outcome, claimedBy: null })
-        .where(and(eq(outgoing.id, row.id), stillOf(claimedBy)));
-  if (gone.length < settled.length)
-    // What was given back to a mailing that was stopped meanwhile stays.
-    await writer.run(
-      sql`UPDATE outgoing SET state = 'taken back', why = 'stopped' WHERE state IN ('ready', 'waiting')
-          AND mailing IN (SELECT id FROM mailings WHERE state = 'stopped')`,
-    );
+      await changeOutgoing(writer, [row.id], { ...outcome, claimedBy: null }, stillOf(claimedBy));
+  if (gone.length < settled.length) await stopGivenBack(writer);
   if (gone.length === 0) return;
   const rows = gone.map(({ row, outcome: { goneAt, why = '', subject = row.subject } }) => ({
     id: row.id,
@@ -289,14 +281,9 @@ async function settleAll(writer: Writer, settled: readonly Settled[], claimedBy:
     subject,
     at: goneAt ?? new Date().toISOString(),
   }));
-  await writer.run(
-    sql`UPDATE outgoing SET state = 'gone', claimed_by = NULL, record = NULL, why = each.value ->> 'why',
-        gone_at = each.value ->> 'at', subject = each.value ->> 'subject'
-        FROM json_each(${JSON.stringify(rows)}) AS each
-        WHERE outgoing.id = each.value ->> 'id' AND (${stillOf(claimedBy)})`,
-  );
+  await settleGone(writer, rows, claimedBy);
   const fillsOf = new Map<string, string>();
-  const records: Parameters<typeof recordHandedOver>[1][] = [];
+  const records: Parameters<typeof addHandedOver>[1][number][] = [];
   for (const [at, { row, record }] of gone.entries()) {
     if (row.mailing !== null && !fillsOf.has(row.mailing)) {
       const [mailing] = await writer.select({ fill: mailings.fill }).from(mailings).where(eq(mailings.id, row.mailing));
@@ -304,7 +291,7 @@ async function settleAll(writer: Writer, settled: readonly Settled[], claimedBy:
     }
     const fillId = row.fill ?? fillsOf.get(row.mailing ?? '');
     if (record && fillId) records.push({ ...record, fillId, at: rows[at]?.at ?? '', outgoing: row.id });
-    if (row.fill !== null) await writer.update(fills).set({ state: 'sent' }).where(eq(fills.id, row.fill));
+    if (row.fill !== null) await changeFill(writer, row.fill, { state: 'sent' });
   }
-  await recordHandedOver(writer, ...records);
+  await addHandedOver(writer, records);
 }

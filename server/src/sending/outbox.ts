@@ -6,7 +6,7 @@ import { inlined, readEml, toEml, type AssetSource } from '@vocabula/mail';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { withAssets } from '../assets/message-assets.js';
 import type { Envelope, Recorded } from '../db/schema/sending.js';
-import { schema, type Database, type Writer } from '../db/database.js';
+import { schema, type Database } from '../db/database.js';
 import type { Moment } from '../fills/rendering.js';
 import { answered } from '../fills/records.js';
 import { nameOfFields } from '../fills/rows.js';
@@ -16,9 +16,11 @@ import { mailboxOf } from '../people/names.js';
 import { workspaceOf } from '../people/workspace.js';
 import { withCounting } from './counting.js';
 import { endPauses, pauseFor, scopeOf } from './pauses.js';
+import { changeFill } from '../fills/store.js';
+import { reopenMailing } from '../mailings/store.js';
+import { addOutgoing, changeOutgoing, dropDraft, type OutgoingRow } from './store.js';
 
-const { outgoing, fills, counts, mailings } = schema;
-export type OutgoingRow = typeof outgoing.$inferSelect;
+const { outgoing, counts } = schema;
 
 /** How long what is sent at once can be taken back, in milliseconds. */
 export const GRACE = 30_000;
@@ -124,9 +126,9 @@ export class Outbox {
       if (again.length > 0)
         throw new RequestProblem(409, 'waiting', 'This message is waiting to go already. Take it back first.');
       // A draft that is sent after all is replaced.
-      await writer.delete(outgoing).where(and(eq(outgoing.fill, fill.id), eq(outgoing.state, 'draft')));
-      await writer.insert(outgoing).values(row);
-      await writer.update(fills).set({ state: 'handed over', updatedAt: at }).where(eq(fills.id, fill.id));
+      await dropDraft(writer, fill.id);
+      await addOutgoing(writer, [row]);
+      await changeFill(writer, fill.id, { state: 'handed over', updatedAt: at });
       await answered(writer, fill.id, moment.now);
     });
     return id;
@@ -208,13 +210,13 @@ export class Outbox {
         .where(and(eq(outgoing.id, id), eq(outgoing.person, asker.id)));
       if (!row) throw notFound('message');
       const changed = changedRow(row, change);
-      await writer.update(outgoing).set(changed).where(eq(outgoing.id, id));
+      await changeOutgoing(writer, [id], changed);
       if ('act' in change && (change.act === 'now' || change.act === 'again')) {
         await endPauses(writer, ['all', scopeOf(row.person)]);
-        if (row.mailing !== null) await reopened(writer, row.mailing);
+        if (row.mailing !== null) await reopenMailing(writer, row.mailing);
       }
       if (changed.state === 'taken back' && row.fill !== null && row.mailing === null)
-        await writer.update(fills).set({ state: 'unfinished' }).where(eq(fills.id, row.fill));
+        await changeFill(writer, row.fill, { state: 'unfinished' });
       return summaryOf({ ...row, ...changed }, {});
     });
   }
@@ -227,14 +229,6 @@ export class Outbox {
     if (!row) throw notFound('message');
     return row;
   }
-}
-
-/** A mailing that was over goes on when one of its messages is to go again; a paused one stays so until it goes on. */
-export async function reopened(writer: Writer, mailing: string): Promise<void> {
-  await writer
-    .update(mailings)
-    .set({ state: 'going', endedAt: null })
-    .where(and(eq(mailings.id, mailing), inArray(mailings.state, ['done', 'stopped'])));
 }
 
 /** What of a row changes. Throws where it has gone, or is going just now. */

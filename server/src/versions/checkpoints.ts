@@ -63,3 +63,8 @@ export async function forgetOld(writer: Writer, now = new Date()): Promise<void>
     .delete(checkpoints)
     .where(lt(checkpoints.at, new Date(now.getTime() - KEPT_DAYS * 86_400_000).toISOString()));
 }
+
+/** Takes the checkpoints of a text that is purged. */
+export async function removeCheckpoints(writer: Writer, text: string): Promise<void> {
+  await writer.delete(schema.checkpoints).where(eq(schema.checkpoints.text, text));
+}

@@ -5,15 +5,16 @@ import { and, eq, max } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { rowOf, type Row } from '../catalogue/visible-texts.js';
 import { findingsOf } from '../catalogue/findings.js';
-import { derive, frontOf, underive } from '../catalogue/store.js';
+import { changeText, derive, frontOf, underive } from '../catalogue/store.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { houseRow, type HouseRow } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf } from '../rights/access.js';
 import { freeze, thawed } from './frozen.js';
+import { changeHouse } from '../house/house-state.js';
 
-const { texts, houses, versions } = schema;
+const { texts, versions } = schema;
 
 /** A text or the house, as far as versions are concerned. */
 export interface Subject {
@@ -124,20 +125,16 @@ export async function publishState(
   await writer
     .insert(versions)
     .values({ text: name, number, frozen, revision, note: words, who: who.id, whoName: who.name, at });
-  if (name === HOUSE_NAME)
-    await writer.update(houses).set({ published: number, publishedRevision: revision, writtenBy: [] });
+  if (name === HOUSE_NAME) await changeHouse(writer, { published: number, publishedRevision: revision, writtenBy: [] });
   else {
     const row = await rowOf(writer, name);
-    await writer
-      .update(texts)
-      .set({
-        published: number,
-        publishedRevision: revision,
-        publishedAs: frontOf(document as TextDocument),
-        // Who changed it since that state was looked at is still to be looked after by somebody else.
-        ...(row?.revision === revision ? { writtenBy: [] } : {}),
-      })
-      .where(eq(texts.name, name));
+    await changeText(writer, name, {
+      published: number,
+      publishedRevision: revision,
+      publishedAs: frontOf(document as TextDocument),
+      // Who changed it since that state was looked at is still to be looked after by somebody else.
+      ...(row?.revision === revision ? { writtenBy: [] } : {}),
+    });
     await derive(writer, name, 'published', document as TextDocument);
   }
   await note(
@@ -166,9 +163,9 @@ export async function withdraw(
     .where(and(eq(versions.text, subject.name), eq(versions.number, number)));
   if (rowsAffected === 0) throw notFound('version');
   if (subject.published === number) {
-    if (subject.name === HOUSE_NAME) await writer.update(houses).set({ published: null });
+    if (subject.name === HOUSE_NAME) await changeHouse(writer, { published: null });
     else {
-      await writer.update(texts).set({ published: null, publishedAs: null }).where(eq(texts.name, subject.name));
+      await changeText(writer, subject.name, { published: null, publishedAs: null });
       await underive(writer, subject.name, 'published');
     }
   }

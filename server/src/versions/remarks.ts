@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type { ChangeRemark, MakeRemark, Remark } from '@vocabula/contract';
 import { and, asc, eq } from 'drizzle-orm';
 import { demanded } from '../catalogue/text-summaries.js';
-import { schema, type Database } from '../db/database.js';
+import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 
@@ -23,20 +23,7 @@ export class RemarkService {
   make(name: string, { quote, body }: MakeRemark, asker: Asker): Promise<Remark> {
     return this.database.write(async (writer) => {
       await demanded(writer, name, asker, 'write');
-      const row: Row = {
-        id: randomUUID(),
-        text: name,
-        ...quote,
-        body,
-        who: asker.id,
-        whoName: asker.name,
-        at: new Date().toISOString(),
-        answers: [],
-        settledAt: null,
-        settledBy: null,
-      };
-      await writer.insert(remarks).values(row);
-      return remarkOf(row);
+      return remarkOf(await addRemark(writer, name, asker, { quote, body }));
     });
   }
 
@@ -74,3 +61,31 @@ const remarkOf = (row: Row): Remark => ({
   answers: row.answers,
   settled: row.settledAt ? { by: row.settledBy ?? '', at: row.settledAt } : undefined,
 });
+
+/** Adds a remark on words of a text. */
+export async function addRemark(
+  writer: Writer,
+  text: string,
+  asker: Pick<Asker, 'id' | 'name'>,
+  { quote, body }: MakeRemark,
+): Promise<Row> {
+  const row: Row = {
+    id: randomUUID(),
+    text,
+    ...quote,
+    body,
+    who: asker.id,
+    whoName: asker.name,
+    at: new Date().toISOString(),
+    answers: [],
+    settledAt: null,
+    settledBy: null,
+  };
+  await writer.insert(remarks).values(row);
+  return row;
+}
+
+/** Takes the remarks on a text that is purged. */
+export async function removeRemarks(writer: Writer, text: string): Promise<void> {
+  await writer.delete(remarks).where(eq(remarks.text, text));
+}

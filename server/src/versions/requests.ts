@@ -129,3 +129,8 @@ const requestOf = (row: Row, title: string, asker: Asker): Request => ({
   remark: row.remark ?? undefined,
   answeredBy: row.answeredBy ?? undefined,
 });
+
+/** Takes the requests of a text that is purged. */
+export async function removeRequests(writer: Writer, text: string): Promise<void> {
+  await writer.delete(schema.requests).where(eq(schema.requests.text, text));
+}

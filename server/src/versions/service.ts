@@ -19,12 +19,12 @@ import { and, asc, count, desc, eq, isNull, lte } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { workingCopy } from '../catalogue/visible-texts.js';
 import { demanded } from '../catalogue/text-summaries.js';
-import { updateText } from '../catalogue/store.js';
+import { changeText, updateText } from '../catalogue/store.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { keepHouse } from '../house/service.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { askerOfRow } from '../people/service.js';
+import { askerOfRow } from '../people/names.js';
 import { checkpoint, checkpointsOf, forgetOld } from './checkpoints.js';
 import { freeze } from './frozen.js';
 import {
@@ -38,7 +38,7 @@ import {
 } from './publishing.js';
 import { requestsOf } from './requests.js';
 
-const { versions, timed, texts, fills, handedOver, remarks, people } = schema;
+const { versions, timed, fills, handedOver, remarks, people } = schema;
 
 export class VersionService {
   constructor(private readonly database: Database) {}
@@ -157,10 +157,8 @@ export class VersionService {
         if (retire.replacedBy === name) throw new RequestProblem(422, 'loop', 'It cannot take its own place.');
         await demanded(writer, retire.replacedBy, asker, 'fill');
       }
-      await writer
-        .update(texts)
-        .set({ retiredAt: retire ? new Date().toISOString() : null, replacedBy: retire?.replacedBy ?? null })
-        .where(eq(texts.name, name));
+      const retiredAt = retire ? new Date().toISOString() : null;
+      await changeText(writer, name, { retiredAt, replacedBy: retire?.replacedBy ?? null });
       const words = retire?.replacedBy ? `${row.title}, replaced by ${retire.replacedBy}` : row.title;
       await note(writer, asker, retire ? 'retired' : 'offered again', 'text', name, words);
     });
@@ -353,4 +351,9 @@ async function timedOf(reader: Reader | Writer, name: string): Promise<Timed[]> 
       ? [{ id, note: words, who: person ? askerOfRow(person).name : 'somebody', due, state, words: why ?? undefined }]
       : [],
   );
+}
+
+/** Takes the versions that were to be made of a text that is purged. */
+export async function removeTimed(writer: Writer, text: string): Promise<void> {
+  await writer.delete(schema.timed).where(eq(schema.timed.text, text));
 }
