@@ -136,14 +136,18 @@ export class SearchService {
   ): Promise<Found[]> {
     const state =
       purpose === 'fill'
-        ? sql`searched.state = 'published' AND texts.kind = 'message' AND texts.retired_at IS NULL AND texts.folder IN ${list(seen)}`
-        : sql`((searched.state = 'working' AND texts.folder IN ${list(written)}) OR (searched.state = 'published' AND texts.folder IN ${list(seen)} AND texts.folder NOT IN ${list(written)}))`;
-    const candidates = (match: string): Promise<Candidate[]> =>
-      this.database.read.all<Candidate>(
-        sql`SELECT searched.id AS id, texts.name AS name, texts.title AS title, texts.subject AS subject, texts."call" AS "call"
-            FROM search JOIN searched ON searched.id = search.rowid JOIN texts ON texts.name = searched.name
-            WHERE search MATCH ${match} AND texts.binned_at IS NULL AND ${state} LIMIT ${MOST_CANDIDATES}`,
-      );
+        ? sql`searched.state = 'published' AND texts.kind = 'message' AND texts.retired_at IS NULL AND texts.folder IN ${among(seen)}`
+        : sql`((searched.state = 'working' AND texts.folder IN ${among(written)})
+            OR (searched.state = 'published' AND texts.folder IN ${among(seen)} AND texts.folder NOT IN ${among(written)}))`;
+    // `CROSS JOIN` keeps the order: from the words to the texts. With one folder SQLite would begin at the texts.
+    const candidates = async (match: string): Promise<Candidate[]> =>
+      (
+        await this.database.read.values<[number, string, string, string, string | null]>(
+          sql`SELECT searched.id, texts.name, texts.title, texts.subject, texts."call"
+              FROM search CROSS JOIN searched ON searched.id = search.rowid CROSS JOIN texts ON texts.name = searched.name
+              WHERE search MATCH ${match} AND texts.binned_at IS NULL AND ${state} LIMIT ${MOST_CANDIDATES}`,
+        )
+      ).map(([id, name, title, subject, call]) => ({ id, name, title, subject, call }));
     const named = await candidates(`{title subject call} : (${expression(readings)})`);
     const short = readings.some(([word = '']) => word.length < SHORT);
     const more = named.length >= limit || short ? [] : await candidates(expression(readings));
@@ -161,10 +165,10 @@ export class SearchService {
   /** The indexed words of some rows, the most telling columns last: what the list shows anyway says least. */
   private async wordsOfRows(ids: readonly number[]): Promise<Map<number, readonly string[]>> {
     if (ids.length === 0) return new Map();
-    const rows = await this.database.read.all<{ id: number; body: string; labels: string; subject: string }>(
-      sql`SELECT rowid AS id, body, labels, subject FROM search WHERE rowid IN ${list(ids)}`,
+    const rows = await this.database.read.values<[number, string, string, string]>(
+      sql`SELECT rowid, body, labels, subject FROM search WHERE rowid IN ${among(ids)}`,
     );
-    return new Map(rows.map(({ id, body, labels, subject }) => [id, [body, labels, subject]]));
+    return new Map(rows.map(([id, ...words]) => [id, words]));
   }
 
   /** Words of the index that a typed word may be meant for: itself, and those a slip away (two in a long one). */
@@ -174,11 +178,11 @@ export class SearchService {
     // A slip is seldom in the first letter; where it is, the second tells.
     const found = new Set<string>([word]);
     for (const letter of new Set([word.charAt(0), word.charAt(1)])) {
-      const rows = await this.database.read.all<{ word: string }>(
+      const rows = await this.database.read.values<[string]>(
         sql`SELECT word FROM known_words WHERE word >= ${letter} AND word < ${`${letter}\u{10FFFF}`}
             AND length(word) BETWEEN ${word.length - slips} AND ${word.length + slips + 4}`,
       );
-      for (const { word: known } of rows) {
+      for (const [known] of rows) {
         // The word may be begun only: its beginning of the same length counts too.
         if (near(word, known, slips) || near(word, known.slice(0, word.length), slips)) found.add(known);
         if (found.size >= MOST_READINGS) break;
@@ -237,13 +241,9 @@ const wordsOf = (query: string): string[] =>
 const expression = (words: readonly (readonly string[])[]): string =>
   words.map((readings) => `(${readings.map((each) => `"${each.replace(/"/g, '')}"*`).join(' OR ')})`).join(' AND ');
 
-const list = (values: readonly (string | number)[]): SQL =>
-  values.length > 0
-    ? sql`(${sql.join(
-        values.map((value) => sql`${value}`),
-        sql`, `,
-      )})`
-    : sql`('')`;
+/** The values of a list as SQL takes them: one statement, however many there are. */
+const among = (values: readonly (string | number)[]): SQL =>
+  sql`(SELECT value FROM json_each(${JSON.stringify(values)}))`;
 
 /** How likely it is meant: by its call word, by how its title begins, by its title, its subject, anything. */
 function points({ title, subject, call }: Candidate, words: readonly (readonly string[])[]): number {

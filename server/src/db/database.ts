@@ -1,9 +1,10 @@
 /** The database: opened, migrated, written through one queue. */
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
-import { createClient, type Client } from '@libsql/client';
+import type { Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
+import { clientFor } from './driver.js';
 import * as schema from './schema.js';
 import { DATABASE_TROUBLE, troubleOf } from './trouble.js';
 
@@ -34,7 +35,7 @@ export class Database {
 
   /** Opens and migrates. `url` is a `file:` path, or a libSQL server's address (untested). */
   static async open(url: string): Promise<Database> {
-    const client = createClient({ url, timeout: BUSY_MS } as Parameters<typeof createClient>[0]);
+    const client = clientFor(url, BUSY_MS);
     if (url.startsWith('file:')) await patiently(() => client.execute('PRAGMA journal_mode = WAL'));
     const read = drizzle(client, { schema, casing: 'snake_case' });
     await patiently(() =>
@@ -47,7 +48,7 @@ export class Database {
 
   /** A further connection to a database that is open and migrated: for worker threads. */
   static join(url: string): Database {
-    const client = createClient({ url, timeout: BUSY_MS } as Parameters<typeof createClient>[0]);
+    const client = clientFor(url, BUSY_MS);
     return new Database(url, drizzle(client, { schema, casing: 'snake_case' }), client);
   }
 

@@ -82,11 +82,11 @@ export class LetterService {
   }
   /** What stands behind the bytes of letters, from the index that holds it: SQLite would not choose that by itself. */
   private async heads(ids: readonly string[]): Promise<ReadonlyMap<string, Head>> {
-    const rows = await this.database.read.all<Head>(
+    const rows = await this.database.read.values<[string, string, string, string]>(
       sql`SELECT id, "from", opening, thread FROM letters INDEXED BY letters_listed
           WHERE id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`,
     );
-    return new Map(rows.map((row) => [row.id, row]));
+    return new Map(rows.map(([id, from, opening, thread]) => [id, { id, from, opening, thread }]));
   }
 
   async get(id: string, asker: Asker): Promise<Letter> {
