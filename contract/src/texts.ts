@@ -132,7 +132,6 @@ const textBriefSchema = z.strictObject({ name: z.string(), title: z.string(), ki
 /** A text with all that it includes, at any depth, its own first, and with what the house puts around it. */
 export const closureSchema = z.strictObject({
   texts: z.array(workingCopySchema).readonly(),
-  usedIn: z.array(textBriefSchema).readonly(),
   /** The version that colleagues use, where this is it. */
   version: z.number().optional(),
 });

@@ -1,5 +1,6 @@
 /** Starts the server: one process, one database, one address. */
 import { mkdirSync } from 'node:fs';
+import { createServer } from 'node:http';
 import { dirname, resolve } from 'node:path';
 import { sweepRestores } from './db/backup.js';
 import { Database } from './db/database.js';
@@ -7,6 +8,7 @@ import { makeApp } from './http/app.js';
 import { makeServices } from './services.js';
 import { makeLog } from './http/log.js';
 import { proxies } from './http/proxies.js';
+import { inTurns } from './http/turns.js';
 import { troubleOf } from './db/trouble.js';
 import { adopt } from './db/adopt.js';
 import { demoAccounts, loadDemo } from './demo/demo.js';
@@ -40,11 +42,12 @@ if (mail.smtp === undefined)
 if (demo !== undefined) await loadDemo(database, services, demo, log);
 
 const accounts = demo === undefined ? [] : demoAccounts(demo);
-const server = makeApp(services, log, {
+const app = makeApp(services, log, {
   demo: accounts,
   trustProxy: proxies(process.env.TRUST_PROXY),
   checked: process.env.CHECK_ANSWERS === 'yes',
-}).listen(port, host, () => {
+});
+const server = createServer(inTurns(app)).listen(port, host, () => {
   const address = server.address();
   const actual = typeof address === 'object' && address ? address.port : port;
   origin ||= `http://${host}:${actual}`;

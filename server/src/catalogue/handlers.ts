@@ -23,7 +23,8 @@ export const catalogueHandlers = ({
     heavy.json('catalogue', 'save', [name, body, asker], asker.id),
   'DELETE /texts/{name}': ({ params: { name }, asker }) => catalogue.bin(name, true, asker),
   'POST /texts/{name}/restore': ({ params: { name }, asker }) => catalogue.bin(name, false, asker),
-  'GET /texts/{name}/closure': ({ params: { name }, query, asker }) => catalogue.closure(name, asker, query.for),
+  'GET /texts/{name}/closure': ({ params: { name }, query, asker }) =>
+    query.for === 'fill' ? catalogue.closureToFill(name, asker) : catalogue.closure(name, asker, query.for),
   'GET /texts/{name}/file': async ({ params: { name }, asker }) =>
     new FileAnswer({
       name: `${name}.md`,

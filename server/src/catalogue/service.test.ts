@@ -142,8 +142,9 @@ describe('finding', () => {
         .replace(/subject.*\nto.*\n/, ''),
     );
     await makeText(server, 'Visit', file('Visit', '{{> hours}}'));
-    const closure = async (name: string) => (await server.call.get(`/api/texts/${name}/closure`)).body;
-    expect((await closure('visit')).texts.map((text: { name: string }) => text.name)).toEqual(['visit', 'hours']);
-    expect((await closure('hours')).usedIn).toEqual([{ name: 'visit', title: 'Visit', kind: 'message' }]);
+    const closure = (await server.call.get('/api/texts/visit/closure')).body;
+    expect(closure.texts.map((text: { name: string }) => text.name)).toEqual(['visit', 'hours']);
+    const around = (await server.call.get('/api/texts/neighbours?of=hours')).body;
+    expect(around.usedIn).toEqual([{ name: 'visit', title: 'Visit', kind: 'message' }]);
   });
 });

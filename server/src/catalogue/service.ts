@@ -14,15 +14,19 @@ import { closure, rowOf, TEXT_HEAD, workingCopy, type Row } from './visible-text
 import { countFindings } from './findings.js';
 import { callWordIsFree, changeText, insertText, removeText, takenNames, updateText } from './store.js';
 import { demanded, summaryOf } from './text-summaries.js';
-import { usersOf } from './uses.js';
 import { setOwnSet } from '../samples/store.js';
 import { removeProofRecord } from '../proofs/service.js';
 import { removeCheckpoints } from '../versions/checkpoints.js';
 import { removeRemarks } from '../versions/remarks.js';
 import { removeRequests } from '../versions/requests.js';
 import { removeTimed } from '../versions/service.js';
+import { Kept } from '../db/kept.js';
+import { JsonText } from '../http/endpoints.js';
 
 const { texts, fills } = schema;
+
+/** Large, and asked for at every message that is begun. */
+const toFill = new Kept<JsonText<Closure>>(['rights', 'published'], 500);
 
 export class CatalogueService {
   constructor(private readonly database: Database) {}
@@ -56,11 +60,17 @@ export class CatalogueService {
   /** A text with all it includes: for writing as authors see it, for filling as colleagues do. */
   async closure(name: string, asker: Asker, purpose: 'fill' | 'write' = 'write'): Promise<Closure> {
     const { read } = this.database;
-    const access = await accessOf(read, asker);
-    const found = await closure(read, name, asker, purpose, [], access);
+    const found = await closure(read, name, asker, purpose);
     if (found.length === 0) throw notFound('text');
-    const row = await rowOf(read, name);
-    return { texts: found, usedIn: await usersOf(read, name, access), version: row?.published ?? undefined };
+    return { texts: found, version: (await rowOf(read, name))?.published ?? undefined };
+  }
+
+  /** The same for filling, as JSON text: made once for each person until something is published or rights change. */
+  async closureToFill(name: string, asker: Asker): Promise<JsonText<Closure>> {
+    const key = `${asker.role} ${asker.id} ${name}`;
+    return toFill.get(this.database.read, key, async () => {
+      return new JsonText<Closure>(JSON.stringify(await this.closure(name, asker, 'fill')));
+    });
   }
 
   async create({ kind, title, document, folder }: CreateText, asker: Asker): Promise<WorkingCopy> {

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { makePublished, makeText, start, type Started } from '../testing/start.js';
 import { backUp, restore } from './backup.js';
+import { schema } from './database.js';
 
 let server: Started;
 let folder: string;
@@ -30,7 +31,12 @@ describe('a copy', () => {
     await server.call.delete('/api/texts/before').expect(204);
     expect(await names()).toContain('after');
 
+    const numbers = async () =>
+      (await server.database.read.select().from(schema.generations)).map(({ number }) => number);
+    const before = await numbers();
     expect(await restore(server.url, file)).toBeGreaterThan(0);
+    // What was kept of rights and versions is made anew.
+    expect((await numbers()).every((number, at) => number > (before[at] ?? Infinity))).toBe(true);
     const found = await names();
     expect([found.includes('before'), found.includes('after')]).toEqual([true, false]);
     // All that belongs to it is there: versions, search, sessions, and the guard of the audit trail.

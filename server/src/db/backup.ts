@@ -124,7 +124,9 @@ async function replaced(client: Client): Promise<number> {
     return rows.map((row) => ({ name: String(row.name), sql: String(row.sql) }));
   };
   const triggers = await names('trigger');
-  const tables = (await names('table')).filter(({ name }) => !/^(?:sqlite_|__|search$|search_)/.test(name));
+  const tables = (await names('table')).filter(
+    ({ name }) => !/^(?:sqlite_|__|search$|search_|generations$)/.test(name),
+  );
   const moves: string[] = [];
   const counts: string[] = [];
   for (const { name } of tables) {
@@ -147,6 +149,8 @@ async function replaced(client: Client): Promise<number> {
     `INSERT INTO main.search (rowid, ${words}) SELECT rowid, ${words} FROM copy.search`,
     ...triggers.map(({ sql }) => sql),
     ...SET_APART,
+    // These only ever rise: what a process has kept must not be found again.
+    'UPDATE main.generations SET number = number + 1',
     'COMMIT',
   ];
   await client.executeMultiple(`${script.join(';\n')};`);

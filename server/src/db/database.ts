@@ -22,6 +22,14 @@ const LONGEST_PAUSE = 400;
  */
 const ANEW_EVERY = 12;
 
+const databases = new WeakMap<Reader | Writer, Database>();
+/** The database that something reads, or writes in a transaction. */
+export function databaseOf(reader: Reader | Writer): Database {
+  const found = databases.get(reader);
+  if (!found) throw new Error('This reads no database that was opened here.');
+  return found;
+}
+
 export class Database {
   private queue: Promise<unknown> = Promise.resolve();
   private broken: string | undefined;
@@ -31,7 +39,9 @@ export class Database {
     readonly url: string,
     readonly read: Reader,
     private readonly client: Client,
-  ) {}
+  ) {
+    databases.set(read, this);
+  }
 
   /** Opens and migrates. `url` is a `file:` path, or a libSQL server's address (untested). */
   static async open(url: string): Promise<Database> {
@@ -80,6 +90,7 @@ export class Database {
     try {
       return await this.read.transaction(
         async (writer) => {
+          databases.set(writer, this);
           try {
             return await change(writer);
           } catch (error) {

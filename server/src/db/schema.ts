@@ -10,3 +10,4 @@ export * from './schema/messages.js';
 export * from './schema/proofs.js';
 export * from './schema/mailroom.js';
 export * from './schema/sending.js';
+export * from './schema/generations.js';

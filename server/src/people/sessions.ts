@@ -1,7 +1,7 @@
 /** Who is signed in where. */
 import { randomUUID } from 'node:crypto';
 import type { Session } from '@vocabula/contract';
-import { and, desc, eq, gt, ne } from 'drizzle-orm';
+import { and, desc, eq, gt, ne, sql } from 'drizzle-orm';
 import { schema, type Database, type Writer } from '../db/database.js';
 import type { Asker } from './asker.js';
 import { digestOf, newToken } from './secrets.js';
@@ -14,7 +14,17 @@ export const SESSION_SECONDS = DAYS * 86_400;
 const { sessions, people } = schema;
 
 export class SessionService {
-  constructor(private readonly database: Database) {}
+  /** Asked in every request: built once. */
+  private readonly byToken;
+
+  constructor(private readonly database: Database) {
+    this.byToken = database.read
+      .select({ session: sessions, person: people })
+      .from(sessions)
+      .innerJoin(people, eq(people.id, sessions.person))
+      .where(and(eq(sessions.digest, sql.placeholder('digest')), gt(sessions.endsAt, sql.placeholder('now'))))
+      .prepare();
+  }
 
   /** Signs somebody in. @returns the token, which is kept nowhere but in their browser */
   async begin(person: string, agent: string): Promise<string> {
@@ -27,11 +37,7 @@ export class SessionService {
   async asker(token: string): Promise<Asker | undefined> {
     const digest = digestOf(token);
     const now = new Date();
-    const [found] = await this.database.read
-      .select({ session: sessions, person: people })
-      .from(sessions)
-      .innerJoin(people, eq(people.id, sessions.person))
-      .where(and(eq(sessions.digest, digest), gt(sessions.endsAt, now.toISOString())));
+    const [found] = await this.byToken.all({ digest, now: now.toISOString() });
     if (!found || found.person.endedAt !== null) return undefined;
     if (now.getTime() - Date.parse(found.session.seenAt) > SEEN_EVERY)
       await this.database.write((writer) =>

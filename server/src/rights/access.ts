@@ -1,6 +1,7 @@
 /** What somebody may do where. Everything that gives out texts asks here. */
 import type { Right } from '@vocabula/contract';
 import { eq } from 'drizzle-orm';
+import { Kept } from '../db/kept.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
@@ -43,12 +44,18 @@ export class Access {
   }
 }
 
+/** Asked for in every request, mostly several times: made anew only when folders, grants or groups have changed. */
+const kept = new Kept<Access>(['rights'], 1000);
+
 /**
  * Rights are added up from the top folder down; the highest of what is granted to the person, their groups, authors and
  * everyone holds. A folder that does not inherit begins anew. A colleague fills, whatever is granted; in their own
  * folder everybody may do all.
  */
-export async function accessOf(reader: Reader | Writer, asker: Pick<Asker, 'id' | 'role'>): Promise<Access> {
+export const accessOf = (reader: Reader | Writer, asker: Pick<Asker, 'id' | 'role'>): Promise<Access> =>
+  kept.get(reader, `${asker.role} ${asker.id}`, () => madeAccess(reader, asker));
+
+async function madeAccess(reader: Reader | Writer, asker: Pick<Asker, 'id' | 'role'>): Promise<Access> {
   const [folders, grants, groups] = [
     await reader.select().from(schema.folders),
     await reader.select().from(schema.grants),

@@ -142,7 +142,7 @@ describe('a folder that is not theirs', () => {
     expect((await author.get('/api/versions/shared-line/dependents')).body.texts).toEqual([
       { name: 'uses-it', title: 'Uses it' },
     ]);
-    expect((await outsider.get('/api/texts/shared-line/closure')).body.usedIn).toEqual([]);
+    expect((await outsider.get('/api/texts/neighbours?of=shared-line')).body.usedIn).toEqual([]);
     expect((await outsider.get('/api/versions/shared-line/impact/uses-it')).status).toBe(404);
   });
 

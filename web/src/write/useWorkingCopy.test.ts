@@ -19,7 +19,7 @@ let save: MockInstance<typeof api.saveText>;
 beforeEach(() => {
   vi.useFakeTimers();
   vi.spyOn(api, 'text').mockImplementation(() => Promise.resolve(stored(named('A'), 4)));
-  vi.spyOn(api, 'closure').mockResolvedValue({ texts: [], usedIn: [], version: undefined });
+  vi.spyOn(api, 'closure').mockResolvedValue({ texts: [], version: undefined });
   save = vi
     .spyOn(api, 'saveText')
     .mockImplementation((_name, { document, revision }) => Promise.resolve(stored(document, revision + 1)));

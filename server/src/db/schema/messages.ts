@@ -66,6 +66,7 @@ export const handedOver = sqliteTable(
     outgoing: text(),
   },
   (table) => [
+    index('handed_over_fill').on(table.fillId),
     index('handed_over_address').on(table.address, table.at),
     index('handed_over_person').on(table.person, table.at),
     index('handed_over_text').on(table.text, table.at),

@@ -69,7 +69,7 @@ export const members = sqliteTable(
       .notNull()
       .references(() => people.id),
   },
-  (table) => [primaryKey({ columns: [table.group, table.person] })],
+  (table) => [primaryKey({ columns: [table.group, table.person] }), index('members_person').on(table.person)],
 );
 
 /** Who is signed in where. Tokens are kept as digests only. */
@@ -91,14 +91,18 @@ export const sessions = sqliteTable(
 );
 
 /** Links by which somebody sets a password, once. */
-export const links = sqliteTable('links', {
-  digest: text().primaryKey(),
-  person: text()
-    .notNull()
-    .references(() => people.id),
-  what: text({ enum: ['invitation', 'reset'] }).notNull(),
-  endsAt: text().notNull(),
-});
+export const links = sqliteTable(
+  'links',
+  {
+    digest: text().primaryKey(),
+    person: text()
+      .notNull()
+      .references(() => people.id),
+    what: text({ enum: ['invitation', 'reset'] }).notNull(),
+    endsAt: text().notNull(),
+  },
+  (table) => [index('links_person').on(table.person)],
+);
 
 /** Failed attempts to sign in, by address and by where they came from. */
 export const attempts = sqliteTable('attempts', {
@@ -108,20 +112,24 @@ export const attempts = sqliteTable('attempts', {
 });
 
 /** Keys by which other programs act for a person. */
-export const keys = sqliteTable('keys', {
-  id: text().primaryKey(),
-  person: text()
-    .notNull()
-    .references(() => people.id),
-  title: text().notNull(),
-  digest: text().notNull().unique(),
-  /** The first characters, to know it by. */
-  start: text().notNull(),
-  scopes: json<readonly Scope[]>().notNull(),
-  createdAt: text().notNull(),
-  usedAt: text(),
-  endedAt: text(),
-});
+export const keys = sqliteTable(
+  'keys',
+  {
+    id: text().primaryKey(),
+    person: text()
+      .notNull()
+      .references(() => people.id),
+    title: text().notNull(),
+    digest: text().notNull().unique(),
+    /** The first characters, to know it by. */
+    start: text().notNull(),
+    scopes: json<readonly Scope[]>().notNull(),
+    createdAt: text().notNull(),
+    usedAt: text(),
+    endedAt: text(),
+  },
+  (table) => [index('keys_person').on(table.person)],
+);
 
 /** Who did what to which when. The database refuses to change or take out a row. */
 export const audit = sqliteTable(

@@ -1,7 +1,7 @@
 /** Sample sets and recipient lists. */
 import type { SampleColumn } from '@vocabula/core/proof';
 import type { TableRow } from '@vocabula/core/tables';
-import { integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { json } from './json.js';
 
 /** Sample sets and recipient lists. */
@@ -30,12 +30,16 @@ export const doNotWrite = sqliteTable('do_not_write', {
 });
 
 /** The sample set that is a template's own. */
-export const ownSets = sqliteTable('own_sets', {
-  text: text().primaryKey(),
-  tableId: text()
-    .notNull()
-    .references(() => tables.id),
-});
+export const ownSets = sqliteTable(
+  'own_sets',
+  {
+    text: text().primaryKey(),
+    tableId: text()
+      .notNull()
+      .references(() => tables.id),
+  },
+  (table) => [index('own_sets_table').on(table.tableId)],
+);
 
 export const tableRows = sqliteTable(
   'table_rows',

@@ -51,7 +51,7 @@ export async function openDesk(
   vi.spyOn(api, 'remarks').mockResolvedValue([]);
   vi.spyOn(api, 'standing').mockResolvedValue({ name: 'text', versions: [], timed: [], changed: true } as never);
   vi.spyOn(api, 'text').mockResolvedValue(stored);
-  vi.spyOn(api, 'closure').mockResolvedValue({ texts: [], usedIn: [], version: undefined });
+  vi.spyOn(api, 'closure').mockResolvedValue({ texts: [], version: undefined });
   vi.spyOn(api, 'saveText').mockImplementation((_name, body) =>
     Promise.resolve({ ...stored, document: body.document, revision: body.revision + 1 }),
   );
