@@ -7,6 +7,7 @@ export const addAssetSchema = z.strictObject({
   exact: z.literal('true').optional(),
 });
 
+/** A file that texts show or attach. */
 export const assetSchema = z.strictObject({
   /** As texts name it: `assets/map.png`. */
   path: z.string(),

@@ -2,14 +2,17 @@
 
 /** What a person is. An administrator also looks after people; a colleague fills. */
 export const ROLES = ['administrator', 'author', 'colleague'] as const;
+/** One of the roles. */
 export type Role = (typeof ROLES)[number];
 /** Who may call an endpoint: anyone, anyone signed in, authors and administrators, or administrators only. */
 export type Caller = 'anyone' | 'colleague' | 'author' | 'administrator';
 /** What a personal key may do. */
 export const SCOPES = ['read', 'render', 'publish'] as const;
+/** One of the scopes of a key. */
 export type Scope = (typeof SCOPES)[number];
 /** Each holds the ones before it: to see and fill, to write, to publish, to manage the folder itself. */
 export const RIGHTS = ['fill', 'write', 'publish', 'manage'] as const;
+/** One of the rights in a folder. */
 export type Right = (typeof RIGHTS)[number];
 
 /** The least that a password has. Longer sentences are better than odd signs, which are not asked for. */

@@ -2,8 +2,10 @@
 import * as z from 'zod';
 import { documentAnswer } from './wire.js';
 
+/** The name of the file that a text is started from. */
 export const convertSchema = z.strictObject({ name: z.string().trim().min(1).max(300) });
 
+/** What a file was read as. */
 export const convertedSchema = z.strictObject({
   /** A text without a title: what the file said is in its envelope and body. */
   document: documentAnswer,

@@ -2,6 +2,7 @@
 import type * as z from 'zod';
 import type { Caller, Scope } from './constants.js';
 
+/** An HTTP method that endpoints use. */
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 /** Method and path below `/api`, with `{name}` for parameters: `GET /texts/{name}`. */
 export type EndpointKey = `${Method} /${string}`;
@@ -39,4 +40,5 @@ export interface KeyEndpoint extends Exchange {
   readonly summary: string;
   readonly answer: z.ZodType;
 }
+/** An endpoint of either kind. */
 export type Endpoint = PageEndpoint | KeyEndpoint;

@@ -147,6 +147,7 @@ const target = z.union([nameSchema, z.string().regex(/^house\.yaml\/[a-z][a-z0-9
 const table = { as: 'file', bytes: 20 * MB } as const;
 const mail = { as: 'file', bytes: 30 * MB } as const;
 
+/** The table. */
 export const ENDPOINTS = {
   'GET /health': { role: 'anyone', answer: z.strictObject({ ok: z.boolean(), why: z.string().optional() }) },
 
@@ -502,7 +503,9 @@ export const ENDPOINTS = {
   ...PROGRAM_ENDPOINTS,
 } as const satisfies Readonly<Record<EndpointKey, Endpoint>>;
 
+/** The table as a type. */
 export type Endpoints = typeof ENDPOINTS;
+/** Method and path of an endpoint of the table. */
 export type EndpointName = keyof Endpoints;
 
 /** What a caller gives: parameters, query and body, as they are before they are parsed. */

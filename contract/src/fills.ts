@@ -13,6 +13,7 @@ const fields = z
 const answers = z.record(key, z.json()).refine((value) => Object.keys(value).length <= 500, 'at most 500 answers');
 const path = z.array(z.int().min(0)).min(1).max(60);
 const content = inlineSchema.max(2000);
+/** What was changed by hand in a message. */
 export const changesSchema: z.ZodType<FillChanges> = z.strictObject({
   parts: z.array(z.strictObject({ name: nameSchema, at: z.int().min(0).max(10_000) })).max(20),
   reworded: z
@@ -64,6 +65,7 @@ export const readOriginalSchema = z.strictObject({
 });
 export type ReadOriginal = Readonly<z.infer<typeof readOriginalSchema>>;
 
+/** Begins a message. */
 export const startFillSchema = z
   .strictObject({
     text: nameSchema.optional(),
@@ -85,6 +87,7 @@ const offered = z.record(
   key,
   z.strictObject({ value: z.json(), source: z.enum(['last', 'memory', 'clipboard']), from: z.string().max(200) }),
 );
+/** Keeps a message as it stands. */
 export const saveFillSchema = z.strictObject({
   recipient: fields,
   answers,
@@ -97,6 +100,7 @@ export const saveFillSchema = z.strictObject({
 export type SaveFill = z.infer<typeof saveFillSchema>;
 /** Ways out of Fill: the clipboard, files, a mail program, the mail service. */
 export const WAYS = ['copy', 'draft', 'mailto', 'ics', 'html', 'txt', 'print', 'service', 'many'] as const;
+/** One of the ways out of Fill. */
 export type Way = (typeof WAYS)[number];
 /** `incomplete` hands over although something is blank. */
 export const handOverSchema = z.strictObject({
@@ -108,6 +112,7 @@ export const handOverSchema = z.strictObject({
 });
 export type HandOver = z.infer<typeof handOverSchema>;
 
+/** Puts a text into a message. */
 export const stitchSchema = z.strictObject({ name: nameSchema, at: z.int().min(0).max(10_000) });
 export type Stitch = z.infer<typeof stitchSchema>;
 /** A rewording of an unfinished message, offered to who answers for the text. */
@@ -122,6 +127,7 @@ export const offeredValueSchema = z.strictObject({
   from: z.string(),
 });
 export type OfferedValue = Readonly<z.infer<typeof offeredValueSchema>>;
+/** Values that are offered, by the key of their variable. */
 export const offeredValuesSchema = z.record(z.string(), offeredValueSchema);
 export type OfferedValues = Readonly<z.infer<typeof offeredValuesSchema>>;
 
@@ -130,6 +136,7 @@ export type FillState = z.infer<typeof fillState>;
 /** `newer`: there is a later version. `withdrawn`: it must not be handed over. */
 const fillStanding = z.enum(['current', 'newer', 'withdrawn']);
 export type FillStanding = z.infer<typeof fillStanding>;
+/** A line of the list of one's messages. */
 export const fillSummarySchema = z.strictObject({
   id: z.string(),
   text: z.string(),
@@ -143,6 +150,7 @@ export const fillSummarySchema = z.strictObject({
   standing: fillStanding,
 });
 export type FillSummary = Readonly<z.infer<typeof fillSummarySchema>>;
+/** A message that is being filled, whole. */
 export const fillSchema = fillSummarySchema.extend({
   fields: z.record(z.string(), z.string()).readonly(),
   answers: z.record(z.string(), z.unknown()).readonly(),

@@ -10,15 +10,18 @@ const title = z
   .max(80)
   .regex(/^[^/\\]+$/, 'without slashes');
 
+/** A right that somebody has in a folder. */
 export const grantSchema = z.strictObject({
   holder: z.string().regex(/^(everyone|authors|(person|group):[\w-]{1,60})$/, 'is nobody'),
   right: z.enum(RIGHTS),
 });
 export type Grant = z.infer<typeof grantSchema>;
 
+/** Makes a folder. */
 export const makeFolderSchema = z.strictObject({ parent: id, title });
 export type MakeFolder = z.infer<typeof makeFolderSchema>;
 
+/** Changes a folder, or moves it; what is left out stays. */
 export const changeFolderSchema = z.strictObject({
   title: title.optional(),
   parent: id.optional(),
@@ -30,6 +33,7 @@ export const changeFolderSchema = z.strictObject({
 });
 export type ChangeFolder = z.infer<typeof changeFolderSchema>;
 
+/** A folder as the person sees it. */
 export const folderSchema = z.strictObject({
   id: z.string(),
   parent: z.string().optional(),

@@ -11,6 +11,7 @@ const house = houseSchema as unknown as z.ZodType<House, House>;
 export const saveHouseSchema = z.strictObject({ house, revision: z.int().min(0) });
 export type SaveHouse = z.infer<typeof saveHouseSchema>;
 
+/** The house as it is kept. */
 export const storedHouseSchema = z.strictObject({
   house: houseAnswer,
   revision: z.number(),

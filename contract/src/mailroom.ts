@@ -1,6 +1,7 @@
 /** The mailroom: the stand-in for a mail service, with mailboxes and recipients that are made up. */
 import * as z from 'zod';
 
+/** A line of the list of letters. */
 export const letterSummarySchema = z.strictObject({
   id: z.string(),
   sender: z.string(),
@@ -18,6 +19,7 @@ export const deliveredSchema = letterSummarySchema.extend({
   thread: z.number(),
 });
 export type Delivered = Readonly<z.infer<typeof deliveredSchema>>;
+/** A letter, whole. */
 export const letterSchema = letterSummarySchema.extend({
   from: z.string(),
   html: z.string(),
@@ -27,7 +29,9 @@ export const letterSchema = letterSummarySchema.extend({
   broken: z.string(),
 });
 export type Letter = Readonly<z.infer<typeof letterSchema>>;
+/** Says whether a letter is dealt with. */
 export const letterDoneSchema = z.strictObject({ done: z.boolean() });
+/** Sets the stand-in's clock forward. */
 export const forwardSchema = z.strictObject({
   hours: z
     .number()
@@ -43,6 +47,7 @@ export const standInClockSchema = z.strictObject({
   waiting: z.number(),
 });
 export type StandInClock = Readonly<z.infer<typeof standInClockSchema>>;
+/** The clock after it was set forward. */
 export const forwardedSchema = standInClockSchema.extend({
   /** What happened meanwhile, by what it is. */
   happened: z.record(z.string(), z.number()).readonly(),

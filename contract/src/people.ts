@@ -4,6 +4,7 @@ import { MIN_PASSWORD, ROLES, SCOPES } from './constants.js';
 import { nameSchema } from './texts.js';
 
 const field = z.string().max(500);
+/** What a person says of themselves: the sender of their messages. */
 export const profileSchema = z.strictObject({
   name: field,
   email: field,
@@ -51,18 +52,23 @@ const address = z
   .regex(/^[^\s@]+@[^\s@]+$/, 'is no address');
 const password = z.string().min(MIN_PASSWORD, `a password has ${MIN_PASSWORD} characters at least`).max(200);
 
+/** Signs in. */
 export const signInSchema = z.strictObject({ address: z.string().max(320), password: z.string().max(200) });
 export type SignIn = z.infer<typeof signInSchema>;
 /** The first administrator of a place that has nobody yet. */
 export const firstPersonSchema = z.strictObject({ name: field.trim().min(1, 'say your name'), address, password });
 export type FirstPerson = z.infer<typeof firstPersonSchema>;
+/** Sets a password by a link. */
 export const setPasswordSchema = z.strictObject({ token: z.string().max(200), password });
 export type SetPassword = z.infer<typeof setPasswordSchema>;
+/** Changes one's own password. */
 export const changePasswordSchema = z.strictObject({ old: z.string().max(200), password });
 export type ChangePassword = z.infer<typeof changePasswordSchema>;
 
+/** Invites somebody. */
 export const inviteSchema = z.strictObject({ name: field.trim().min(1, 'say who it is'), address, role });
 export type Invite = z.infer<typeof inviteSchema>;
+/** Changes somebody's account; what is left out stays. */
 export const changePersonSchema = z.strictObject({
   role: role.optional(),
   address: address.optional(),
@@ -71,6 +77,7 @@ export const changePersonSchema = z.strictObject({
 });
 export type ChangePerson = z.infer<typeof changePersonSchema>;
 
+/** A group as it is saved. */
 export const saveGroupSchema = z.strictObject({
   title: z.string().trim().min(1, 'a group needs a name').max(80),
   members: z.array(z.string().max(60)).max(10_000),
@@ -102,6 +109,7 @@ export const meSchema = z.strictObject({
 });
 export type Me = Readonly<z.infer<typeof meSchema>>;
 
+/** Somebody with an account. */
 export const personSchema = z.strictObject({
   id: z.string(),
   name: z.string(),
@@ -120,10 +128,12 @@ export const oneTimeLinkSchema = z.strictObject({
   endsAt: z.string(),
 });
 export type OneTimeLink = Readonly<z.infer<typeof oneTimeLinkSchema>>;
+/** A group of people. */
 export const groupSchema = saveGroupSchema.extend({
   id: z.string(),
 });
 export type Group = Readonly<z.infer<typeof groupSchema>>;
+/** Where somebody is signed in. */
 export const sessionSchema = z.strictObject({
   id: z.string(),
   agent: z.string(),
@@ -165,6 +175,7 @@ export const makeKeySchema = z.strictObject({
   scopes: z.array(z.enum(SCOPES)).min(1, 'choose what it may do').max(SCOPES.length),
 });
 export type MakeKey = z.infer<typeof makeKeySchema>;
+/** A personal key, without the key itself. */
 export const keySchema = z.strictObject({
   id: z.string(),
   title: z.string(),
@@ -180,6 +191,7 @@ export const newKeySchema = keySchema.extend({
 });
 export type NewKey = Readonly<z.infer<typeof newKeySchema>>;
 
+/** What of the audit trail is wanted; empty for all. */
 export const auditQuerySchema = z.strictObject({
   q: z.string().max(200).default(''),
   who: z.string().max(60).default(''),

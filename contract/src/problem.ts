@@ -3,6 +3,7 @@ import * as z from 'zod';
 
 z.config({ jitless: true });
 
+/** Why a request was not done. */
 export const problemSchema = z.object({
   /** Stable, for programs: `bad-request`, `not-found`, `stale-revision` … */
   code: z.string(),

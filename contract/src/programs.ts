@@ -34,6 +34,7 @@ const page = z.object({
   limit: z.coerce.number().int().min(1).max(500).default(100),
 });
 
+/** The endpoints, by method and path. */
 export const PROGRAM_ENDPOINTS = {
   'GET /v1/texts': {
     id: 'list',

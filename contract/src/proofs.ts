@@ -7,9 +7,11 @@ const digest = z.string().regex(/^[0-9a-f]{16}$/, 'a digest has 16 hexadecimal f
 const words = z.string().max(2000);
 const fields = z.record(z.string().max(60), z.unknown());
 
+/** Says that a case was looked at. */
 export const lookAtSchema = z.strictObject({ case: z.string().min(1).max(4000), digest });
 export type LookAt = z.infer<typeof lookAtSchema>;
 
+/** Sets a finding aside, with the reason. */
 export const setAsideSchema = z.strictObject({
   fingerprint: digest,
   code: z.string().min(1).max(60),
@@ -18,6 +20,7 @@ export const setAsideSchema = z.strictObject({
 });
 export type SetAside = z.infer<typeof setAsideSchema>;
 
+/** Sends proofs by mail. */
 export const sendProofSchema = z.strictObject({
   to: z.array(z.string().max(320).refine(isMailbox, 'is no address')).min(1, 'say to whom').max(10),
   cases: z
@@ -34,11 +37,13 @@ export const sendProofSchema = z.strictObject({
 });
 export type SendProof = z.infer<typeof sendProofSchema>;
 
+/** A case that was looked at, by whom and when. */
 export const lookedAtSchema = lookAtSchema.extend({
   who: z.string(),
   at: z.string(),
 });
 export type LookedAt = Readonly<z.infer<typeof lookedAtSchema>>;
+/** A finding that was set aside, by whom and when. */
 export const keptAsideSchema = setAsideSchema.extend({
   who: z.string(),
   at: z.string(),
@@ -52,6 +57,7 @@ export const proofRecordSchema = z.strictObject({
 });
 export type ProofRecord = Readonly<z.infer<typeof proofRecordSchema>>;
 
+/** How many proofs were sent, and to whom. */
 export const sentProofSchema = z.strictObject({
   sent: z.number(),
   to: z.array(z.string()).readonly(),

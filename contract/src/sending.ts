@@ -20,8 +20,10 @@ export const OUTGOING_STATES = [
   'uncertain',
   'taken back',
 ] as const;
+/** One of the states. */
 export type OutgoingState = (typeof OUTGOING_STATES)[number];
 
+/** A line of the list of messages that go out. */
 export const outgoingSummarySchema = z.strictObject({
   id: z.string(),
   address: z.string(),
@@ -38,6 +40,7 @@ export const outgoingSummarySchema = z.strictObject({
   counts: z.record(z.string(), z.number()).readonly(),
 });
 export type OutgoingSummary = Readonly<z.infer<typeof outgoingSummarySchema>>;
+/** A message that goes out, whole. */
 export const outgoingSchema = outgoingSummarySchema.extend({
   html: z.string(),
   text: z.string(),
@@ -73,6 +76,7 @@ export type SendingService = Readonly<z.infer<typeof sendingServiceSchema>>;
  * `preparing`: being made. `first`: one has gone and is looked at. `paused` goes on, `stopped` does not.
  */
 export const MAILING_STATES = ['preparing', 'first', 'going', 'paused', 'stopped', 'done'] as const;
+/** One of the states of a mailing. */
 export type MailingState = (typeof MAILING_STATES)[number];
 
 const key = z.string().max(80);
@@ -80,6 +84,7 @@ const cells = z.record(key, z.string().max(100_000));
 /** The most one mailing writes to. */
 export const MOST_RECIPIENTS = 10_000;
 
+/** Makes a mailing of an unfinished message. */
 export const makeMailingSchema = z.strictObject({
   /** The unfinished message it begins with. */
   fill: z.string().max(60),
@@ -94,11 +99,13 @@ export const addRecipientsSchema = z.union([
 ]);
 export type AddRecipients = z.infer<typeof addRecipientsSchema>;
 
+/** Changes what is asked once, and what is asked of each. */
 export const changeMailingSchema = z.strictObject({
   answers: z.record(key, z.json()).optional(),
   differing: z.array(key).max(500).optional(),
 });
 export type ChangeMailing = z.infer<typeof changeMailingSchema>;
+/** Changes one message of a mailing by itself. */
 export const changeMailedSchema = z.strictObject({
   answers: z.record(key, z.json()).optional(),
   fields: cells.optional(),
@@ -107,6 +114,7 @@ export const changeMailedSchema = z.strictObject({
   out: z.boolean().optional(),
 });
 export type ChangeMailed = z.infer<typeof changeMailedSchema>;
+/** Drives a mailing: sends the first, the rest; pauses, goes on, stops. */
 export const driveMailingSchema = z.discriminatedUnion('act', [
   /** Sends one, so that it can be looked at; `count` is the number that was typed. */
   z.strictObject({ act: z.literal('first'), count: z.int().min(1) }),
@@ -116,6 +124,7 @@ export const driveMailingSchema = z.discriminatedUnion('act', [
 ]);
 export type DriveMailing = z.infer<typeof driveMailingSchema>;
 
+/** One message of a mailing. */
 export const mailedRowSchema = z.strictObject({
   id: z.string(),
   position: z.number(),
@@ -128,6 +137,7 @@ export const mailedRowSchema = z.strictObject({
   changes: changesSchema,
 });
 export type MailedRow = Readonly<z.infer<typeof mailedRowSchema>>;
+/** A line of the list of mailings, and how far each is. */
 export const mailingSummarySchema = z.strictObject({
   id: z.string(),
   text: z.string(),
@@ -150,6 +160,7 @@ export const mailingSummarySchema = z.strictObject({
   broken: z.array(z.string()).readonly(),
 });
 export type MailingSummary = Readonly<z.infer<typeof mailingSummarySchema>>;
+/** A mailing, whole. */
 export const mailingSchema = mailingSummarySchema.extend({
   version: z.number().optional(),
   texts: z.array(workingCopySchema).readonly(),
@@ -204,15 +215,20 @@ export const personRecordSchema = z.strictObject({
     .readonly(),
 });
 export type PersonRecord = Readonly<z.infer<typeof personRecordSchema>>;
+/** An address as it is typed. */
 export const addressSchema = z.string().trim().min(3).max(320);
+/** Puts an address on the do-not-write list. */
 export const doNotWriteSchema = z.strictObject({ address: addressSchema, because: z.string().trim().max(300) });
 export type DoNotWrite = z.infer<typeof doNotWriteSchema>;
+/** An address of the do-not-write list. */
 export const notWrittenSchema = doNotWriteSchema.extend({
   who: z.string(),
   at: z.string(),
 });
 export type NotWritten = Readonly<z.infer<typeof notWrittenSchema>>;
+/** Erases somebody. */
 export const forgetSchema = z.strictObject({ address: addressSchema });
+/** What was erased. */
 export const forgottenSchema = z.strictObject({
   /** How many messages keep their count and nothing else. */
   messages: z.number(),
@@ -230,6 +246,7 @@ export type Workspace = z.infer<typeof workspaceSchema>;
 
 /** A personal row of templates, from the left; digits recall them. */
 export const saveAtHandSchema = z.strictObject({ names: z.array(nameSchema).max(9).readonly() });
+/** A template of somebody's own row. */
 export const atHandSchema = z.strictObject({
   name: z.string(),
   title: z.string(),

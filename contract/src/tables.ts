@@ -3,6 +3,7 @@ import * as z from 'zod';
 import { nameSchema } from './texts.js';
 import { columnTypeSchema, rowSchema, sampleColumnSchema } from './wire.js';
 
+/** What a table is for: proofing, or writing to. */
 export const useSchema = z.enum(['sample', 'recipients']);
 export type Use = z.infer<typeof useSchema>;
 
@@ -42,11 +43,13 @@ const choicesInAddress = z
     return z.NEVER;
   });
 
+/** Asks what a file would be read as. */
 export const recogniseSchema = z.strictObject({
   choices: choicesInAddress,
   /** The set that the rows may be added to: columns are matched to its. */
   into: z.string().max(60).optional(),
 });
+/** Makes a table of a file. */
 export const importTableSchema = z.strictObject({
   use: useSchema,
   title,
@@ -54,10 +57,12 @@ export const importTableSchema = z.strictObject({
   accept: z.enum(['true', 'false']).optional(),
   choices: choicesInAddress,
 });
+/** Adds the rows of a file to a table. */
 export const addRowsSchema = z.strictObject({
   revision: z.coerce.number().int().min(0).default(0),
   choices: choicesInAddress,
 });
+/** Which tables are listed. */
 export const listTablesSchema = z.strictObject({ use: useSchema.optional() });
 
 const columnSchema = z.strictObject({
@@ -100,8 +105,10 @@ export const changeTableSchema = z.strictObject({
     .max(1000),
 });
 export type ChangeTable = z.infer<typeof changeTableSchema>;
+/** One of the changes. */
 export type TableChange = ChangeTable['changes'][number];
 
+/** Makes a sample set of a table. */
 export const copyTableSchema = z.strictObject({
   title,
   /** True for made-up names and addresses in place of the real ones. */
@@ -109,8 +116,10 @@ export const copyTableSchema = z.strictObject({
 });
 export type CopyTable = z.infer<typeof copyTableSchema>;
 
+/** The sample set that becomes a template's own; null for none. */
 export const ownSetSchema = z.strictObject({ table: z.string().max(60).nullable() });
 
+/** A line of the list of tables. */
 export const tableSummarySchema = z.strictObject({
   id: z.string(),
   use: useSchema,
@@ -130,6 +139,7 @@ export const tableSummarySchema = z.strictObject({
   mayShare: z.boolean(),
 });
 export type TableSummary = Readonly<z.infer<typeof tableSummarySchema>>;
+/** A table, whole. */
 export const storedTableSchema = tableSummarySchema.extend({
   columns: z.array(sampleColumnSchema).readonly(),
   /** Columns that are worked out are filled in. */

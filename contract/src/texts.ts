@@ -4,6 +4,7 @@ import * as z from 'zod';
 import { beyondBounds, type Kind, type TextDocument } from '@vocabula/core';
 import { documentAnswer, findingSchema, kindSchema } from './wire.js';
 
+/** The name of a text: it never changes, and is never given to another. */
 export const nameSchema = z
   .string()
   .regex(/^[a-z0-9][a-z0-9-]*$/, 'a name has small letters, digits and hyphens')
@@ -20,6 +21,7 @@ const document = z
   .pipe(documentSchema)
   .transform((value) => value as TextDocument);
 
+/** Makes a text. */
 export const createTextSchema = z.strictObject({
   kind: kindSchema,
   title: z.string().trim().min(1, 'a title is needed').max(200),
@@ -27,12 +29,15 @@ export const createTextSchema = z.strictObject({
   /** The folder it is made in; where none is given, the first that the asker may write in. */
   folder: z.string().max(60).optional(),
 });
+/** What a text is made of. */
 export type CreateText = { kind: Kind; title: string; document?: TextDocument; folder?: string };
 
 /** Saving says which revision it was based on; a newer one in between is a conflict. */
 export const saveTextSchema = z.strictObject({ document, revision });
+/** What is saved. */
 export type SaveText = { document: TextDocument; revision: number };
 
+/** Takes files of the format in. */
 export const importFilesSchema = z.strictObject({
   files: z
     .array(

@@ -4,11 +4,13 @@ import { HOUSE_NAME } from './constants.js';
 import { nameSchema } from './texts.js';
 import { documentAnswer, houseAnswer } from './wire.js';
 
+/** What has versions: a text by its name, or the house. */
 export const subjectSchema = z.union([nameSchema, z.literal(HOUSE_NAME)]);
 
 const noteWords = z.string().trim().min(1, 'say what is new').max(2000);
 const revision = z.int().min(1);
 
+/** Publishes a working copy, now or at a time. */
 export const publishSchema = z.strictObject({
   revision,
   note: noteWords,
@@ -16,17 +18,23 @@ export const publishSchema = z.strictObject({
   at: z.iso.datetime({ offset: true }).optional(),
 });
 export type Publish = z.infer<typeof publishSchema>;
+/** The reason for withdrawing a version. */
 export const becauseSchema = z.strictObject({ because: z.string().trim().min(1, 'say why').max(2000) });
 export type Because = z.infer<typeof becauseSchema>;
+/** Retires a text, and says what takes its place. */
 export const retireSchema = z.strictObject({ replacedBy: nameSchema.optional() });
 export type Retire = z.infer<typeof retireSchema>;
+/** Makes a state of history the working copy again. */
 export const restoreStateSchema = z.strictObject({
   state: z.string().regex(/^(version|checkpoint):[\w.-]{1,60}$/),
   revision,
 });
 export type RestoreState = z.infer<typeof restoreStateSchema>;
+/** Why a checkpoint was made. */
 export const REASONS = ['sitting', 'work', 'import', 'conversion', 'merge', 'replace-all', 'restore'] as const;
+/** One of the reasons. */
 export type CheckpointReason = (typeof REASONS)[number];
+/** Makes a checkpoint. */
 export const makeCheckpointSchema = z.strictObject({ reason: z.enum(REASONS) });
 
 const reportSchema = z.strictObject({
@@ -38,8 +46,10 @@ const reportSchema = z.strictObject({
   lookedAt: z.int().min(0).optional(),
 });
 export type ProofReport = z.infer<typeof reportSchema>;
+/** Asks for a text to be published, with the report of its proofs. */
 export const askSchema = z.strictObject({ revision, note: noteWords, report: reportSchema });
 export type Ask = z.infer<typeof askSchema>;
+/** Answers such a request. */
 export const answerSchema = z.discriminatedUnion('answer', [
   z.strictObject({ answer: z.literal('accept') }),
   z.strictObject({ answer: z.literal('return'), remark: z.string().trim().min(1, 'say what is missing').max(2000) }),
@@ -53,14 +63,17 @@ const quote = z.strictObject({
   suffix: z.string().max(64),
 });
 export type Quote = z.infer<typeof quote>;
+/** Remarks on words of a text. */
 export const makeRemarkSchema = z.strictObject({ quote, body: z.string().trim().min(1, 'say something').max(4000) });
 export type MakeRemark = z.infer<typeof makeRemarkSchema>;
+/** Answers a remark, or settles it. */
 export const changeRemarkSchema = z.strictObject({
   settled: z.boolean().optional(),
   reply: z.string().trim().min(1).max(4000).optional(),
 });
 export type ChangeRemark = z.infer<typeof changeRemarkSchema>;
 
+/** A published version. */
 export const versionSchema = z.strictObject({
   number: z.number(),
   note: z.string(),
@@ -78,6 +91,7 @@ export const versionSchema = z.strictObject({
   sent: z.number(),
 });
 export type Version = Readonly<z.infer<typeof versionSchema>>;
+/** A state of a working copy that is kept for a while. */
 export const checkpointSchema = z.strictObject({
   id: z.string(),
   reason: z.enum(REASONS),
@@ -85,6 +99,7 @@ export const checkpointSchema = z.strictObject({
   at: z.string(),
 });
 export type Checkpoint = Readonly<z.infer<typeof checkpointSchema>>;
+/** A version that is to be made at a time. */
 export const timedSchema = z.strictObject({
   id: z.string(),
   note: z.string(),
@@ -95,6 +110,7 @@ export const timedSchema = z.strictObject({
   words: z.string().optional(),
 });
 export type Timed = Readonly<z.infer<typeof timedSchema>>;
+/** A request to publish. */
 export const requestSchema = z.strictObject({
   id: z.string(),
   text: z.string(),
@@ -110,6 +126,7 @@ export const requestSchema = z.strictObject({
   answeredBy: z.string().optional(),
 });
 export type Request = Readonly<z.infer<typeof requestSchema>>;
+/** A remark on words of a text, with its answers. */
 export const remarkSchema = z.strictObject({
   id: z.string(),
   quote: quote,

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import type { Message } from '@vocabula/core';
 import { imageSize } from 'image-size';
 
+/** A file that a message shows or brings. */
 export interface Asset {
   readonly content: Uint8Array;
   /** A media type, such as `image/png`. */
@@ -12,6 +13,7 @@ export interface Asset {
 /** The asset at a path of the library, `assets/map.png`; undefined if there is none. */
 export type AssetSource = (path: string) => Asset | undefined;
 
+/** A file as a part of a message. */
 export interface MimePart extends Asset {
   readonly name: string;
   /** Of images that the HTML shows: what it calls them. */

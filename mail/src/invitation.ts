@@ -3,8 +3,10 @@ import { createHash } from 'node:crypto';
 import ICAL from 'ical.js';
 import { instantOf, offsetAt, type Invitation, type Mailbox, type Message } from '@vocabula/core';
 
+/** What of a message goes into a calendar file. */
 export type InvitationMessage = Pick<Message, 'subject' | 'to' | 'cc' | 'text' | 'invitation'>;
 
+/** Who invites, and the moment the invitation is dated. */
 export interface IcsOptions {
   /** Who invites. */
   readonly from?: Mailbox;

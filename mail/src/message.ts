@@ -5,6 +5,7 @@ import type { Mailbox, Message } from '@vocabula/core';
 import { toIcs } from './invitation.js';
 import { attachmentsOf, embedded, type AssetSource, type MimePart } from './assets.js';
 
+/** What a message as mail needs beside its words. */
 export interface MimeOptions {
   readonly from?: Mailbox;
   /** The moment the message is dated; part of what makes it reproducible. */
@@ -21,6 +22,7 @@ export interface MimeOptions {
   readonly answers?: { readonly messageId: string; readonly references?: string };
 }
 
+/** What of a message goes into a mail. */
 export type MailMessage = Pick<Message, 'subject' | 'to' | 'cc' | 'bcc' | 'replyTo' | 'html' | 'text'> &
   Partial<Pick<Message, 'attachments' | 'invitation' | 'width'>>;
 

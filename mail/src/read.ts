@@ -1,6 +1,7 @@
 /** Reads mail that comes in: .eml files, whatever state they are in. */
 import PostalMime, { type Address } from 'postal-mime';
 
+/** A mail as it was read. */
 export interface ReadMail {
   readonly subject: string;
   readonly from: string | undefined;

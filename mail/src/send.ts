@@ -1,6 +1,7 @@
 /** Gives finished mail to a mail service. */
 import { createTransport, type Transporter } from 'nodemailer';
 
+/** A mail as it is given to a mail service. */
 export interface OutgoingMail {
   /** A bare address: what the service is told, whatever the message says. */
   readonly from: string;

@@ -4,6 +4,7 @@ import type { Program } from '../compile/program.js';
 import type { House } from '../house/house.js';
 import type { NamedDocument, Purpose } from '../template/document.js';
 
+/** What a message is made of: a text, what it may include, the house and a signature. */
 export interface Bundle {
   /** The text that the message is of. */
   readonly text: NamedDocument;

@@ -16,6 +16,7 @@ export interface CheckContext {
   readonly today?: string;
 }
 
+/** One check of a text: it looks for one kind of problem and gives its findings. */
 export interface Check {
   /** Languages it knows, by two letters; it is quiet about all others. Left out, it knows every one. */
   readonly languages?: readonly string[];

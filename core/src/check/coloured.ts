@@ -3,6 +3,7 @@ import { contrast, darkTint, DARK_PAGE, PAGE, tint, turned } from '../house/colo
 import type { HouseStyle, NamedColour } from '../house/house.js';
 import { childrenOf, type Inline, type Node, type TextDocument } from '../template/document.js';
 
+/** A stretch of words with a colour or a highlight, and where it stands. */
 export interface ColouredWords {
   readonly words: string;
   readonly path: readonly number[];

@@ -2,11 +2,14 @@
 import { dayFormat } from '../values/intl.js';
 import { isDay } from '../values/date.js';
 
+/** Languages, by two letters, whose written dates are recognised. */
 export const DATE_LANGUAGES = ['en', 'de', 'fr', 'es', 'it', 'nl'];
 const LITTLE = '(?:den|der|le|el|il|de|of|the)';
 
+/** A text as a regular expression that matches exactly that text. */
 export const escapePattern = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
+/** A day as it is written out in a text, with its place in it. */
 export interface WrittenDay {
   /** ISO, or undefined for one that is in no calendar. */
   readonly day: string | undefined;

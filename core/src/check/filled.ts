@@ -6,6 +6,7 @@ import type { TracedLine } from '../proof/trace/lines.js';
 import type { TextDocument } from '../template/document.js';
 import type { Value } from '../values/index.js';
 
+/** What checks of a filled message look at. */
 export interface FilledContext {
   /** The template's own document. */
   readonly document: TextDocument;
@@ -26,6 +27,7 @@ export interface Noticed {
   readonly level?: Finding['level'];
 }
 
+/** One check of a filled message, made after rendering. */
 export interface FilledCheck {
   /** Languages it knows; left out, it knows every one. */
   readonly languages?: readonly string[];

@@ -15,6 +15,7 @@ const SIDES = 16;
 /** In how many of the families something is lost. */
 const share = (number: number): string => `in ${number} of ${FAMILIES.length} ways in which messages arrive`;
 
+/** Finds looks that many mail programs would drop: colours turned in the dark, tables too wide. */
 export const lostLook: Check = {
   run: ({ document, program: { house } }) => [
     ...turnedBadly(document, house.style),

@@ -2,6 +2,7 @@
 import { lastOf } from '../words/ends.js';
 import type { TypeName } from '../template/variable.js';
 
+/** How a hand-made marker is written: `[name]`, `<<name>>`, `{name}`, `____`, `NAME`. */
 export type MarkerKind = 'bracketed' | 'angled' | 'curly' | 'rule' | 'capitals';
 
 /** A marker in a text, in UTF-16 units, with the words inside it (none for a rule). */

@@ -56,6 +56,7 @@ interface SignatureUse {
   readonly site: Site;
 }
 
+/** Compiles the body of one text into units, with what its blocks and repeats put into scope. */
 export class BodyCompiler implements LineHost {
   /** Slots of included blocks that have a value for each row of a repeat. */
   readonly rowSlots: Slot[] = [];

@@ -30,6 +30,7 @@ const MARK_TAGS: Readonly<Record<SimpleMark, readonly [open: string, close: stri
 /** Languages that set a space before ; : ! ? */
 const SPACING_LANGUAGES = new Set(['fr']);
 
+/** Compiles the inline nodes of one line into leaves, with the marks and joins around them. */
 export class LineCompiler {
   private readonly pieces: { mark: Mark; piece: MarkPiece }[] = [];
 

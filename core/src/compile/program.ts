@@ -33,6 +33,7 @@ export interface Slot {
   columns: readonly ColumnProgram[];
 }
 
+/** A calculated column of a list, compiled. */
 export interface ColumnProgram {
   readonly variable: Variable;
   readonly expression: Expression;
@@ -93,6 +94,7 @@ interface LeafBase {
   readonly origin: Origin;
 }
 
+/** Fixed text in a line. */
 export interface TextLeaf extends LeafBase {
   readonly kind: 'text';
   /** The whole text and its three parts: white space at either end, and what is between. */
@@ -107,6 +109,7 @@ export interface TextLeaf extends LeafBase {
   readonly defer: boolean;
 }
 
+/** A placeholder in a line, with how its value is shown. */
 export interface ValueLeaf extends LeafBase {
   readonly kind: 'value';
   readonly read: Read;
@@ -127,9 +130,11 @@ export interface ValueLeaf extends LeafBase {
   readonly weekday?: number;
 }
 
+/** A line break. */
 export interface BreakLeaf extends LeafBase {
   readonly kind: 'break';
 }
+/** An image in a line. */
 export interface ImageLeaf extends LeafBase {
   readonly kind: 'image';
   readonly src: string;
@@ -146,8 +151,10 @@ export interface SpliceLeaf extends LeafBase {
   readonly name: string;
   readonly signature: boolean;
 }
+/** One thing in a compiled line, from left to right. */
 export type Leaf = TextLeaf | ValueLeaf | BreakLeaf | ImageLeaf | SpliceLeaf;
 
+/** A compiled line: its leaves, and how it is joined where some of them are left out. */
 export interface Line {
   readonly leaves: readonly Leaf[];
   /** True in locales that set a space before some punctuation. */
@@ -161,6 +168,7 @@ export type Governed<N> =
   | { readonly node: N }
   | { readonly test: Test; readonly children: readonly Governed<N>[]; readonly path: readonly number[] };
 
+/** What every compiled part has: where its source stands, as child indexes in the text of that name. */
 export interface Unit {
   readonly path: readonly number[];
   readonly text: string;
@@ -170,11 +178,13 @@ export interface NoteUnit extends Unit {
   readonly kind: 'note';
   readonly words: string;
 }
+/** An item of a list, compiled. */
 export interface ItemUnit extends Unit {
   readonly children: readonly Governed<BlockUnit>[];
   /** Kept apart, so that they do not count as something that the item holds. */
   readonly notes: readonly NoteUnit[];
 }
+/** A cell of a table, compiled. */
 export interface CellUnit {
   readonly line: Line;
   readonly align: Align;
@@ -184,11 +194,13 @@ export interface CellUnit {
   readonly colspan: number;
   readonly rowspan: number;
 }
+/** A row of a table, compiled. */
 export interface RowUnit extends Unit {
   readonly cells: readonly CellUnit[];
   /** True for rows that a cell spans: they stay, whatever leaving out empties in them. */
   readonly spanned: boolean;
 }
+/** A block of the body, compiled: a line, list, table, panel, quote, button, rule, code or passage. */
 export type BlockUnit =
   | (Unit & {
       readonly kind: 'line';
@@ -223,6 +235,7 @@ export type BlockUnit =
       readonly children: readonly Governed<BlockUnit>[];
     });
 
+/** A compiled bundle. It never changes; what a run needs is in the run. */
 export interface Program {
   readonly name: string;
   readonly title: string;

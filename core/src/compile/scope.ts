@@ -2,6 +2,7 @@
 import type { Variable } from '../template/variable.js';
 import type { Read, Slot } from './program.js';
 
+/** A repeat that something stands in: its list, and the repeat around it. */
 export interface Scope {
   readonly parent: Scope | undefined;
   readonly list: Slot;

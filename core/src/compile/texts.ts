@@ -21,6 +21,7 @@ export interface Library {
 export const MAX_INCLUDED = 60_000;
 /** How deep inclusion may nest, and how many inclusions one message may have in all. */
 export const MAX_INCLUSION_DEPTH = 16;
+/** The most inclusions that one message may have in all, at all depths. */
 export const MAX_INCLUSIONS = 2000;
 
 /** One text as it is used here, compiled once however often it is included. */

@@ -1,6 +1,7 @@
 /** Comparisons by which conditions are built: which a type has, how they are said, how expressions write them. */
 import type { TypeName } from '../template/variable.js';
 
+/** The comparisons that conditions are built from. */
 export type ComparisonName =
   | 'at-least'
   | 'at-most'
@@ -40,6 +41,7 @@ const FAMILIES: Readonly<Record<TypeName, Family>> = {
   image: 'image',
   list: 'list',
 };
+/** The family of comparisons that values of a type have. */
 export const familyOf = (type: TypeName): Family => FAMILIES[type];
 
 const EITHER = [
@@ -93,6 +95,7 @@ const COMPARISONS: Readonly<Record<Family, readonly (readonly [ComparisonName, s
   image: [...EITHER],
 };
 
+/** The comparisons of a family, in the order they are offered. */
 export const comparisonsOf = (family: Family): readonly ComparisonName[] => COMPARISONS[family].map(([name]) => name);
 
 /** `is on or after`; the bare name where the family has no such comparison. */

@@ -17,16 +17,19 @@ export interface Comparison {
   readonly how: ComparisonName;
   readonly value: string;
 }
+/** Several conditions of which all, or any, must hold; turned round with `not`. */
 export interface ConditionGroup {
   readonly join: 'all' | 'any';
   readonly not: boolean;
   readonly parts: readonly ConditionTree[];
 }
+/** A condition as it is built by hand: one comparison, or a group of them. */
 export type ConditionTree = Comparison | ConditionGroup;
 
 /** The type behind a name, if there is one. */
 export type TypeOf = (name: string) => TypeName | undefined;
 
+/** Whether a condition is a group. */
 export const isGroup = (tree: ConditionTree): tree is ConditionGroup => 'join' in tree;
 
 const RELATIVE = /^today(?:([+-])(\d{1,5}))?$/;

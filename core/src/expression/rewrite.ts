@@ -19,6 +19,7 @@ export class ExpressionProblem extends Error {
   }
 }
 
+/** An expression rewritten for the evaluator, with where each piece came from. */
 export interface Rewritten {
   readonly source: string;
   /** Offsets in `source`, ascending, with the author's range that each piece came from. */
@@ -56,6 +57,7 @@ const MAX_MACRO_DEPTH = 2;
 /** The name a fact has inside an expression. */
 export const factName = (fact: string): string => `house__${fact}`;
 
+/** Writes an expression as the evaluator needs it: names bound to slots, our functions made explicit. */
 export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
   const origins: { at: number; start: number; end: number }[] = [];
   const references: string[] = [];

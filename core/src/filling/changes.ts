@@ -29,10 +29,12 @@ export interface Rewording {
   readonly over: Readonly<Record<string, string>>;
 }
 
+/** What was changed by hand in a filled message: texts stitched to it, and lines reworded. */
 export interface FillChanges {
   readonly parts: readonly StitchedPart[];
   readonly reworded: readonly Rewording[];
 }
+/** Nothing was changed. */
 export const NO_CHANGES: FillChanges = { parts: [], reworded: [] };
 
 const samePlace = (a: Rewording, b: Rewording): boolean => a.text === b.text && dequal(a.path, b.path);

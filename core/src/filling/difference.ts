@@ -1,6 +1,7 @@
 /** What an answer adds to a message and takes away, in a few words. */
 import { compareWords } from '../words/compare.js';
 
+/** What a rewording adds and takes away, as plain words. */
 export interface Difference {
   readonly adds: string;
   readonly takes: string;

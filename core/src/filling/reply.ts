@@ -16,6 +16,7 @@ export interface Received {
   readonly text: string;
 }
 
+/** How a reply is addressed and quoted. */
 export interface ReplyOptions {
   /** To all that the mail went to, rather than to its sender alone. */
   readonly all: boolean;

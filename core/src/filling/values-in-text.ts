@@ -4,6 +4,7 @@ import { understandDay } from '../words/days.js';
 import { addressesIn } from '../values/mailbox.js';
 import type { TypeName } from '../template/variable.js';
 
+/** A value recognised in pasted text, with its place. */
 export interface FoundValue {
   readonly type: Extract<TypeName, 'date' | 'time' | 'number' | 'money' | 'email' | 'phone' | 'link'>;
   /** In the form of an answer. */

@@ -5,6 +5,7 @@
 
 import type { Inline } from '../template/document.js';
 
+/** How serious a finding is: an error stops publishing, a warning advises, a note informs. */
 export type Level = 'error' | 'warning' | 'note';
 
 /** Codes that are always errors. A template with one of them cannot be trusted to send. */
@@ -72,8 +73,11 @@ export const ADVICE_CODES = [
   'counted',
 ] as const;
 
+/** The code of an error. */
 export type ErrorCode = (typeof ERROR_CODES)[number];
+/** The code of a warning or a note. */
 export type AdviceCode = (typeof ADVICE_CODES)[number];
+/** The code of any finding. Codes are stable: programs may go by them. */
 export type FindingCode = ErrorCode | AdviceCode;
 
 /**
@@ -114,6 +118,7 @@ export type Repair = { readonly label: string; readonly path: readonly number[] 
     }
 );
 
+/** One thing that was noticed: what kind it is, in words, where, and how it can be repaired. */
 export interface Finding {
   readonly code: FindingCode;
   readonly level: Level;

@@ -24,10 +24,12 @@ export function mix(hex: string, into: string, share: number): string {
 
 /** The page of messages, and the one that dark mail programs put in its place. */
 export const PAGE = '#FFFFFF';
+/** The page colour that dark views are judged against. */
 export const DARK_PAGE = '#1B1D21';
 
 /** What lies under words on a named colour's tint: enough of the colour to be seen, little enough to read on. */
 export const tint = (hex: string): string => mix(hex, PAGE, 0.86);
+/** The tint of a colour that panels have on a dark page. @param hex `#RRGGBB` */
 export const darkTint = (hex: string): string => mix(hex, DARK_PAGE, 0.78);
 
 /** Relative luminance, 0 for black to 1 for white (WCAG 2.2). */

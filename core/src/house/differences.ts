@@ -1,6 +1,7 @@
 /** Two states of the house, beside each other. */
 import type { House } from './house.js';
 
+/** One difference between two states of the house. */
 export interface HouseDifference {
   readonly in: 'facts' | 'style' | 'holidays' | 'language';
   /** Of a fact its label, of the style the path of its part: `button.colour`. */

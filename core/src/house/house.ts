@@ -7,6 +7,7 @@ export interface NamedColour {
   readonly dark: string;
 }
 
+/** How messages look. */
 export interface HouseStyle {
   /** The font stack of messages, and that of their headings where it differs, ending in a generic family. */
   readonly font: string;
@@ -42,6 +43,7 @@ export interface Fact {
   readonly changes: readonly { readonly date: string; readonly value: string }[];
 }
 
+/** What holds for all messages of an organisation: look, facts, holidays, language. */
 export interface House {
   readonly style: HouseStyle;
   readonly facts: Readonly<Record<string, Fact>>;
@@ -50,6 +52,7 @@ export interface House {
   readonly locale: string;
 }
 
+/** The language of texts that name none. */
 export const DEFAULT_LOCALE = 'en-GB';
 
 /** How wide messages are where the house does not say: lines of about 75 characters, and room on every screen. */

@@ -50,6 +50,7 @@ const factSchema = z.strictObject({
   changes: z.array(z.strictObject({ date: day, value: source })).max(200),
 });
 
+/** The schema of a house that comes in. */
 export const houseSchema = z.strictObject({
   style: styleSchema,
   facts: z

@@ -5,6 +5,7 @@ import type { TypeName, Variable } from '../template/variable.js';
 import type { Value } from '../values/index.js';
 import { Walk } from './walk.js';
 
+/** Something that is asked of who fills a message. */
 export interface Question {
   readonly key: string;
   readonly type: TypeName;

@@ -15,6 +15,7 @@ import type {
   ValueLeaf,
 } from '../compile/program.js';
 
+/** Walks through a program as far as its conditions can be told, in reading order. */
 export abstract class Walk {
   constructor(protected readonly program: Program) {}
 

@@ -3,6 +3,7 @@
 /** Steps of one message: far beyond any that somebody reads, and a fraction of a second. */
 export const MOST_STEPS = 400_000;
 
+/** The steps that one rendering may take, so that no text can hold up a page or a server. */
 export class Budget {
   private left: number;
 

@@ -19,6 +19,7 @@ import {
 /** Fields of a recipient or sender by column key; the empty string is missing. */
 export type Fields = Readonly<Record<string, unknown>>;
 
+/** What a message is filled with. */
 export interface RenderInput {
   readonly recipient?: Fields;
   readonly sender?: Fields;
@@ -51,6 +52,7 @@ interface Settled {
 
 const NOTHING: Settled = { value: undefined, source: 'none' };
 
+/** The values of one rendering: each slot is settled when it is first read. */
 export class Frame {
   private readonly settled: (Settled | undefined)[];
   /** The rows that are gone through, outermost first, with the HTML of their cells where they were taken as given. */

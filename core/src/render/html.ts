@@ -17,6 +17,7 @@ import { buttonTags, htmlStyles, openTag, panelTags, type HtmlStyles } from './s
 import { LineWriter, maySign, type Collected } from './writer.js';
 import { walk } from './walk.js';
 
+/** Writes a program with its values as HTML, with traces and marks where they are asked for. */
 export class HtmlWriter {
   out = '';
   /** How much of the output is notes: what holds nothing else holds nothing. */

@@ -7,6 +7,7 @@ import { valueType } from '../values/index.js';
 import type { Frame } from './frame.js';
 import { plainLine, type Collected } from './writer.js';
 
+/** When and where the event of an invitation is. */
 export interface Invitation {
   /** A moment on the zone's wall clock, `2027-05-11T14:30`, or a day for what takes all of it. */
   readonly start: string;

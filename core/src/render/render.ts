@@ -18,6 +18,7 @@ export type { Fields, Offered, RenderInput } from './frame.js';
 export type { Invitation } from './invitation.js';
 export type { Stretch } from './writer.js';
 
+/** Who a message goes to, and its subject. */
 export interface Envelope {
   readonly subject: string;
   readonly to: readonly Mailbox[];
@@ -27,6 +28,7 @@ export interface Envelope {
   readonly attachments: readonly { readonly file: string; readonly name: string }[];
 }
 
+/** A rendered message. */
 export interface Message extends Envelope {
   /** True if nothing is blank and nothing is wrong. */
   readonly ready: boolean;
@@ -49,6 +51,7 @@ export interface Message extends Envelope {
   readonly subjectTrace?: readonly Stretch[];
 }
 
+/** What is wanted of a rendering beside the message. */
 export interface RenderOptions {
   readonly trace?: boolean;
   /** Marks placeholders, blanks and what was left out in the HTML. For proofs only. */

@@ -5,6 +5,7 @@ import type { Frame } from './frame.js';
 import { LineWriter, maySign, type Collected } from './writer.js';
 import { walk } from './walk.js';
 
+/** Writes a program with its values as plain text. */
 export class TextWriter {
   private readonly writer: LineWriter;
 

@@ -37,6 +37,7 @@ const NO_MARKS: readonly MarkPiece[] = [];
 const CLOSE_UP = new Set([',', '.', ';', ':', '!', '?']);
 const SPACED = new Set([';', ':', '!', '?']);
 
+/** Writes one line: leaves with their marks, joined where something was left out. */
 export class LineWriter {
   private out = '';
   private marks: readonly MarkPiece[] = NO_MARKS;

@@ -45,6 +45,7 @@ const LINES: ReadonlySet<string> = new Set([
 /** The longest stretch of a line that is shown before and after what was found. */
 const AROUND = 60;
 
+/** How words are searched for. */
 export interface FindOptions {
   /** Only these letters, capital or small. */
   readonly exact?: boolean;

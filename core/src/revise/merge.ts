@@ -10,6 +10,7 @@ import { renameVariable } from './rename.js';
 /** Attributes whose loss is said; options and columns are joined rather than lost. */
 const JOINED: ReadonlySet<string> = new Set(['key', 'type', 'options', 'columns']);
 
+/** A text in which two variables have become one. */
 export interface Merged {
   readonly document: TextDocument;
   /** Attributes of the first variable that differ from the second's, and are gone. */

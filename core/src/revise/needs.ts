@@ -2,6 +2,7 @@
 import { namesIncluded } from '../compile/texts.js';
 import type { TextDocument } from '../template/document.js';
 
+/** What a text needs from outside it. */
 export interface Needed {
   /** Names of texts it includes, its signature among them. */
   readonly texts: readonly string[];

@@ -8,6 +8,7 @@ import { isMissing, valueType, type ValueContext } from '../values/index.js';
 import { mapDocument } from './map.js';
 import { countUses, usesOf } from './uses.js';
 
+/** A text in which a variable has another type. */
 export interface Retyped {
   readonly document: TextDocument;
   /** What is lost, each in a few words: `“decimals”`, `the view “counted” in 3 places`. */

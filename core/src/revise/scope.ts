@@ -2,7 +2,9 @@
 import type { Condition } from '../template/condition.js';
 import type { Variable } from '../template/variable.js';
 
+/** Keys that mean a column of the list that is gone through, and not a variable. */
 export type Shadows = ReadonlySet<string>;
+/** No key is a column here. */
 export const NO_SHADOWS: Shadows = new Set();
 
 /** The shadows inside conditions: a repeat adds the columns of its list. */

@@ -16,6 +16,7 @@ import { usesOf } from './uses.js';
 /** Which side a part is taken from; `both` is yours, then theirs, and only for parts of the body. */
 export type Taken = 'yours' | 'theirs' | 'both';
 
+/** One difference between two versions that were changed apart. */
 export interface Difference {
   /** Where it is: an attribute such as `title`, a part such as `subject`, a variable by its key, or the body. */
   readonly in: 'front' | 'part' | 'variable' | 'body';
@@ -28,6 +29,7 @@ export interface Difference {
   readonly decided?: 'yours' | 'theirs';
 }
 
+/** Two versions brought together. */
 export interface Together {
   readonly differences: readonly Difference[];
   /**

@@ -32,6 +32,7 @@ export function closingTag(c: Condition): string {
   return `{{/${conditionName(c)}}}`;
 }
 
+/** Whether two conditions are the same, in the same run of passages. */
 export function sameCondition(a: Condition, b: Condition): boolean {
   return (
     a.of === b.of &&

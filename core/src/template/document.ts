@@ -8,6 +8,7 @@ import type { Variable } from './variable.js';
 
 export type * from './inline.js';
 
+/** How the lines of a block are aligned; null as usual in its language. */
 export type Align = 'left' | 'center' | 'right' | null;
 /** Where a block stands across the page; the normal form leaves out what is as usual. */
 export interface Layout {
@@ -15,12 +16,15 @@ export interface Layout {
   /** Steps to the right, `MAX_INDENT` at most. */
   readonly indent?: number;
 }
+/** The most steps that a block can be indented. */
 export const MAX_INDENT = 8;
+/** A paragraph. */
 export interface Paragraph {
   readonly type: 'paragraph';
   readonly attrs?: Layout;
   readonly content?: readonly Inline[];
 }
+/** A heading. */
 export interface Heading {
   readonly type: 'heading';
   readonly attrs: { readonly level: 1 | 2 | 3 } & Layout;
@@ -38,14 +42,17 @@ export interface Panel {
   readonly attrs: { readonly colour: string };
   readonly content: readonly Block[];
 }
+/** Text set in a fixed pitch, without marks. */
 export interface CodeBlock {
   readonly type: 'codeBlock';
   readonly attrs: { readonly language: string | null };
   readonly content?: readonly TextNode[];
 }
+/** A rule across the message. */
 export interface HorizontalRule {
   readonly type: 'horizontalRule';
 }
+/** A quotation. */
 export interface Blockquote {
   readonly type: 'blockquote';
   readonly content: readonly Block[];
@@ -56,15 +63,18 @@ export interface ListItem {
   readonly attrs: { readonly when: readonly Condition[] };
   readonly content: readonly Block[];
 }
+/** A list with bullets. */
 export interface BulletList {
   readonly type: 'bulletList';
   readonly content: readonly ListItem[];
 }
+/** A numbered list. */
 export interface OrderedList {
   readonly type: 'orderedList';
   readonly attrs: { readonly start: number };
   readonly content: readonly ListItem[];
 }
+/** A list of either kind. */
 export type List = BulletList | OrderedList;
 /** Merged cells span columns, or rows under the same conditions; the cells they cover are not there. */
 export interface Cell {
@@ -77,28 +87,34 @@ export interface Cell {
   };
   readonly content: readonly [Paragraph];
 }
+/** A row of a table, kept where all of its conditions hold. */
 export interface Row {
   readonly type: 'tableRow';
   readonly attrs: { readonly when: readonly Condition[] };
   readonly content: readonly Cell[];
 }
+/** A table. */
 export interface Table {
   readonly type: 'table';
   readonly content: readonly Row[];
 }
+/** Blocks that are kept, left out or repeated by a condition. */
 export interface Passage {
   readonly type: 'passage';
   readonly attrs: Condition;
   readonly content: readonly Block[];
 }
+/** A live block that is included here. @see InlineInclusion for one in a line */
 export interface Inclusion {
   readonly type: 'inclusion';
   readonly attrs: { readonly name: string };
 }
+/** Words for other authors, which are never rendered. */
 export interface Comment {
   readonly type: 'comment';
   readonly attrs: { readonly text: string };
 }
+/** What a body consists of. */
 export type Block =
   | Paragraph
   | Heading
@@ -113,33 +129,42 @@ export type Block =
   | Inclusion
   | Comment;
 
+/** The lines of the envelope. */
 export type LineName = 'subject' | 'start' | 'length' | 'place';
+/** The lists of addresses in the envelope. */
 export type AddressesName = 'to' | 'cc' | 'bcc' | 'reply_to';
+/** A line of the envelope. */
 export interface Line {
   readonly type: LineName;
   readonly content?: readonly Inline[];
 }
+/** One address of the envelope, as a line that may hold placeholders. */
 export interface Address {
   readonly type: 'address';
   readonly content?: readonly Inline[];
 }
+/** A list of addresses of the envelope. */
 export interface Addresses {
   readonly type: AddressesName;
   readonly content: readonly Address[];
 }
+/** A file that goes with the message; its content is the name it is sent under. */
 export interface Attachment {
   readonly type: 'attachment';
   readonly attrs: { readonly file: string };
   readonly content?: readonly Inline[];
 }
+/** The files that go with the message. */
 export interface Attachments {
   readonly type: 'attachments';
   readonly content?: readonly Attachment[];
 }
+/** The body. */
 export interface Body {
   readonly type: 'body';
   readonly content: readonly Block[];
 }
+/** What a text consists of: envelope and body. */
 export type Part = Line | Addresses | Attachments | Body;
 /** The part of a name. */
 export type PartOf<N extends Part['type']> = N extends LineName
@@ -150,7 +175,9 @@ export type PartOf<N extends Part['type']> = N extends LineName
       ? Attachments
       : Body;
 
+/** What a text is. */
 export type Kind = 'message' | 'block' | 'signature';
+/** How a message is sent. */
 export type Purpose = 'new' | 'reply' | 'invitation';
 
 /** The front matter that is not a line of the envelope. Absent means left out in the file. */
@@ -186,7 +213,9 @@ export const PARTS = [
   'place',
   'body',
 ] as const;
+/** The lists of addresses, in their order. */
 export const ADDRESS_PARTS = ['to', 'cc', 'bcc', 'reply_to'] as const satisfies readonly AddressesName[];
+/** The lines of the envelope, in their order. */
 export const LINE_PARTS = ['subject', 'start', 'length', 'place'] as const satisfies readonly LineName[];
 
 /** A template, block or signature. `content` holds one node for each of `PARTS`. */

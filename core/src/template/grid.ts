@@ -8,6 +8,7 @@ export interface Placed {
   readonly column: number;
 }
 
+/** The places of a table, with the cell that covers each. */
 export interface Grid {
   readonly width: number;
   /** By row and column: the cell that covers the place; undefined where none does. */

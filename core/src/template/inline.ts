@@ -1,6 +1,7 @@
 /** What stands in a line: words, placeholders, breaks, images, inclusions, and the marks on them. */
 import type { Condition } from './condition.js';
 
+/** A mark without attributes. */
 export type SimpleMark = 'bold' | 'italic' | 'underline' | 'strike' | 'code';
 
 /**
@@ -14,6 +15,7 @@ export type Mark =
   | { readonly type: 'link'; readonly attrs: { readonly href: string } }
   | { readonly type: 'phrase'; readonly attrs: Condition };
 
+/** Text with its marks. */
 export interface TextNode {
   readonly type: 'text';
   readonly text: string;
@@ -25,10 +27,12 @@ export interface Placeholder {
   readonly attrs: { readonly name: string; readonly view: string };
   readonly marks?: readonly Mark[];
 }
+/** A line break. */
 export interface HardBreak {
   readonly type: 'hardBreak';
   readonly marks?: readonly Mark[];
 }
+/** An image in a line. */
 export interface Image {
   readonly type: 'image';
   /** `width` in pixels, left out for the image's own. */
@@ -40,14 +44,17 @@ export interface Image {
   };
   readonly marks?: readonly Mark[];
 }
+/** A live block of one line that is included here. */
 export interface InlineInclusion {
   readonly type: 'inlineInclusion';
   readonly attrs: { readonly name: string };
   readonly marks?: readonly Mark[];
 }
+/** Words for other authors within a line. */
 export interface InlineComment {
   readonly type: 'inlineComment';
   readonly attrs: { readonly text: string };
   readonly marks?: readonly Mark[];
 }
+/** What a line consists of. */
 export type Inline = TextNode | Placeholder | HardBreak | Image | InlineInclusion | InlineComment;

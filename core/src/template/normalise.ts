@@ -61,6 +61,7 @@ export function sortMarks(marks: readonly Mark[]): Mark[] {
   });
 }
 
+/** Whether two marks are the same. */
 export function sameMark(a: Mark, b: Mark): boolean {
   if (a.type === 'phrase' && b.type === 'phrase') return sameCondition(a.attrs, b.attrs);
   if (a.type === 'link' && b.type === 'link') return a.attrs.href === b.attrs.href;
@@ -69,6 +70,7 @@ export function sameMark(a: Mark, b: Mark): boolean {
   return a.type === b.type;
 }
 
+/** Whether two lists of marks are the same, in the same order. */
 export function sameMarks(a: readonly Mark[] = [], b: readonly Mark[] = []): boolean {
   return a.length === b.length && a.every((mark, i) => sameMark(mark, b[i] as Mark));
 }
@@ -135,6 +137,7 @@ function normalLayout({ align, indent }: Layout = {}): Layout | undefined {
   return align || indent ? { ...(align ? { align } : {}), ...(indent ? { indent } : {}) } : undefined;
 }
 
+/** Blocks in their normal form; an empty paragraph where there is none. */
 export function normaliseBlocks(blocks: readonly Block[]): Block[] {
   const out = blocks.map(normaliseBlock);
   return out.length > 0 ? out : [{ type: 'paragraph' }];

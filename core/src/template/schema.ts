@@ -9,6 +9,7 @@ z.config({ jitless: true });
 const MAX_TEXT = 200_000;
 const name = z.string().max(200);
 
+/** The schema of a condition that comes in. */
 export const conditionSchema = z.strictObject({
   of: name,
   is: z.array(name).max(200),
@@ -170,11 +171,13 @@ const variableShape = {
   domains: z.array(z.string()).optional(),
   max_width: z.number().optional(),
 };
+/** The schema of a variable that comes in. */
 export const variableSchema = z.strictObject({
   ...variableShape,
   columns: z.array(z.strictObject(variableShape)).max(200).optional(),
 });
 
+/** The schema of what the front matter says, as it comes in. */
 export const frontSchema = z.strictObject({
   kind: z.enum(['message', 'block', 'signature']),
   title: z.string().max(500),

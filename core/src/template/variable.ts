@@ -1,6 +1,7 @@
 /** Variables as a file or an editor declares them (engine notes, section 2). */
 import type { Inline } from './inline.js';
 
+/** The types of variables, in the order they are offered. */
 export const TYPE_NAMES = [
   'text',
   'paragraphs',
@@ -18,6 +19,7 @@ export const TYPE_NAMES = [
   'image',
   'list',
 ] as const;
+/** The type of a variable. */
 export type TypeName = (typeof TYPE_NAMES)[number];
 
 /** An option of a choice: a label for the person choosing, a wording that lands in the message. */

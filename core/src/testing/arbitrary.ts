@@ -109,6 +109,7 @@ export const words: fc.Arbitrary<string> = fc
   )
   .map((parts) => parts.join(''));
 
+/** Any condition on some variables. */
 export const conditions: fc.Arbitrary<Condition> = fc.oneof(
   fc.record({ of: fc.constantFrom('guide', 'rain'), not: fc.boolean() }).map(({ of, not }) => condition(of, [], not)),
   fc
@@ -208,7 +209,9 @@ function inlines(rich: boolean): fc.Arbitrary<Inline[]> {
   );
 }
 
+/** Any line with marks and placeholders. */
 export const richLine = inlines(true);
+/** Any line without marks. */
 export const plainLine = inlines(false);
 
 const paragraph = fc.oneof(

@@ -5,6 +5,7 @@ import { render, type Message, type RenderOptions } from '../render/render.js';
 import type { Program } from '../compile/program.js';
 import type { TextDocument } from '../template/document.js';
 
+/** A text as tests write it: its body, with variables and front matter where they matter. */
 export interface Source {
   readonly body: string;
   readonly variables?: string;
@@ -22,6 +23,7 @@ export function source({ body, variables = '', front = 'kind: message\nsubject: 
   return `---\nvocabula: 1\ntitle: T\n${front}\n${declared}---\n${body}\n`;
 }
 
+/** The document of a source. */
 export const documentOf = (text: Source | string): TextDocument =>
   readText(typeof text === 'string' ? text : source(text)).document;
 
@@ -53,5 +55,6 @@ export const textOf = (
   answers: Record<string, unknown> = {},
   blocks: Readonly<Record<string, Source>> = {},
 ): string => rendered(text, answers, blocks).text.replace(/\n$/, '');
+/** The codes of what compiling finds in a source. @param blocks what it may include, by name */
 export const codesOf = (text: Source, blocks: Readonly<Record<string, Source>> = {}): string[] =>
   program(text, blocks).findings.map((finding) => finding.code);

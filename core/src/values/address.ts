@@ -47,6 +47,7 @@ const declaredDomains = (variable: Variable): DeclarationProblem[] =>
     .filter((domain) => !DOMAIN.test(domain))
     .map((domain) => ({ attribute: 'domains', message: `“${domain}” is not a domain, such as larkmoor.example.` }));
 
+/** An e-mail address; `domains` says which are taken. */
 export const email: ValueType = {
   name: 'email',
   attributes: ['domains'],
@@ -63,6 +64,7 @@ export const email: ValueType = {
   expressionType: 'string',
 };
 
+/** A telephone number, with its country in the reader's language. */
 export const phone: ValueType = {
   name: 'phone',
   attributes: [],
@@ -85,6 +87,7 @@ export const phone: ValueType = {
   expressionType: 'string',
 };
 
+/** An address of a page; `domains` says which are taken. */
 export const link: ValueType = {
   name: 'link',
   attributes: ['domains'],

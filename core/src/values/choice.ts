@@ -17,6 +17,7 @@ import {
   type ValueType,
 } from './type.js';
 
+/** What an option is called where it is picked. */
 export const labelOf = (option: Option): string => option.label ?? labelFromKey(option.key);
 const find = (variable: Variable, key: string): Option | undefined =>
   variable.options?.find((option) => option.key === key);
@@ -46,6 +47,7 @@ function parseKey(input: unknown, variable: Variable): Parsed {
 
 /** The most options that a question may have: more cannot be chosen from, and make every list slow. */
 export const MOST_OPTIONS = 2000;
+/** Says that there are too many options. */
 export const tooManyOptions = (count: number): string =>
   `There may be ${MOST_OPTIONS} options at most; here ${count === 1 ? 'is' : 'are'} ${count}.`;
 
@@ -71,6 +73,7 @@ function declaredOptions(variable: Variable): DeclarationProblem[] {
   return problems;
 }
 
+/** One of several options. */
 export const choice: ValueType = {
   name: 'choice',
   attributes: ['options', 'other'],
@@ -85,6 +88,7 @@ export const choice: ValueType = {
   expressionType: 'string',
 };
 
+/** Several of some options. */
 export const choices: ValueType = {
   name: 'choices',
   attributes: ['options', 'other', 'least', 'most'],

@@ -6,6 +6,7 @@ import type { DeclarationProblem, Formatter, ValueContext, ValueType } from './t
 
 const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
 const DAY_MS = 86_400_000;
+/** Weekdays as the attribute `weekdays` names them, from Sunday. */
 export const WEEKDAYS = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat'] as const;
 
 /** True for a day of the calendar; 31 February is none. */
@@ -69,6 +70,7 @@ export function weekdaysProblem({ weekdays }: Variable): DeclarationProblem[] {
     : [{ attribute: 'weekdays', message: `“${odd}” is not a weekday: mon, tue, wed, thu, fri, sat, sun.` }];
 }
 
+/** A day. */
 export const date: ValueType = {
   name: 'date',
   attributes: ['earliest', 'latest', 'weekdays', 'zone'],

@@ -65,6 +65,7 @@ function formatter(variable: Variable, view: string, locale: string): Formatter 
   }
 }
 
+/** A moment on the wall clock of a zone. */
 export const datetime: ValueType = {
   name: 'datetime',
   attributes: ['earliest', 'latest', 'weekdays', 'zone'],

@@ -24,6 +24,7 @@ function read(input: unknown): ImageValue | undefined {
 export const textOfImage = (value: Value): string | undefined =>
   typeof value === 'object' && 'src' in value && typeof value.src === 'string' ? String(value.alt) : undefined;
 
+/** An image, by its source and alternative text. */
 export const image: ValueType = {
   name: 'image',
   attributes: ['max_width'],

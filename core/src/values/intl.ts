@@ -19,9 +19,11 @@ function once<T>(kind: string, locale: string, options: object, make: () => T): 
 export const dayFormat = (locale: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat =>
   once('date', locale, options, () => new Intl.DateTimeFormat(locale, { ...options, timeZone: 'UTC' }));
 
+/** A formatter of numbers, made once for each language and options. */
 export const numberFormat = (locale: string, options: Intl.NumberFormatOptions = {}): Intl.NumberFormat =>
   once('number', locale, options, () => new Intl.NumberFormat(locale, options));
 
+/** Plural rules, made once for each language and options. */
 export const pluralRules = (locale: string, options: Intl.PluralRulesOptions): Intl.PluralRules =>
   once('plural', locale, options, () => new Intl.PluralRules(locale, options));
 

@@ -15,6 +15,7 @@ import {
 } from './type.js';
 import { scalarType, specimenBy } from './scalar.js';
 
+/** The most rows that a list may have. */
 export const MAX_ROWS = 1000;
 
 function parseRow(
@@ -116,6 +117,7 @@ function declaredColumns(variable: Variable, context: ValueContext): Declaration
   return problems;
 }
 
+/** Rows with the same columns. */
 export const list: ValueType = {
   name: 'list',
   attributes: ['columns', 'least', 'most'],

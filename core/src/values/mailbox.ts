@@ -4,6 +4,7 @@
  */
 import { isEmail } from './address.js';
 
+/** An address with the name of who it belongs to. */
 export interface Mailbox {
   /** What the person is called; empty where only the address is known. One line, without control characters. */
   readonly name: string;
@@ -13,6 +14,7 @@ export interface Mailbox {
 
 /** What marks the brackets of an address that the template itself wrote; values never hold control characters. */
 export const OPENING = '\u0001';
+/** The closing one. */
 export const CLOSING = '\u0002';
 
 /** The words of an address line of a template, its own angle brackets marked, those in values as they are. */

@@ -40,9 +40,11 @@ export function sumMoney(amounts: readonly number[], digits: number): number {
   return amounts.reduce((total, amount) => total + Math.round(roundMoney(amount, digits) * scale), 0) / scale;
 }
 
+/** Whether a code is that of a currency (ISO 4217). */
 export const isCurrency = (code: string | undefined): code is string =>
   code !== undefined && /^[A-Z]{3}$/.test(code) && Intl.supportedValuesOf('currency').includes(code);
 
+/** An amount in a currency. */
 export const money: ValueType = {
   name: 'money',
   attributes: ['currency', 'min', 'max'],

@@ -20,6 +20,7 @@ function onStep(value: number, step: number, origin: number): boolean {
   return Math.abs(steps - Math.round(steps)) <= 1e-9 * Math.max(1, Math.abs(steps));
 }
 
+/** A number. */
 export const number: ValueType = {
   name: 'number',
   attributes: ['min', 'max', 'step', 'decimals', 'unit', 'grouping', 'plural', 'forms'],

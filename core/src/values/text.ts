@@ -89,8 +89,10 @@ export function textFormatter(view: string, locale: string): Formatter | undefin
   return change && ((value: Value) => change(String(value)));
 }
 
+/** How a text can be shown: in capitals, in small letters, as a title, as a sentence. */
 export const TEXT_VIEWS = ['upper', 'lower', 'title', 'sentence'] as const;
 
+/** One line of text. */
 export const text: ValueType = {
   name: 'text',
   attributes: ['min_length', 'max_length', 'pattern', 'fallback'],
@@ -103,6 +105,7 @@ export const text: ValueType = {
   expressionType: 'string',
 };
 
+/** Text of several paragraphs. */
 export const paragraphs: ValueType = {
   name: 'paragraphs',
   attributes: ['min_length', 'max_length', 'fallback'],

@@ -33,6 +33,7 @@ const declared = (variable: Variable): DeclarationProblem[] =>
       : [{ attribute, message: 'This must be a time of day, such as 09:00.' }];
   });
 
+/** A time of day. */
 export const time: ValueType = {
   name: 'time',
   attributes: ['earliest', 'latest', 'weekdays', 'zone'],

@@ -40,8 +40,10 @@ export const asItIs: Formatter = String;
 
 /** The HTML of a value taken as given: of a text, or of a list's cells by row and column; `''` if it is neither. */
 export type GivenHtml = string | readonly (readonly (string | undefined)[])[];
+/** Says of an input that is in its usual form already how it is written in HTML, so that it need not be parsed. */
 export type AsGiven = (input: unknown) => GivenHtml | undefined;
 
+/** A type of variable: how its values are parsed, checked and shown. One file each. */
 export interface ValueType {
   readonly name: TypeName;
   /** Attributes besides those that every type has. */
@@ -88,6 +90,7 @@ export function inOneLine(text: string): string {
 const UNUSUAL = /[\u0000-\u0008\u000B-\u001F\u007F\uFFFE\uFFFF]/;
 const CONTROL = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F\uFFFE\uFFFF]/g;
 
+/** Says that a value is too long. */
 export const TOO_LONG = `This is longer than ${MAX_LENGTH.toLocaleString('en')} characters.`;
 
 /** Words for a limit that is not kept, or undefined. */

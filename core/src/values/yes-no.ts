@@ -34,6 +34,7 @@ const SPELT: ReadonlyMap<string, boolean> = new Map([
   ['no', false],
 ]);
 
+/** Yes or no. */
 export const yesNo: ValueType = {
   name: 'yes-no',
   attributes: ['words'],

@@ -2,6 +2,7 @@
 import { childrenOf, plainWords, visit, type Inline, type TextDocument } from '../template/document.js';
 import { languageOf, sentenceSegmenter } from '../values/intl.js';
 
+/** How long a text is, and how hard to read. */
 export interface Measure {
   /** A placeholder counts as one word. */
   readonly words: number;

@@ -29,12 +29,15 @@ function look(there: boolean, what: string, brings: string): boolean {
   if (!there) console.warn(`Skipped: ${what}, for which Debian's package ${brings} is needed.`);
   return there;
 }
+/** Whether Python can read mail here. */
 export const hasPython = look(hasModule('email'), 'reading mail with another program', 'python3');
+/** Whether Python can read calendar files here. */
 export const hasCalendars = look(
   hasModule('icalendar'),
   'reading invitations with another program',
   'python3-icalendar',
 );
+/** Whether a mail transfer agent can be run here. */
 export const hasAgent = look(
   existsSync(SMTPD) && process.getuid?.() === 0,
   'sending through a mail transfer agent (as root)',
@@ -45,6 +48,7 @@ export const hasAgent = look(
 export const readWith = (script: string, bytes: Uint8Array): unknown =>
   JSON.parse(execFileSync(PYTHON, ['-c', script], { input: bytes, maxBuffer: 50_000_000 }).toString('utf8'));
 
+/** A mail transfer agent that runs for a test. */
 export interface Agent {
   readonly url: string;
   /** The mails that it has delivered, as the bytes of their files. @param count that are waited for */

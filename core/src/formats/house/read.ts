@@ -18,6 +18,7 @@ import { Reading } from '../markdown/inline.js';
 import { FrontReader } from '../markdown/read-front.js';
 import { readVariable } from '../markdown/read-variable.js';
 
+/** A house as it was read from a file, with what was wrong in it. */
 export interface ReadHouse {
   readonly house: House;
   readonly findings: readonly Finding[];

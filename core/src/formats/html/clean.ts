@@ -1,8 +1,10 @@
 /** What of foreign HTML is content: what nobody sees does not get in, whatever it is made of. */
 import type { ChildNode, Element, Text } from 'domhandler';
 
+/** Whether a node of parsed HTML is an element. */
 export const isElement = (node: ChildNode): node is Element =>
   node.type === 'tag' || node.type === 'script' || node.type === 'style';
+/** Whether a node of parsed HTML is text. */
 export const isText = (node: ChildNode): node is Text => node.type === 'text';
 
 /** Never content: code, metadata, forms, frames, drawings. */

@@ -9,6 +9,7 @@ type Piece =
   | { readonly kind: 'gap' }
   | { readonly kind: 'block'; readonly block: Block };
 
+/** Collects what is read of HTML: inline nodes into lines, lines and blocks into a sequence of blocks. */
 export class Flow {
   private readonly pieces: Piece[] = [];
   private line: Inline[] = [];

@@ -13,6 +13,7 @@ import { Flow } from './flow.js';
 import { officeLists } from './office-lists.js';
 import { isLayout, readTable } from './tables.js';
 
+/** What the reader of HTML needs to know beside the HTML. */
 export interface HtmlOptions {
   /**
    * What becomes of an image's source that is no address: `data:` and `cid:` ones. Gives the source to put in its
@@ -21,6 +22,7 @@ export interface HtmlOptions {
   image?(source: string): string | undefined;
 }
 
+/** A document as it was read from HTML. */
 export interface ReadHtml {
   /** Never empty: one paragraph at least. */
   readonly blocks: readonly Block[];
@@ -105,6 +107,7 @@ const MARKS: Readonly<Record<string, Mark>> = {
   tt: { type: 'code' },
 };
 
+/** Reads parsed HTML into blocks. What the document cannot say is left out. */
 export class HtmlReader {
   imagesLeftOut = 0;
 

@@ -6,6 +6,7 @@ import type { Align, Layout, Mark } from '../../template/document.js';
 import { MAX_INDENT } from '../../template/document.js';
 import { isKey } from '../../template/keys.js';
 
+/** What an HTML tag within Markdown means to us; everything else is text. */
 export type Form =
   /** Opens a mark; `end` is the name of the tag that closes it. */
   | { readonly kind: 'mark'; readonly mark: Mark; readonly end: string }
@@ -204,4 +205,5 @@ export function panelLine(
   const [whole, name = ''] = /^<div data-panel(?:="([^"]*)")?>$/.exec(trimmed) ?? [];
   return whole !== undefined && (name === '' || isKey(name)) ? { open: true, colour: name } : undefined;
 }
+/** The tag that opens a panel, with the name of its colour. */
 export const panelTag = (name: string): string => (name === '' ? '<div data-panel>' : `<div data-panel="${name}">`);

@@ -22,6 +22,7 @@ export const FRONT_TAIL = [
   'translation_of',
 ] as const satisfies readonly (keyof Front)[];
 
+/** The form in which the front matter gives an attribute. */
 export type Form = 'text' | 'boolean' | 'number' | 'texts' | 'map' | 'maps' | 'default' | 'options' | 'columns';
 
 /** Attributes of variables in the order in which they are written, with their forms. */

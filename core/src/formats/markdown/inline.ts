@@ -31,11 +31,13 @@ export class Reading {
   }
 }
 
+/** The place of a finding on a line of the file. */
 export const place = (line: number | undefined): { line?: number } => (line === undefined ? {} : { line });
 
 /** `end` is the name of the HTML tag that closes it; marks of Markdown have none. */
 type Open = { readonly mark: Mark; readonly line: number | undefined; readonly end?: string };
 
+/** Builds the inline nodes of a line from left to right, with the marks and phrases that are open. */
 export class InlineBuilder {
   readonly nodes: Inline[] = [];
   private readonly open: Open[] = [];

@@ -12,6 +12,7 @@ import {
 import { error } from '../../findings/finding.js';
 import type { Reading } from './inline.js';
 
+/** Reads the YAML of the front matter, and remembers the line of each entry. */
 export class FrontReader {
   private readonly counter = new LineCounter();
   readonly root: YAMLMap | undefined;

@@ -30,6 +30,7 @@ export interface SourceMap {
   lineOfVariable(key: string, attribute?: string): number | undefined;
 }
 
+/** A text as it was read from a file, with findings and where each node stood in the file. */
 export interface ReadText {
   readonly document: TextDocument;
   readonly findings: readonly Finding[];

@@ -2,6 +2,7 @@
 import type { StateBlock } from 'markdown-it';
 import { scanTag, type FoundTag, type Tag } from './tags.js';
 
+/** The state of the Markdown parser at a block. */
 export type BlockState = StateBlock;
 
 /** What a tag token carries; `line` counts lines inside its block from 0. */

@@ -2,6 +2,7 @@
 import { countAtEnd } from '../../words/ends.js';
 import { condition, type Condition } from '../../template/condition.js';
 
+/** A tag in braces, parsed. */
 export type Tag =
   | { readonly kind: 'placeholder'; readonly name: string; readonly view: string }
   | { readonly kind: 'open'; readonly condition: Condition }
@@ -91,7 +92,9 @@ export function placeholderTag(attrs: { readonly name: string; readonly view: st
   return `{{${attrs.name}${attrs.view ? `.${attrs.view}` : ''}}}`;
 }
 
+/** The tag that includes a block. */
 export const inclusionTag = (name: string): string => `{{> ${name}}}`;
+/** The tag that holds a comment. */
 export const commentTag = (text: string): string => `{{! ${text}}}`;
 
 /** All tags of a line of text, such as a link's target, in order; `\{{` begins none. */

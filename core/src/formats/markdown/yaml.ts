@@ -16,12 +16,14 @@ export const quoted = (text: string): string =>
     /[\u007F-\u009F\u2028\u2029\uFEFF]/g,
     (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`,
   );
+/** A text as a YAML value: plain where that is safe, else quoted. */
 export const scalar = (text: string): string =>
   PLAIN.test(text) && !/\s{2}|[\u00A0]/.test(text) ? text : quoted(text);
 
 /** An entry: its key with a scalar, a flow list, or entries of its own. */
 export type Entry = readonly [key: string, value: string | readonly Entry[]];
 
+/** Entries as a YAML map on one line. */
 export const flow = (entries: readonly Entry[]): string =>
   `{ ${entries.map(([key, value]) => `${key}: ${typeof value === 'string' ? value : flow(value)}`).join(', ')} }`;
 
@@ -36,6 +38,7 @@ export function block([key, value]: Entry, indent: string, tall: (key: string) =
   return [`${indent}${key}:`, ...value.flatMap((entry) => block(entry, `${indent}  `, tall))];
 }
 
+/** The attributes of a variable as the front matter has them, in their order. */
 export function variableEntries(variable: Variable): Entry[] {
   const entries: Entry[] = [['type', variable.type]];
   for (const name of Object.keys(VARIABLE_FORMS) as (keyof typeof VARIABLE_FORMS)[]) {

@@ -58,6 +58,7 @@ const SIGNS: readonly RegExp[] = [
 /** Lines that are looked at, and characters of each: signs that stand nowhere else are none. */
 const [MOST_LINES, MOST_OF_LINE] = [500, 400];
 
+/** Whether a plain text seems to be written in Markdown, by its first lines. */
 export function looksLikeMarkdown(text: string): boolean {
   const beginning = text
     .slice(0, MOST_LINES * MOST_OF_LINE)

@@ -13,8 +13,10 @@ export const COLUMN_TYPES = [
   'phone',
   'link',
 ] as const satisfies readonly TypeName[];
+/** The type of a column of a table. */
 export type ColumnType = (typeof COLUMN_TYPES)[number];
 
+/** Which comes first in dates written in figures. */
 export type DayOrder = 'day first' | 'month first';
 
 /** What an importer decides about a column. */

@@ -3,6 +3,7 @@ import { unformulated } from './csv.js';
 import type { Encoding } from './decode.js';
 import { makeTable, TableProblem, type ColumnChoices, type Table, type TableRow } from './table.js';
 
+/** Reads a list of objects as a table. @throws TableProblem where it is none */
 export function readJson(text: string, encoding: Encoding, choices: ColumnChoices): Table {
   let data: unknown;
   try {

@@ -2,6 +2,7 @@
 import { fold } from '../../words/fold.js';
 import type { TableColumn, TableRow } from './table.js';
 
+/** Which column of a set a column that comes in goes into. */
 export interface Match {
   /** Key of a column that comes in. */
   readonly from: string;

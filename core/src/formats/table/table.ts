@@ -3,6 +3,7 @@ import { columnKey } from '../../template/keys.js';
 import { recogniseColumn, type ColumnChoice, type ColumnType } from './columns.js';
 import type { Encoding } from './decode.js';
 
+/** A column: its key, the name it had in the file, and its type. */
 export interface TableColumn {
   readonly key: string;
   readonly name: string;
@@ -20,6 +21,7 @@ export interface RecognisedColumn extends TableColumn {
   readonly misfits: number;
 }
 
+/** A table as it was read from a file, with how the file was recognised. */
 export interface Table {
   readonly columns: readonly RecognisedColumn[];
   readonly rows: readonly TableRow[];
@@ -45,8 +47,11 @@ export class TableProblem extends Error {
   }
 }
 
+/** The most columns that a table may have. */
 export const MAX_COLUMNS = 500;
+/** The most rows that a table may have. */
 export const MAX_ROWS = 100_000;
+/** The most characters that a cell may have. */
 export const MAX_CELL = 100_000;
 /** Rows times columns: what keeps the memory that a table takes within bounds. */
 export const MAX_CELLS = 5_000_000;

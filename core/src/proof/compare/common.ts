@@ -48,6 +48,7 @@ export function commonOfAll<T>(sequences: Iterable<readonly T[]>): readonly T[] 
   return common;
 }
 
+/** A stretch of two sequences that is common to both, or stands in one of them. */
 export interface Stretch<T> {
   readonly common: boolean;
   readonly items: readonly T[];

@@ -12,6 +12,7 @@ import { fieldOf, planeArray } from './field.js';
 import { ANY, PairTable, shuffled } from './pairs.js';
 import { random, type Random } from './random.js';
 
+/** How hard the search for a covering array tries. */
 export interface ArrayOptions {
   readonly seed?: number;
   /** How many rows are made for each that is taken. */

@@ -14,6 +14,7 @@ import { meetings, type Met } from './meetings.js';
 import { factorsOf, observe, type Factor } from './observe.js';
 import { random } from './random.js';
 
+/** What a covering is made for, and how long it may take. */
 export interface CoverOptions {
   /** The day of the fillings, ISO. */
   readonly today: string;
@@ -30,6 +31,7 @@ export interface CoverOptions {
 /** Levels of different factors that stand, or would stand, together: the factor's number and the level's, in order. */
 export type Together = readonly { readonly factor: number; readonly level: number }[];
 
+/** One filling of a covering, with the levels it shows. */
 export interface Case extends Filling {
   /** The level of each factor; -1 where the message does not meet it. */
   readonly levels: readonly number[];
@@ -37,6 +39,7 @@ export interface Case extends Filling {
   readonly news: number;
 }
 
+/** A small set of fillings that between them show every combination that can be shown. */
 export interface Covering {
   readonly factors: readonly Factor[];
   readonly cases: readonly Case[];

@@ -18,6 +18,7 @@ const FIELDS: readonly { readonly size: number; readonly prime: number; readonly
   { size: 16, prime: 2, modulus: [1, 1, 0, 0] },
 ];
 
+/** A finite field: addition and multiplication of its elements, numbered from 0. */
 export interface Field {
   readonly size: number;
   add(a: number, b: number): number;

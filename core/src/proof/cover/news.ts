@@ -1,6 +1,7 @@
 /** A covering set in words: what each case is, and what it shows that no case before it did. */
 import type { Covering } from './cover.js';
 
+/** A case of a covering as it is listed: its key, and what it shows that earlier ones do not. */
 export interface CaseInWords {
   /** Stays the same while the case's levels do: `gate=north guide=yes`. */
   readonly key: string;

@@ -4,6 +4,7 @@ import type { Random } from './random.js';
 /** Any level will do there. */
 export const ANY = -1;
 
+/** Which pairs of levels are covered, impossible or still open. */
 export class PairTable {
   /** Where each factor's levels begin among all levels. */
   readonly offset: readonly number[];

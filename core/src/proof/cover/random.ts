@@ -4,6 +4,7 @@ export interface Random {
   next(below: number): number;
 }
 
+/** A repeatable source of random numbers (mulberry32). @param seed the same seed gives the same numbers */
 export function random(seed: number): Random {
   let state = seed >>> 0;
   return {

@@ -6,6 +6,7 @@ import { cellFor } from '../samples/made-up.js';
 import { fillingOfRow, needs, type Need } from '../samples/needs.js';
 import { SERIES } from './values.js';
 
+/** A filling made up to provoke one kind of trouble. */
 export interface HardCase {
   /** Stays the same from one making to the next: `empty first_name`, `longest`. */
   readonly key: string;
@@ -15,6 +16,7 @@ export interface HardCase {
   readonly filling: Filling;
 }
 
+/** What hard cases are made for. */
 export interface HardOptions {
   /** ISO day. */
   readonly today: string;

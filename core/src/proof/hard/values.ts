@@ -3,6 +3,7 @@ import type { TypeName, Variable } from '../../template/variable.js';
 import { roleOf, type Role } from '../samples/people.js';
 import { dayFromNumber, dayNumber } from '../../values/date.js';
 
+/** One kind of hard value, for every type that has it. */
 export interface Series {
   readonly key: string;
   readonly label: string;
@@ -61,6 +62,7 @@ function nextLeapDay(today: string): string {
   }
 }
 
+/** All kinds of hard values, in the order their cases are shown. */
 export const SERIES: readonly Series[] = [
   {
     key: 'longest',

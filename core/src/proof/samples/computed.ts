@@ -6,11 +6,13 @@ import type { Variable } from '../../template/variable.js';
 import { valuesOf } from '../../render/render.js';
 import type { Value } from '../../values/index.js';
 
+/** A column of a sample set; with an expression it is calculated from the others. */
 export interface SampleColumn extends TableColumn {
   /** An expression over the other columns; makes the column worked out. */
   readonly value?: string | undefined;
 }
 
+/** Rows with their calculated cells filled in. */
 export interface Computed {
   readonly rows: readonly TableRow[];
   /** What is wrong with a column's expression, by the column's key. */

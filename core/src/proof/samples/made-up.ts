@@ -8,6 +8,7 @@ import { random } from '../cover/random.js';
 import type { Need } from './needs.js';
 import { addressFor, phoneFor, roleOf, wordsFor } from './people.js';
 
+/** A sample set made up from the fields that a template asks for. */
 export interface MadeUpSet {
   readonly columns: readonly TableColumn[];
   readonly rows: readonly TableRow[];

@@ -5,6 +5,7 @@ export interface Person {
   readonly last: string;
 }
 
+/** Made-up people, of several scripts and shapes of names. */
 export const PEOPLE: readonly Person[] = [
   { first: 'Ada', last: 'Thornbury' },
   { first: 'Siobhán', last: 'Ní Bhriain' },
@@ -28,6 +29,7 @@ export const PEOPLE: readonly Person[] = [
   { first: 'Lúcia', last: 'Fernandes' },
 ];
 
+/** Made-up places. */
 export const PLACES = [
   'Quillmere',
   'Harrowbeck',
@@ -43,6 +45,7 @@ const KINDS = ['School', 'Ramblers', 'Library', 'Gardeners', 'Choir', 'Museum'];
 /** What kind of thing a column of text holds, told from its key and name. */
 export type Role = 'first' | 'last' | 'full' | 'organisation' | 'place' | 'street' | 'postcode' | 'words';
 
+/** What a column seems to hold, by its key. */
 export function roleOf(key: string): Role {
   if (/organi[sz]ation|company|school|firm|group|club/.test(key)) return 'organisation';
   if (/first|given|fore_?name|vorname|prenom/.test(key)) return 'first';

@@ -3,6 +3,7 @@ import type { Line, Origin, Program, Read, Slot, Test, ValueLeaf } from '../../c
 import { Walk } from '../../questions/walk.js';
 import { openingTag } from '../../template/condition.js';
 
+/** A column of the proof table that says whether passages of one condition are kept. */
 export interface PassageColumn {
   /** The opening tag, by which passages of one condition are known as one. */
   readonly tag: string;

@@ -29,11 +29,13 @@ export interface Sheet {
   readonly values: readonly string[];
 }
 
+/** A column of the proof table that shows a value. */
 export interface ValueColumn {
   readonly key: string;
   readonly label: string;
 }
 
+/** The moment that the messages of a proof table are rendered for. */
 export interface TableOptions {
   /** ISO day. */
   readonly today: string;
@@ -74,6 +76,7 @@ export class LineBook {
   }
 }
 
+/** All messages of a sample set side by side: which passages each keeps, and its values. Rows are rendered when asked for. */
 export class ProofTable {
   readonly passages: readonly PassageColumn[];
   readonly values: readonly ValueColumn[];

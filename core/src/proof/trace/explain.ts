@@ -8,6 +8,7 @@ import { labelFromKey } from '../../template/keys.js';
 import type { Variable } from '../../template/variable.js';
 import { valueType, type Value } from '../../values/index.js';
 
+/** Why some words stand in a message: where they are written, and which conditions keep them. */
 export interface Explanation {
   /** The text they are written in. */
   readonly text: string;

@@ -8,6 +8,7 @@ export interface Piece {
   readonly origin: Origin;
 }
 
+/** A line of a traced message: its words, and where each piece of them came from. */
 export interface TracedLine {
   readonly pieces: readonly Piece[];
   /** All words of the line; a break is a line feed. */

@@ -9,6 +9,7 @@ import { narrow } from './narrow.js';
 import { SUPPORT } from './support.js';
 import { declarationsOf, elementsOf, treeOf, written, type Document, type Element } from './tree.js';
 
+/** A message as a family of mail programs shows it, with what is lost on the way. */
 export interface Arrival {
   readonly family: Family;
   /** The message as it was made, whole, with the places of losses marked by `data-lost`, the number of the loss. */

@@ -1,14 +1,18 @@
 /** Families of mail programs, named by what they do with a message. */
 import { SUPPORT, TESTED } from './support.js';
 
+/** Families of mail programs, named by what they do. */
 export const FAMILIES = ['page', 'inline', 'word', 'narrow', 'dark', 'no-images', 'plain', 'aloud'] as const;
+/** One of the families. */
 export type Family = (typeof FAMILIES)[number];
 
+/** What a family is called, and what it does. */
 export interface FamilyWords {
   readonly name: string;
   /** What it does with a message, in a few words. */
   readonly about: string;
 }
+/** The words for each family. */
 export const FAMILY_WORDS: Readonly<Record<Family, FamilyWords>> = {
   page: { name: 'Keeps page styles', about: 'shows everything, dark colours included' },
   inline: { name: 'Keeps inline styles only', about: 'drops page styles and dark colours' },

@@ -2,6 +2,7 @@
 
 /** The width of a small screen, and what of it a message has, in pixels. */
 export const SMALL_SCREEN = 360;
+/** The pixels that a message has on a small screen. */
 export const ROOM = SMALL_SCREEN - 24;
 /** An average letter is so wide, as a share of the size of its words. */
 const LETTER = 0.55;

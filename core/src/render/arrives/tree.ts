@@ -5,6 +5,7 @@ import { escapeHtml } from '../../words/escape.js';
 
 export type { ChildNode, Document, Element } from 'domhandler';
 
+/** The tree of a message's HTML. */
 export const treeOf = (html: string): Document => parseDocument(html, { decodeEntities: true });
 
 /** All elements, parents before children. */
@@ -41,6 +42,7 @@ export const declarationsOf = (element: Element): [property: string, value: stri
     return colon < 0 ? [] : [[each.slice(0, colon).trim(), each.slice(colon + 1).trim()]];
   });
 
+/** Gives an element these style declarations in place of the ones it has. */
 export function putDeclarations(element: Element, declarations: readonly (readonly [string, string])[]): void {
   if (declarations.length === 0) delete element.attribs.style;
   else element.attribs.style = declarations.map((each) => each.join(':')).join(';');
