@@ -3,12 +3,13 @@ import type { Editor } from '@tiptap/core';
 import type { Node as PmNode } from '@tiptap/pm/model';
 import { TextSelection } from '@tiptap/pm/state';
 import {
-  findMatches,
-  patternFor,
-  replaceMatches,
   type Condition,
+  findMatches,
   type LineRef,
   type Match,
+  patternFor,
+  replaceMatches,
+  sameValue,
   type Variable,
 } from '@vocabula/core';
 import { caretPath } from '../caret';
@@ -55,7 +56,7 @@ export function otherPlaces(spot: Spot, locale: string): Match[] {
   const pattern = own && patternFor(own.words, { whole: true });
   if (!own || !pattern) return [];
   const same = (match: Match): boolean =>
-    JSON.stringify(match.line) === JSON.stringify(own.line) && match.start < own.end && match.end > own.start;
+    sameValue(match.line, own.line) && match.start < own.end && match.end > own.start;
   return findMatches(documentOf(spot.main), pattern, locale).filter((match) => !same(match));
 }
 

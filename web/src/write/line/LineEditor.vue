@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One line of words with placeholders and passages in it. */
+import { sameValue } from '@vocabula/core';
 import { Editor } from '@tiptap/core';
 import { EditorContent } from '@tiptap/vue-3';
 import type { Inline, LineRef } from '@vocabula/core';
@@ -50,7 +51,7 @@ onBeforeUnmount(() => {
 watch(
   () => props.line,
   (line) => {
-    if (JSON.stringify(line) === JSON.stringify(lineOf(editor))) return;
+    if (sameValue(line, lineOf(editor))) return;
     const { anchor } = editor.state.selection;
     editor.commands.setContent(lineContent(line), { emitUpdate: false });
     editor.commands.setTextSelection(Math.min(anchor, editor.state.doc.content.size - 1));

@@ -1,4 +1,5 @@
 /** Where brackets stand beside the manuscript, from where their words stand in it. */
+import { sameValue } from '@vocabula/core';
 import type { Editor } from '@tiptap/core';
 import type { Variable } from '@vocabula/core';
 import { bracketInWords } from '../caret';
@@ -29,7 +30,7 @@ export const looksSame = (a: Drawn, b: Drawn | undefined): boolean =>
   a.here === b.here &&
   a.labelTop === b.labelTop &&
   a.bracket.level === b.bracket.level &&
-  JSON.stringify(a.bracket.condition) === JSON.stringify(b.bracket.condition);
+  sameValue(a.bracket.condition, b.bracket.condition);
 
 /** From this level on tracks are narrow, and only what is around the caret is labelled. */
 export const DEEP = 5;
