@@ -1,5 +1,14 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { documentOf, file, makeText, start, type Started } from '../testing/start.js';
+import {
+  blockFile,
+  documentOf,
+  file,
+  makePublished,
+  makeText,
+  publish,
+  start,
+  type Started,
+} from '../testing/start.js';
 
 let server: Started;
 beforeEach(async () => {
@@ -133,6 +142,37 @@ describe('finding', () => {
     expect((await server.call.get('/api/texts/visit')).body.document).toEqual(documentOf(file('Visit')));
   });
 
+  it('gives what a message is begun with as it is in use, however often it was asked for before', async () => {
+    await makePublished(server, 'Hours', blockFile('Hours', 'Open at nine.'));
+    await makePublished(server, 'Visit', file('Visit', '{{> hours}}'));
+    const colleague = await server.as('colleague');
+    const given = async () => {
+      const answer = await colleague.get('/api/texts/visit/closure?for=fill');
+      return answer.status === 200 ? JSON.stringify(answer.body) : String(answer.status);
+    };
+    expect([await given(), await given()].map((each) => each.includes('Open at nine.'))).toEqual([true, true]);
+    // A block that it includes.
+    const { revision } = (await server.call.get('/api/texts/hours')).body;
+    const document = documentOf(blockFile('Hours', 'Open at ten.'));
+    await server.call.put('/api/texts/hours').send({ document, revision }).expect(200);
+    expect(await given()).toContain('Open at nine.');
+    await publish(server, 'hours');
+    expect(await given()).toContain('Open at ten.');
+    // The bin, and back.
+    await server.call.delete('/api/texts/visit').expect(204);
+    expect(await given()).toBe('404');
+    await server.call.post('/api/texts/visit/restore').expect(204);
+    expect(await given()).toContain('Open at ten.');
+    // Rights.
+    const grants = (await server.call.get('/api/folders/root/rights')).body.grants;
+    await server.call.patch('/api/folders/root').send({ grants: [] }).expect(204);
+    expect(await given()).toBe('404');
+    await server.call.patch('/api/folders/root').send({ grants }).expect(204);
+    expect(await given()).toContain('Open at ten.');
+    // A version that must not be used any more.
+    await server.call.post('/api/versions/visit/versions/1/withdraw').send({ because: 'wrong' }).expect(204);
+    expect(await given()).toBe('404');
+  });
   it('knows what a text includes and where it is used', async () => {
     await makeText(
       server,
