@@ -1,10 +1,11 @@
 /**
  * 200 people reading and 20 writing for a minute on loopback, each beginning anew as soon as an answer came. Reading is
  * opening the catalogue's line for a text, searching, and a closure; writing is saving a working copy. As ratios to bare
- * Express with the same SQLite query, measured the same way in the same run.
+ * Express with one query of a text on the same database, driver and queue of requests, measured the same way in the same
+ * run.
  */
 import { spawn } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { quantile, startServer, stopServer, temporaryFolder } from './server.js';
@@ -38,37 +39,45 @@ async function keepCalling(until: number, into: Outcome, call: () => Promise<Res
   }
 }
 
-/** One query through bare Express, on the same database. */
-const BARE = (database: string): string => `
+/** One query through bare Express, on the same database, driver and queue of requests. */
+const BARE = (database: string, root: string): string => `
+import { createServer } from 'node:http';
 import express from 'express';
-import { createClient } from '@libsql/client';
-const client = createClient({ url: ${JSON.stringify(database)} });
+import { clientFor } from '${root}/server/src/db/driver.ts';
+import { inTurns } from '${root}/server/src/http/turns.ts';
+const client = clientFor(${JSON.stringify(database)}, 5);
 const app = express();
+app.set('etag', false);
 app.get('/text/:name', async (request, response) => {
   const { rows } = await client.execute({ sql: 'SELECT name, revision, updated_at, document FROM texts WHERE name = ?', args: [request.params.name] });
-  const [row] = rows;
-  response.json({ ...row, document: JSON.parse(String(row.document)) });
+  const [name, revision, updatedAt, document] = rows[0];
+  response.json({ name, revision, updatedAt, document: JSON.parse(String(document)) });
 });
-const server = app.listen(0, '127.0.0.1', () => console.log('http://127.0.0.1:' + server.address().port + '/'));
+const server = createServer(inTurns(app)).listen(0, '127.0.0.1', () => console.log('http://127.0.0.1:' + server.address().port + '/'));
 `;
 
-async function bare(database: string, folder: string): Promise<Outcome> {
+async function bare(database: string): Promise<Outcome> {
   // Below this project, so that its packages are found.
-  const file = join(process.cwd(), 'node_modules', '.cache', `bare-${process.pid}.mjs`);
-  const { mkdirSync, rmSync } = await import('node:fs');
-  mkdirSync(join(process.cwd(), 'node_modules', '.cache'), { recursive: true });
-  writeFileSync(file, BARE(database));
-  const child = spawn(process.execPath, [file], { stdio: ['ignore', 'pipe', 'inherit'], cwd: folder });
+  const root = process.cwd();
+  const file = join(root, 'node_modules', '.cache', `bare-${process.pid}.mjs`);
+  mkdirSync(join(root, 'node_modules', '.cache'), { recursive: true });
+  writeFileSync(file, BARE(database, root));
+  const child = spawn(process.execPath, ['--import', 'tsx', file], { stdio: ['ignore', 'pipe', 'inherit'] });
   const base = await new Promise<string>((resolve, reject) => {
     child.once('exit', () => reject(new Error('it ended')));
     child.stdout.once('data', (data: Buffer) => resolve(data.toString().trim()));
   });
-  const found = outcome();
-  const until = performance.now() + (SECONDS / 4) * 1000;
-  const call = (): Promise<Response> => fetch(`${base}text/group-visit-confirmed`);
-  await Promise.all(Array.from({ length: READERS }, (_, at) => keepCalling(until, found, call, at)));
+  const found = await many(SECONDS / 4, () => fetch(`${base}text/group-visit-confirmed`));
   child.kill();
   rmSync(file, { force: true });
+  return found;
+}
+
+/** As many as read, calling the same for so many seconds. */
+async function many(seconds: number, call: () => Promise<Response>): Promise<Outcome> {
+  const found = outcome();
+  const until = performance.now() + seconds * 1000;
+  await Promise.all(Array.from({ length: READERS }, (_, at) => keepCalling(until, found, call, at)));
   return found;
 }
 
@@ -124,8 +133,9 @@ export async function bench(): Promise<void> {
     }),
     ...mine.map((save, at) => keepCalling(until, writes, save, at * 10)),
   ]);
+  const closures = await many(SECONDS / 4, READS[0] as () => Promise<Response>);
   await stopServer(server);
-  const plain = await bare(server.database, folder);
+  const plain = await bare(server.database);
   const rate = ({ times }: Outcome, seconds: number): number => times.length / seconds;
   const plainRate = rate(plain, SECONDS / 4);
   const p99 = ({ times }: Outcome): number => quantile(times, 0.99);
@@ -135,10 +145,10 @@ export async function bench(): Promise<void> {
   const median = ({ times }: Outcome): string => (quantile(times, 0.5) / quantile(plain.times, 0.5)).toFixed(2);
   console.log(`median: reading ${median(reads)}×, writing ${median(writes)}× of bare Express`);
   console.log(`errors: ${reads.errors} reading, ${writes.errors} writing; bare: ${plain.errors}`);
+  const share = (count: number): string => (count / plainRate).toFixed(2);
   console.log(
-    `throughput: ${((rate(reads, SECONDS) + rate(writes, SECONDS)) / plainRate).toFixed(2)}× of bare Express with one query`,
+    `requests: ${share(rate(reads, SECONDS) + rate(writes, SECONDS))}× of bare Express with one query; a closure alone ${share(rate(closures, SECONDS / 4))}×`,
   );
-  console.log(
-    `99th percentile: reading ${(p99(reads) / p99(plain)).toFixed(2)}×, writing ${(p99(writes) / p99(plain)).toFixed(2)}× of its`,
-  );
+  const tail = (own: Outcome): string => (p99(own) / quantile(own.times, 0.5)).toFixed(2);
+  console.log(`99th percentile: reading ${tail(reads)}×, writing ${tail(writes)}× of its own median`);
 }
