@@ -2,24 +2,18 @@
 import type { Closure, Conflict, CreateText, Many, SaveText, TextSummary, WorkingCopy } from '@vocabula/contract';
 import { dayIn, emptyDocument, nameFromTitle, normalise, sameValue } from '@vocabula/core';
 import { writeText } from '@vocabula/core/markdown';
-import { count, inArray, max } from 'drizzle-orm';
-import { note } from '../audit/service.js';
-import { schema, type Database, type Writer } from '../db/database.js';
+import { count, max } from 'drizzle-orm';
+import { schema, type Database } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
-import { accessOf, ROOT, type Access } from '../rights/access.js';
+import { accessOf, ROOT } from '../rights/access.js';
 import { privateFolder } from '../rights/private.js';
 import { checkpointBefore } from '../versions/checkpoints.js';
-import { closure, rowOf, TEXT_HEAD, workingCopy, type Row } from './visible-texts.js';
+import { closure, rowOf, TEXT_HEAD, workingCopy } from './visible-texts.js';
 import { countFindings } from './findings.js';
-import { callWordIsFree, changeText, insertText, removeText, takenNames, updateText } from './store.js';
+import { callWordIsFree, insertText, takenNames, updateText } from './store.js';
+import { actOnMany } from './many.js';
 import { demanded, summaryOf } from './text-summaries.js';
-import { setOwnSet } from '../samples/store.js';
-import { removeProofRecord } from '../proofs/service.js';
-import { removeCheckpoints } from '../versions/checkpoints.js';
-import { removeRemarks } from '../versions/remarks.js';
-import { removeRequests } from '../versions/requests.js';
-import { removeTimed } from '../versions/service.js';
 import { Kept } from '../db/kept.js';
 import { JsonText } from '../http/endpoints.js';
 
@@ -118,66 +112,7 @@ export class CatalogueService {
 
   /** One act on several texts: on all of them, or, where one may not be, on none. */
   many(many: Many, asker: Asker): Promise<void> {
-    return this.database.write(async (writer) => {
-      const access = await accessOf(writer, asker);
-      const rows: Row[] = [];
-      for (let at = 0; at < many.names.length; at += 500)
-        rows.push(
-          ...(await writer
-            .select()
-            .from(texts)
-            .where(inArray(texts.name, many.names.slice(at, at + 500)))),
-        );
-      if (rows.length !== new Set(many.names).size) throw notFound('text');
-      for (const row of rows) access.demand('write', row.folder);
-      switch (many.act) {
-        case 'move':
-          access.demand('write', many.folder, 'folder');
-          for (const row of rows) {
-            // Where it stands says who gets it.
-            if (row.published !== null) {
-              access.demand('publish', row.folder);
-              access.demand('publish', many.folder, 'folder');
-            }
-            const secondPerson = carriedRequirement(row, many.folder, access, asker);
-            await changeText(writer, row.name, { folder: many.folder, position: 0, secondPerson });
-            const to = access.folders.get(many.folder)?.title ?? '';
-            await note(writer, asker, 'moved', 'text', row.name, `${row.title} to ${to}`);
-          }
-          return;
-        case 'order':
-          access.demand('write', many.folder, 'folder');
-          for (const [at, name] of many.names.entries()) await changeText(writer, name, { position: at + 1 });
-          return;
-        case 'tag':
-          for (const row of rows) {
-            const old = row.tags;
-            const tags = many.off
-              ? old.filter((tag) => !many.tags.includes(tag))
-              : [...new Set([...old, ...many.tags])].sort();
-            await changeText(writer, row.name, { tags });
-          }
-          return;
-        case 'bin':
-        case 'restore':
-          for (const row of rows) {
-            if (row.published !== null) access.demand('publish', row.folder);
-            const binnedAt = many.act === 'bin' ? new Date().toISOString() : null;
-            if (binnedAt === null) await callWordIsFree(writer, row.name, workingCopy(row).document);
-            await changeText(writer, row.name, { binnedAt });
-            await note(writer, asker, many.act === 'bin' ? 'binned' : 'restored', 'text', row.name, row.title);
-          }
-          return;
-        case 'purge':
-          for (const row of rows) {
-            // What colleagues never had is its author's to throw away.
-            access.demand(row.publishedRevision === null ? 'write' : 'manage', row.folder);
-            if (row.binnedAt === null) throw new RequestProblem(422, 'not-binned', `“${row.title}” is not in the bin.`);
-            await purge(writer, row);
-            await note(writer, asker, 'purged', 'text', row.name, row.title);
-          }
-      }
-    });
+    return this.database.write((writer) => actOnMany(writer, many, asker));
   }
 
   /** The file of a text: its working copy for who may write it, else as it was published. */
@@ -186,33 +121,4 @@ export class CatalogueService {
     if (!own) throw notFound('text');
     return writeText(own.document);
   }
-}
-
-/**
- * Whether a text that is moved goes on needing a second person for publishing. The requirement of the folder it leaves
- * goes with it, unless somebody who may change that folder moves it. Throws where a version that one person published
- * would come into a folder that needs two.
- */
-function carriedRequirement(row: Row, target: string, access: Access, asker: Asker): boolean {
-  const needsTwo = (folder: string): boolean => access.folders.get(folder)?.secondPerson === true;
-  const required = row.secondPerson || needsTwo(row.folder);
-  if (needsTwo(target)) {
-    if (row.published !== null && !required && !access.may('manage', target))
-      throw new RequestProblem(
-        422,
-        'second-person',
-        `“${row.title}” was published by one person. Somebody who manages the folder has to move it there.`,
-      );
-    return false;
-  }
-  if (asker.role === 'administrator') return false;
-  return row.secondPerson || (needsTwo(row.folder) && !access.may('manage', row.folder));
-}
-
-/** Takes a text out for good. What was sent from it stays, with the versions it was sent from. */
-async function purge(writer: Writer, row: Row): Promise<void> {
-  for (const remove of [removeCheckpoints, removeTimed, removeRequests, removeRemarks, removeProofRecord])
-    await remove(writer, row.name);
-  await setOwnSet(writer, row.name, null);
-  await removeText(writer, row.name);
 }
