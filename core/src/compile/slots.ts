@@ -5,13 +5,13 @@ import type { Variable } from '../template/variable.js';
 import { valueType, type ValueContext } from '../values/index.js';
 import type { Read, Slot } from './program.js';
 import type { Declaration, TextUnit } from './texts.js';
-import { sameValue } from '../words/same.js';
 
 /** What must be equal where two declarations share a key; the attribute that is not, or undefined. */
 export function clash(a: Variable, b: Variable): string | undefined {
   if (a.type !== b.type) return 'type';
   for (const name of ['currency', 'decimals', 'unit', 'zone'] as const) if (a[name] !== b[name]) return name;
-  for (const name of ['plural', 'forms'] as const) if (!sameValue(a[name] ?? {}, b[name] ?? {})) return name;
+  for (const name of ['plural', 'forms'] as const)
+    if (JSON.stringify(a[name] ?? {}) !== JSON.stringify(b[name] ?? {})) return name;
   const keys = (options: Variable['options']): string =>
     (options ?? [])
       .map((option) => option.key)

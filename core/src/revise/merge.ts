@@ -6,7 +6,6 @@ import { labelOf } from '../values/choice.js';
 import { fold } from '../words/fold.js';
 import { mapDocument } from './map.js';
 import { renameVariable } from './rename.js';
-import { sameValue } from '../words/same.js';
 
 /** Attributes whose loss is said; options and columns are joined rather than lost. */
 const JOINED: ReadonlySet<string> = new Set(['key', 'type', 'options', 'columns']);
@@ -43,7 +42,7 @@ export function mergeVariables(document: TextDocument, from: string, into: strin
   return {
     document: renameVariable(ready, from, into),
     lost: (Object.keys(gone) as (keyof Variable)[]).filter(
-      (name) => !JOINED.has(name) && !sameValue(gone[name], stays[name]),
+      (name) => !JOINED.has(name) && JSON.stringify(gone[name]) !== JSON.stringify(stays[name]),
     ),
   };
 }

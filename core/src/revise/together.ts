@@ -10,7 +10,7 @@ import { childrenOf, part, PARTS, type Block, type Front, type Part, type TextDo
 import { normalise } from '../template/normalise.js';
 import type { Option, Variable } from '../template/variable.js';
 import { bodyText } from '../words/lines.js';
-import { sameValue } from '../words/same.js';
+import { sameValue as same } from '../words/same.js';
 import { usesOf } from './uses.js';
 
 /** Which side a part is taken from; `both` is yours, then theirs, and only for parts of the body. */
@@ -87,14 +87,8 @@ class Comparing {
     told: Omit<Difference, 'decided'>,
     both: T = yours,
   ): Chosen<T> {
-    if (sameValue(yours, theirs)) return () => yours;
-    const decided = !base
-      ? undefined
-      : sameValue(theirs, base.was)
-        ? 'yours'
-        : sameValue(yours, base.was)
-          ? 'theirs'
-          : undefined;
+    if (same(yours, theirs)) return () => yours;
+    const decided = !base ? undefined : same(theirs, base.was) ? 'yours' : same(yours, base.was) ? 'theirs' : undefined;
     const index = this.differences.push({ ...told, ...(decided ? { decided } : {}) }) - 1;
     return (take) => {
       const side = take(index);
@@ -156,12 +150,12 @@ class Comparing {
   }
 
   private run({ yours, theirs, base }: BlockRun): Chosen<readonly Block[]> {
-    if (sameValue(yours, theirs)) return () => yours;
+    if (same(yours, theirs)) return () => yours;
     const inside = yours.length === 1 && theirs.length === 1 ? this.inside(yours[0], theirs[0], base) : undefined;
     if (inside) return inside;
     let [left, right] = [linesOf(yours), linesOf(theirs)];
     // The words are the same: what differs is a condition or a form, which the written text shows.
-    if (sameValue(left, right)) [left, right] = [writtenLines(yours), writtenLines(theirs)];
+    if (same(left, right)) [left, right] = [writtenLines(yours), writtenLines(theirs)];
     const told = { in: 'body' as const, name: '', yours: left, theirs: right };
     return this.either(yours, theirs, base && { was: base }, told, [...yours, ...theirs]);
   }
@@ -185,7 +179,7 @@ type Container = Block & { readonly type: 'passage' | 'panel' | 'blockquote' };
 const holdsBlocks = (block: Block): block is Container =>
   block.type === 'passage' || block.type === 'panel' || block.type === 'blockquote';
 const sameOutside = (a: Container, b: Container): boolean =>
-  sameValue({ ...a, content: undefined }, { ...b, content: undefined });
+  same({ ...a, content: undefined }, { ...b, content: undefined });
 /** What holds blocks holds at least one. */
 const orParagraph = (blocks: readonly Block[]): readonly Block[] =>
   blocks.length > 0 ? blocks : [{ type: 'paragraph' }];
@@ -269,7 +263,7 @@ function partLines(given: Part): string[] {
 function said(variable: Variable | undefined, other: Variable | undefined): string[] {
   if (!variable) return [];
   const names = (Object.keys(variable) as (keyof Variable)[]).filter(
-    (name) => name !== 'key' && name !== 'label' && name !== 'type' && !sameValue(variable[name], other?.[name]),
+    (name) => name !== 'key' && name !== 'label' && name !== 'type' && !same(variable[name], other?.[name]),
   );
   return [
     `${variable.label ?? variable.key} · ${variable.type}`,

@@ -1,5 +1,5 @@
 /** Words of a message changed where they stand: one line at a time, never the template. */
-import { nodeAt, sameValue } from '@vocabula/core';
+import { nodeAt } from '@vocabula/core';
 import {
   inlineOf,
   ownPath,
@@ -78,11 +78,11 @@ export function useRewording({ fill, changes, texts, program, input }: Worked) {
     const edited = runsOf(place.element);
     place.element.removeAttribute('contenteditable');
     editing.value = undefined;
-    if (!keep || sameValue(edited, shown) || !program.value) return;
+    if (!keep || JSON.stringify(edited) === JSON.stringify(shown) || !program.value) return;
     const before = contentOf('own', place);
     const after = readEdited(contentOf('shown', place), shown, edited);
     const { text, path } = place;
-    const same = sameValue(after, before);
+    const same = JSON.stringify(after) === JSON.stringify(before);
     const over = valuesInWords(program.value, input.value, writtenOver(before, after));
     put(place, same ? undefined : { text, path, before, after, over });
   }

@@ -6,7 +6,6 @@ import { openingTag, type Condition } from '../../template/condition.js';
 import type { Program } from '../../compile/program.js';
 import { bodyOf, childrenOf, visit, type Node, type TextDocument } from '../../template/document.js';
 import { passagesOf } from './passages.js';
-import { sameValue } from '../../words/same.js';
 
 /** True if a message may read otherwise after an edit, told from the conditions that hold in it (`Sheet.held`). */
 export type Touches = (held: Uint8Array) => boolean;
@@ -51,7 +50,7 @@ function changesOf(
   after: readonly Node[],
   outer: readonly Condition[],
 ): { readonly changes: Condition[][]; readonly blocks: boolean } {
-  const same = (a: Node | undefined, b: Node | undefined): boolean => sameValue(a, b);
+  const same = (a: Node | undefined, b: Node | undefined): boolean => JSON.stringify(a) === JSON.stringify(b);
   let start = 0;
   while (start < before.length && start < after.length && same(before[start], after[start])) start += 1;
   let end = 0;

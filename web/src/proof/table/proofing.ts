@@ -2,15 +2,7 @@
  * The work of the proofing table's worker: compiles the template, renders recipients, hard cases and every pairing in
  * steps, and answers what is asked meanwhile. After an edit only messages that the edit touches are rendered anew.
  */
-import {
-  checkProgram,
-  compileBundle,
-  type Message,
-  openingTag,
-  type Program,
-  sameValue,
-  writtenEnvelope,
-} from '@vocabula/core';
+import { checkProgram, compileBundle, openingTag, writtenEnvelope, type Message, type Program } from '@vocabula/core';
 import { casesInWords, covering, reasonsOf } from '@vocabula/core/cover';
 import {
   compareMessages,
@@ -235,7 +227,7 @@ export class Proofing {
   ): Generator<void> {
     const { table } = this.template as Template;
     const column = this.columns[series];
-    const same = (at: number): boolean => sameValue(column.fillings[at], fillings[at]);
+    const same = (at: number): boolean => JSON.stringify(column.fillings[at]) === JSON.stringify(fillings[at]);
     const sheets = column.sheets;
     if (from === 0) {
       // What was proofed for another filling counts for nothing.

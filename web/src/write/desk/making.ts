@@ -3,13 +3,12 @@ import type { Editor } from '@tiptap/core';
 import type { Node as PmNode } from '@tiptap/pm/model';
 import { TextSelection } from '@tiptap/pm/state';
 import {
-  type Condition,
   findMatches,
-  type LineRef,
-  type Match,
   patternFor,
   replaceMatches,
-  sameValue,
+  type Condition,
+  type LineRef,
+  type Match,
   type Variable,
 } from '@vocabula/core';
 import { caretPath } from '../caret';
@@ -56,7 +55,7 @@ export function otherPlaces(spot: Spot, locale: string): Match[] {
   const pattern = own && patternFor(own.words, { whole: true });
   if (!own || !pattern) return [];
   const same = (match: Match): boolean =>
-    sameValue(match.line, own.line) && match.start < own.end && match.end > own.start;
+    JSON.stringify(match.line) === JSON.stringify(own.line) && match.start < own.end && match.end > own.start;
   return findMatches(documentOf(spot.main), pattern, locale).filter((match) => !same(match));
 }
 

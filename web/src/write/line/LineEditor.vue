@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** One line of words with placeholders and passages in it. */
-import { sameValue } from '@vocabula/core';
 import { Editor } from '@tiptap/core';
 import { EditorContent } from '@tiptap/vue-3';
 import type { Inline, LineRef } from '@vocabula/core';
@@ -51,7 +50,7 @@ onBeforeUnmount(() => {
 watch(
   () => props.line,
   (line) => {
-    if (sameValue(line, lineOf(editor))) return;
+    if (JSON.stringify(line) === JSON.stringify(lineOf(editor))) return;
     const { anchor } = editor.state.selection;
     editor.commands.setContent(lineContent(line), { emitUpdate: false });
     editor.commands.setTextSelection(Math.min(anchor, editor.state.doc.content.size - 1));

@@ -1,6 +1,6 @@
 /** The running proof: the manuscript rendered for the chosen sample recipient, in a worker, with its findings. */
 import type { StoredTable, TableSummary } from '@vocabula/contract';
-import { sameValue, signatureFor, type Finding, type Measure, type TextDocument } from '@vocabula/core';
+import { signatureFor, type Finding, type Measure, type TextDocument } from '@vocabula/core';
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
 import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
@@ -104,9 +104,9 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
     }
     message.value = data.message;
     // What stays the same keeps its identity, so that nothing that follows it is done over.
-    if (!sameValue([...values.value], data.values)) values.value = new Map(data.values);
-    if (!sameValue(slots.value, data.slots)) slots.value = data.slots;
-    if (!sameValue(texts.value, data.texts)) texts.value = data.texts;
+    if (!same([...values.value], data.values)) values.value = new Map(data.values);
+    if (!same(slots.value, data.slots)) slots.value = data.slots;
+    if (!same(texts.value, data.texts)) texts.value = data.texts;
     // A block that has just been put in may not be here yet.
     for (const missing of data.missing) if (missing) void ensureText(missing);
     busy = false;
@@ -160,6 +160,7 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
   };
 }
 
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
 export type Proof = ReturnType<typeof useProof>;

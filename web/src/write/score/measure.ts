@@ -1,5 +1,4 @@
 /** Where brackets stand beside the manuscript, from where their words stand in it. */
-import { sameValue } from '@vocabula/core';
 import type { Editor } from '@tiptap/core';
 import type { Variable } from '@vocabula/core';
 import { bracketInWords } from '../caret';
@@ -30,7 +29,7 @@ export const looksSame = (a: Drawn, b: Drawn | undefined): boolean =>
   a.here === b.here &&
   a.labelTop === b.labelTop &&
   a.bracket.level === b.bracket.level &&
-  sameValue(a.bracket.condition, b.bracket.condition);
+  JSON.stringify(a.bracket.condition) === JSON.stringify(b.bracket.condition);
 
 /** From this level on tracks are narrow, and only what is around the caret is labelled. */
 export const DEEP = 5;

@@ -1,5 +1,4 @@
 /** Putting a whole changed document into the editor: only what differs is replaced, in one step of undo. */
-import { sameValue } from '@vocabula/core';
 import type { Editor } from '@tiptap/core';
 import { Fragment, type Node as PmNode } from '@tiptap/pm/model';
 import { TextSelection, type Transaction } from '@tiptap/pm/state';
@@ -30,7 +29,8 @@ export function changeTo(tr: Transaction, next: PmNode): boolean {
     else tr.replaceWith(change.from, change.to, change.content);
   }
   for (const name of Object.keys(doc.type.spec.attrs ?? {}))
-    if (!sameValue(doc.attrs[name], next.attrs[name])) tr.setDocAttribute(name, next.attrs[name]);
+    if (JSON.stringify(doc.attrs[name]) !== JSON.stringify(next.attrs[name]))
+      tr.setDocAttribute(name, next.attrs[name]);
   // Where nothing moved, the caret stays.
   if (tr.docChanged && selection instanceof TextSelection && tr.doc.content.size === doc.content.size)
     tr.setSelection(TextSelection.between(tr.doc.resolve(selection.anchor), tr.doc.resolve(selection.head)));

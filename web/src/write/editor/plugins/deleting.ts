@@ -2,7 +2,6 @@
  * Deleting never removes a bracket: what it stands around goes, and the bracket stays with an empty place in it. Only
  * what is meant for brackets takes them off.
  */
-import { sameValue } from '@vocabula/core';
 import { Extension } from '@tiptap/core';
 import { Fragment, Slice, type Mark, type Node as PmNode } from '@tiptap/pm/model';
 import { NodeSelection, Plugin, Selection, TextSelection, type EditorState, type Transaction } from '@tiptap/pm/state';
@@ -253,7 +252,7 @@ export function atBracketEdge({ selection }: EditorState, side: -1 | 1): boolean
     if (isBracket($from.node(depth + 1)) && $from.node(depth + 1) !== parent) {
       const beside = index >= 0 && index < container.childCount ? container.child(index) : undefined;
       // Items and rows under the same conditions may become one.
-      const sameWhen = beside && sameValue(beside.attrs.when, $from.node(depth + 1).attrs.when);
+      const sameWhen = beside && JSON.stringify(beside.attrs.when) === JSON.stringify($from.node(depth + 1).attrs.when);
       if (!(sameWhen && beside.type === $from.node(depth + 1).type && beside.type.name !== 'passage')) return true;
     }
     if (index >= 0 && index < container.childCount) return edgeHoldsBracket(container.child(index), side);
