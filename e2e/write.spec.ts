@@ -56,6 +56,8 @@ test('Enter in a passage leaves both halves in it; Backspace selects a placehold
   await page.goto('/write/group-visit-confirmed');
   const passage = page.locator('.passage').first();
   await expect(passage).toBeVisible();
+  // All that comes with the page is there: a caret that is put while it is being filled goes where it was before.
+  await expect(proof(page)).toContainText('picnic lawn');
   const before = await passage.locator(':scope > p').count();
   await passage.locator('p').first().click();
   await page.keyboard.press('End');
