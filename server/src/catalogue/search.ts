@@ -1,7 +1,8 @@
 /** Finding texts by what one types: SQLite's full-text index, tolerant of slips. */
 import type { Hit } from '@vocabula/contract';
 import { dayIn, fold, near } from '@vocabula/core';
-import { and, asc, eq, inArray, isNotNull, isNull, max, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, isNull, max, sql } from 'drizzle-orm';
+import { among } from '../db/among.js';
 import { schema, type Database } from '../db/database.js';
 import { usedFor } from '../fills/likely-templates.js';
 import type { Asker } from '../people/asker.js';
@@ -240,10 +241,6 @@ const wordsOf = (query: string): string[] =>
 /** A match for all words, each by any of its readings, begun words included. */
 const expression = (words: readonly (readonly string[])[]): string =>
   words.map((readings) => `(${readings.map((each) => `"${each.replace(/"/g, '')}"*`).join(' OR ')})`).join(' AND ');
-
-/** The values of a list as SQL takes them: one statement, however many there are. */
-const among = (values: readonly (string | number)[]): SQL =>
-  sql`(SELECT value FROM json_each(${JSON.stringify(values)}))`;
 
 /** How likely it is meant: by its call word, by how its title begins, by its title, its subject, anything. */
 function points({ title, subject, call }: Candidate, words: readonly (readonly string[])[]): number {

@@ -2,10 +2,12 @@
  * What depends on nothing but a generation, kept for as long as that stays the same: in every process, since the number
  * stands in the database and is raised by the transaction of each change.
  */
-import { eq, sql } from 'drizzle-orm';
-import { databaseOf, schema, type Database, type Reader, type Writer } from './database.js';
+import { sql } from 'drizzle-orm';
+import { among } from './among.js';
+import type { generations } from './schema/generations.js';
+import { databaseOf, type Database, type Reader, type Writer } from './database.js';
 
-const { generations } = schema;
+/** What a generation is counted of. */
 export type Topic = (typeof generations.$inferSelect)['topic'];
 
 interface Stored<V> {
@@ -50,20 +52,8 @@ export class Kept<V> {
   }
 }
 
-type Prepared = { readonly all: (values: { topic: string }) => Promise<readonly { readonly number: number }[]> };
-const statements = new WeakMap<Reader | Writer, Prepared>();
-
 /** The sum of some generations: it changes with each of them. */
 async function generationOf(reader: Reader | Writer, topics: readonly Topic[]): Promise<number> {
-  const statement = statements.get(reader) ?? prepared(reader);
-  statements.set(reader, statement);
-  let sum = 0;
-  for (const topic of topics) sum += (await statement.all({ topic }))[0]?.number ?? 0;
-  return sum;
+  const [row] = await reader.values<[number]>(sql`SELECT sum(number) FROM generations WHERE topic IN ${among(topics)}`);
+  return row?.[0] ?? 0;
 }
-const prepared = (reader: Reader | Writer): Prepared =>
-  reader
-    .select({ number: generations.number })
-    .from(generations)
-    .where(eq(generations.topic, sql.placeholder('topic')))
-    .prepare();

@@ -4,6 +4,7 @@ import type { Delivered, DroppedIn, Letter, LetterSummary } from '@vocabula/cont
 import { bareAddress } from '@vocabula/core/filling';
 import { sameValue } from '@vocabula/core';
 import { and, desc, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
+import { among } from '../db/among.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { mailboxesOf, ownAddresses } from '../people/addresses.js';
@@ -84,7 +85,7 @@ export class LetterService {
   private async heads(ids: readonly string[]): Promise<ReadonlyMap<string, Head>> {
     const rows = await this.database.read.values<[string, string, string, string]>(
       sql`SELECT id, "from", opening, thread FROM letters INDEXED BY letters_listed
-          WHERE id IN (SELECT value FROM json_each(${JSON.stringify(ids)}))`,
+          WHERE id IN ${among(ids)}`,
     );
     return new Map(rows.map(([id, from, opening, thread]) => [id, { id, from, opening, thread }]));
   }
