@@ -1,9 +1,9 @@
 /**
- * SQLite files as a client for Drizzle: one connection for reading and one for writing, with their statements kept.
- * Reads never wait behind an open transaction, a transaction opens no connection, and a statement is prepared once.
+ * A database client for Drizzle over SQLite files: one connection for reading, one for writing. Each statement is prepared
+ * once and cached. Reads do not wait for an open transaction.
  *
- * The client of the driver itself prepares each statement anew and moves its connection into every transaction; a query
- * for a session took 525 µs of processor time through it. Other addresses than files are its business, see `clientFor`.
+ * The client in `@libsql/client` prepares every statement again and opens a connection for every transaction. It is still
+ * used for addresses that are not files, see `clientFor`.
  */
 import {
   createClient,
@@ -99,7 +99,7 @@ const resultOf = (rows: Row[], rowsAffected: number, lastInsertRowid: bigint | u
   toJSON: () => ({ rows, rowsAffected }),
 });
 
-/** Parameters as the binding takes them. What it cannot take ends the process, so it is refused here. */
+/** Converts parameters for the native binding. Other types would abort the process, so they throw here. */
 function bindable(args: InArgs): unknown[] {
   if (!Array.isArray(args)) throw new TypeError('Parameters are given by their position.');
   return args.map((value: unknown) => {

@@ -1,6 +1,6 @@
 /**
- * What depends on nothing but a generation, kept for as long as that stays the same: in every process, since the number
- * stands in the database and is raised by the transaction of each change.
+ * A cache of values that depend only on some tables. Triggers raise a number in the database whenever one of these tables
+ * changes, in the same transaction. A cached value is valid while the number is the same, in every process.
  */
 import { sql } from 'drizzle-orm';
 import { among } from './among.js';
@@ -31,7 +31,7 @@ export class Kept<V> {
   async get(reader: Reader | Writer, key: string, make: () => Promise<V>): Promise<V> {
     const database = databaseOf(reader);
     const at = await generationOf(reader, this.topics);
-    // Inside a transaction that has changed something, what is seen may yet be taken back: nothing is kept of it.
+    // A transaction that has changed these tables may still be rolled back, so nothing it sees is cached.
     if (reader !== database.read && at !== (await generationOf(database.read, this.topics))) return make();
     const values = this.stored.get(database) ?? new Map<string, Stored<V>>();
     this.stored.set(database, values);
@@ -42,7 +42,7 @@ export class Kept<V> {
       return known.value;
     }
     const value = await make();
-    // What changed meanwhile raised the number: then this is not found again.
+    // If the tables changed while the value was made, the number is higher now and this entry is never used.
     values.set(key, { at, value });
     for (const [oldest] of values) {
       if (values.size <= this.most) break;

@@ -1,7 +1,7 @@
 /**
- * Requests begin on turns of the event loop of their own. Work with the database does not leave the microtasks of a turn,
- * so requests that are there already would all be answered before the loop comes round to accept a new connection: a
- * crowd of busy readers would keep others, such as those who save, waiting for seconds.
+ * A queue of requests. The database driver is synchronous, so a request runs within one turn of the event loop, and Node
+ * accepts one new connection a turn. Without the queue, all waiting requests run before the next connection is accepted:
+ * under many readers, a save waited for seconds. The queue starts a few requests a turn.
  */
 import type { RequestListener } from 'node:http';
 
@@ -10,7 +10,7 @@ const TURN = 4;
 /** The most that are begun in one turn, however quick they are. */
 const MOST = 16;
 
-/** Hands requests on in the order they came, so many a turn as take about `TURN` together. */
+/** Passes requests on in order, as many per turn as take about `TURN` milliseconds together. */
 export function inTurns(handle: RequestListener): RequestListener {
   const waiting: Parameters<RequestListener>[] = [];
   /** How long a request takes, in milliseconds: a moving mean. */
