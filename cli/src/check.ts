@@ -23,7 +23,7 @@ export function check(call: Call): number {
       const other = callWord === undefined ? undefined : calls.get(callWord);
       if (other !== undefined)
         findings.push(
-          error('duplicate-key', `The call word “${callWord}” is taken by ${other}.`, { attribute: 'call' }),
+          error({ code: 'duplicate-key', why: 'call-word', word: callWord, file: other }, { attribute: 'call' }),
         );
       else if (callWord !== undefined) calls.set(callWord, file);
       printed.push(...findings.map((finding) => library.print(finding, file)));

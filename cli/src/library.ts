@@ -66,7 +66,7 @@ export class FolderLibrary implements Library {
       if (other !== undefined)
         this.findings.push({
           file,
-          finding: error('bad-file', `There is another text of this name: ${relative(root, other)}.`, { line: 1 }),
+          finding: error({ code: 'bad-file', why: 'same-name', file: relative(root, other) }, { line: 1 }),
         });
       else this.files.set(name, file);
     }
@@ -99,7 +99,7 @@ export class FolderLibrary implements Library {
             ? node.attrs.src
             : undefined;
       if (file !== undefined && !this.asset(file))
-        findings.push(error('bad-file', `“${file}” is not in the library.`, { path }));
+        findings.push(error({ code: 'bad-file', why: 'no-asset', file }, { path }));
     });
     return findings;
   }

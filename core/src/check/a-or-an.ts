@@ -21,8 +21,7 @@ export const aOrAn: Check = {
         const written = /^A/.test(article) ? right.replace('a', 'A') : right;
         return [
           advice(
-            'a-or-an',
-            `“${whole}” should be “${written} ${word}”.`,
+            { code: 'a-or-an', written: whole, right: `${written} ${word}` },
             place,
             'warning',
             replacing(`Write “${written}”`, place, written),
@@ -48,8 +47,7 @@ export const aOrAnBefore: FilledCheck = {
           ? []
           : [
               {
-                code: 'a-or-an' as const,
-                message: `“${article} ${word}” should be “${right} ${word}”.`,
+                data: { code: 'a-or-an', written: `${article} ${word}`, right: `${right} ${word}` },
                 origin: before.origin,
               },
             ];

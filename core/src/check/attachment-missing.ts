@@ -21,13 +21,7 @@ export const attachmentMissing: Check = {
     return lines.flatMap((line) => {
       const match = promise?.exec(line.text);
       return match
-        ? [
-            advice(
-              'attachment-missing',
-              `“${match[0]}” promises an attachment, and there is none.`,
-              placeIn(line, match.index, match[0].length),
-            ),
-          ]
+        ? [advice({ code: 'attachment-missing', text: match[0] }, placeIn(line, match.index, match[0].length))]
         : [];
     });
   },

@@ -1,6 +1,6 @@
 import { childrenOf, nodeAt, type Inline, type TextDocument } from '../template/document.js';
 import type { Piece } from '../proof/trace/lines.js';
-import type { FilledCheck } from './filled.js';
+import type { FilledCheck, Noticed } from './filled.js';
 
 /** “and” and “or”, by language. */
 const AND: Readonly<Record<string, string>> = {
@@ -14,7 +14,7 @@ const AND: Readonly<Record<string, string>> = {
 
 interface Break {
   readonly pattern: RegExp;
-  readonly says: string;
+  readonly how: 'begins' | 'two-marks' | 'ends' | 'two-words';
 }
 interface Patterns {
   readonly breaks: readonly Break[];
@@ -29,11 +29,11 @@ function patternsOf(language: string): Patterns {
     const and = AND[language] ?? '';
     patterns = {
       breaks: [
-        { pattern: /^\s*[,;]/u, says: 'A line begins with' },
-        { pattern: /[,;]\s*[,;]/u, says: 'There are two marks in a row:' },
-        { pattern: /[,;]\s*[.!?](?!\.)/u, says: 'A series ends with' },
-        { pattern: new RegExp(`(?<!\\p{L})(?:${and})\\s*[.,;!?](?!\\p{L})`, 'iu'), says: 'A series ends with' },
-        { pattern: new RegExp(`(?<!\\p{L})(?:${and})\\s+(?:${and})(?!\\p{L})`, 'iu'), says: 'A series says' },
+        { pattern: /^\s*[,;]/u, how: 'begins' },
+        { pattern: /[,;]\s*[,;]/u, how: 'two-marks' },
+        { pattern: /[,;]\s*[.!?](?!\.)/u, how: 'ends' },
+        { pattern: new RegExp(`(?<!\\p{L})(?:${and})\\s*[.,;!?](?!\\p{L})`, 'iu'), how: 'ends' },
+        { pattern: new RegExp(`(?<!\\p{L})(?:${and})\\s+(?:${and})(?!\\p{L})`, 'iu'), how: 'two-words' },
       ],
       andFirst: new RegExp(`^\\s*[,;]\\s*(?:${and})(?!\\p{L})`, 'iu'),
     };
@@ -46,26 +46,26 @@ function patternsOf(language: string): Patterns {
 export const brokenSeries: FilledCheck = {
   languages: Object.keys(AND),
   run: ({ lines, language, document, program }) =>
-    lines.flatMap(({ pieces, text }) => {
+    lines.flatMap(({ pieces, text }): Noticed[] => {
       if (!pieces.some(followsGap)) return [];
       const joints = jointsOf(pieces, (piece) => (piece.origin.text === program.name ? document : undefined));
       if (joints.length === 0) return [];
       const { breaks, andFirst } = patternsOf(language);
-      for (const { pattern, says } of breaks) {
+      for (const { pattern, how } of breaks) {
         const match = pattern.exec(text);
         // What the author wrote in one go is theirs; only what came together over something left out is a break.
         const joint = match && joints.find(({ at }) => at >= match.index && at <= match.index + match[0].length);
-        if (joint)
-          return [
-            { code: 'broken-series' as const, message: `${says} “${match[0].trim()}”.`, origin: joint.piece.origin },
-          ];
+        if (joint) return [{ data: { code: 'broken-series', how, text: match[0].trim() }, origin: joint.piece.origin }];
       }
       const lonely = joints.find(({ piece, item }) => item && andFirst.test(piece.text));
       return lonely
         ? [
             {
-              code: 'broken-series' as const,
-              message: `“${andFirst.exec(lonely.piece.text)?.[0].trim()}” follows what is left out.`,
+              data: {
+                code: 'broken-series',
+                how: 'nothing-before',
+                text: andFirst.exec(lonely.piece.text)?.[0].trim() ?? '',
+              },
               origin: lonely.piece.origin,
             },
           ]

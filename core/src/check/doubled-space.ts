@@ -7,8 +7,8 @@ export const doubledSpace: Check = {
     lines.flatMap((line) =>
       [...line.text.matchAll(/(?<=\S) {2,}(?=\S)/gu)].map((match) => {
         const place = placeIn(line, match.index, match[0].length);
-        const words = `${match[0].length} spaces stand together.`;
-        return advice('doubled-space', words, place, 'note', replacing('Leave one space', place, ' '));
+        const data = { code: 'doubled-space', count: match[0].length } as const;
+        return advice(data, place, 'note', replacing('Leave one space', place, ' '));
       }),
     ),
 };

@@ -46,7 +46,7 @@ export const doubledWord: Check = {
         if (/^\p{Lu}/u.test(word) && whole.endsWith(word) && match.index > 0) return [];
         const place = placeIn(line, match.index, whole.length);
         const repair = replacing(`Leave one “${word}”`, place, word);
-        return [advice('doubled-word', `“${word}” stands twice.`, place, 'warning', repair)];
+        return [advice({ code: 'doubled-word', word }, place, 'warning', repair)];
       }),
     ),
 };

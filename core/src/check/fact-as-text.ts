@@ -27,8 +27,7 @@ export const factAsText: Check = {
           const place = placeIn(line, at, words.length);
           const insert = [{ type: 'placeholder', attrs: { name, view } }] as const;
           return advice(
-            'fact-as-text',
-            `“${words}” is what the fact “${label}” says; as fixed text it stays when that changes.`,
+            { code: 'fact-as-text', text: words, label },
             place,
             'warning',
             replacing(`Put in ${label}`, place, insert),

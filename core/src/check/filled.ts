@@ -1,6 +1,6 @@
 /** What a check of a rendered message is: it looks where values stand and where something was left out. */
 import type { Origin, Program } from '../compile/program.js';
-import type { AdviceCode, Finding } from '../findings/finding.js';
+import type { AdviceCode, FindingData, Level } from '../findings/finding.js';
 import type { Message } from '../render/render.js';
 import type { TracedLine } from '../proof/trace/lines.js';
 import type { TextDocument } from '../template/document.js';
@@ -21,10 +21,9 @@ export interface FilledContext {
 
 /** What such a check noticed, and in which piece. */
 export interface Noticed {
-  readonly code: AdviceCode;
-  readonly message: string;
+  readonly data: FindingData<AdviceCode>;
   readonly origin?: Origin;
-  readonly level?: Finding['level'];
+  readonly level?: Exclude<Level, 'error'>;
 }
 
 /** One check of a filled message, made after rendering. */

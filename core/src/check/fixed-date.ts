@@ -16,8 +16,8 @@ export const fixedDate: Check = {
         const place = placeIn(line, index, text.length);
         return [
           day < today
-            ? advice('past-date', `${text} is in the past.`, place)
-            : advice('fixed-date', `${text} is fixed text: from the day after, this message is wrong.`, place, 'note'),
+            ? advice({ code: 'past-date', text }, place)
+            : advice({ code: 'fixed-date', text }, place, 'note'),
         ];
       }),
     );

@@ -12,18 +12,12 @@ export const headingSkipped: Check = {
       const { level } = node.attrs;
       if (before !== undefined && level > before + 1)
         findings.push(
-          advice(
-            'heading-skipped',
-            `Heading ${level} follows heading ${before}; ${before + 1} is left out.`,
-            { path },
-            'note',
-            {
-              label: `Make it heading ${before + 1}`,
-              path,
-              how: 'attributes',
-              attrs: { ...node.attrs, level: before + 1 },
-            },
-          ),
+          advice({ code: 'heading-skipped', level, before }, { path }, 'note', {
+            label: `Make it heading ${before + 1}`,
+            path,
+            how: 'attributes',
+            attrs: { ...node.attrs, level: before + 1 },
+          }),
         );
       before = level;
     });

@@ -2,7 +2,7 @@
 import { languageOf } from '../values/intl.js';
 import { compile, type CompileOptions } from '../compile/compile.js';
 import type { Origin, Program } from '../compile/program.js';
-import { distinct, type Finding, type Place } from '../findings/finding.js';
+import { distinct, type Finding, type Place, advice } from '../findings/finding.js';
 import { tracedLines } from '../proof/trace/lines.js';
 import { render, valuesOf, type Message, type RenderInput } from '../render/render.js';
 import { nodeAt, type NamedDocument, type TextDocument } from '../template/document.js';
@@ -94,10 +94,10 @@ export function checkProgram(
 ): Finding[] {
   const language = languageOf(program.locale);
   const context = { document, program, language, lines: fixedLines(document), people, ...(today ? { today } : {}) };
-  const advice = CHECKS.map((each) => each())
+  const found = CHECKS.map((each) => each())
     .filter((each) => knows(each, language))
     .flatMap((each) => each.run(context));
-  return distinct([...program.findings, ...advice]);
+  return distinct([...program.findings, ...found]);
 }
 
 /**
@@ -128,12 +128,7 @@ export function checkMessage(
   return FILLED_CHECKS.map((each) => each())
     .filter((each) => knows(each, language))
     .flatMap((each) => each.run(context))
-    .map(({ code, message: words, origin, level = 'warning' }) => ({
-      code,
-      level,
-      message: words,
-      place: origin ? placeOf(origin, program, document) : {},
-    }));
+    .map(({ data, origin, level }) => advice(data, origin ? placeOf(origin, program, document) : {}, level));
 }
 
 /** Where an origin is: what stands in a wording is at the placeholder that shows it. */

@@ -46,15 +46,19 @@ function judge(
   const against = outer.find((each) => neverBoth(each, condition, several));
   if (against)
     return advice(
-      'never-kept',
-      `“${words}” can never be kept inside “${conditionInWords(
-        against,
-        document.attrs.variables.find(({ key }) => key === against.of),
-      )}”.`,
+      {
+        code: 'never-kept',
+        why: 'against',
+        condition: words,
+        outer: conditionInWords(
+          against,
+          document.attrs.variables.find(({ key }) => key === against.of),
+        ),
+      },
       { path },
     );
   if (variable?.type !== 'list' && outer.some((each) => implies(each, condition, several)))
-    return advice('always-kept', `“${words}” is always kept here, since what is around it asks the same.`, { path });
+    return advice({ code: 'always-kept', why: 'implied', condition: words }, { path });
   const slot = program.slots.find(({ key }) => key === condition.of);
   if (
     variable?.value !== undefined &&
@@ -66,11 +70,7 @@ function judge(
     const value = slot.expression.evaluate({}, program);
     if (variable.type === 'yes-no' && typeof value === 'boolean') {
       const holds = value !== condition.not;
-      return advice(
-        holds ? 'always-kept' : 'never-kept',
-        `“${words}” is ${holds ? 'always' : 'never'} kept: its condition asks nothing.`,
-        { path },
-      );
+      return advice({ code: holds ? 'always-kept' : 'never-kept', why: 'constant', condition: words }, { path });
     }
   }
   const options = variable?.options?.map((option) => option.key) ?? [];
@@ -80,6 +80,9 @@ function judge(
     options.every((key) => condition.is.includes(key)) &&
     !variable?.other;
   if (all && variable?.required && variable.type === 'choice')
-    return advice(condition.not ? 'never-kept' : 'always-kept', `“${words}” names every option.`, { path });
+    return advice(
+      { code: condition.not ? 'never-kept' : 'always-kept', why: 'every-option', condition: words },
+      { path },
+    );
   return undefined;
 }

@@ -12,8 +12,7 @@ export const largeMessage: FilledCheck = {
     return bytes > SHOWN_WHOLE
       ? [
           {
-            code: 'large-message' as const,
-            message: `The message has ${Math.round(bytes / 1000)} kB of HTML; from about 100 kB mail programs cut it off.`,
+            data: { code: 'large-message', bytes },
           },
         ]
       : [];

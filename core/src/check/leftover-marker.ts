@@ -10,15 +10,13 @@ export const leftoverMarker: Check = {
     lines.flatMap((line) => [
       ...findMarkers(line.text).map((marker) =>
         advice(
-          'leftover-marker',
-          `“${line.text.slice(marker.start, marker.end)}” looks like a marker that was to be replaced.`,
+          { code: 'leftover-marker', why: 'marker', text: line.text.slice(marker.start, marker.end) },
           placeIn(line, marker.start, marker.end - marker.start),
         ),
       ),
       ...[...line.text.matchAll(UNFINISHED)].map((match) =>
         advice(
-          'leftover-marker',
-          `“${match[0]}” says that something is not finished.`,
+          { code: 'leftover-marker', why: 'unfinished', text: match[0] },
           placeIn(line, match.index, match[0].length),
         ),
       ),

@@ -27,14 +27,7 @@ export const longSubject: Check = {
       0,
     );
     return length > SHOWN
-      ? [
-          advice(
-            'long-subject',
-            `The subject has about ${length} characters; most lists show ${SHOWN}.`,
-            { path: [0], attribute: 'subject' },
-            'note',
-          ),
-        ]
+      ? [advice({ code: 'long-subject', length, shown: SHOWN }, { path: [0], attribute: 'subject' }, 'note')]
       : [];
   },
 };

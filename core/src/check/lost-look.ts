@@ -37,8 +37,16 @@ function turnedBadly(document: TextDocument, style: HouseStyle): Finding[] {
       Object.values(contrasts(each, under)).every((value) => value >= ENOUGH_CONTRAST),
     )?.[0];
     return advice(
-      'lost-look',
-      `“${words.slice(0, 40)}” in ${colour}${ground ? ` on ${ground}` : ''} has a contrast of ${contrastInWords(least)} where a mail program forces dark colours (${share(1)}); words need ${ENOUGH_CONTRAST}.`,
+      {
+        code: 'lost-look',
+        why: 'dark-colours',
+        text: words,
+        colour,
+        ground,
+        contrast: contrastInWords(least),
+        enough: ENOUGH_CONTRAST,
+        share: share(1),
+      },
       { path },
       'warning',
       better === undefined
@@ -63,12 +71,7 @@ function tooWide(document: TextDocument, { size }: HouseStyle): Finding[] {
     const least = Math.round(widths.reduce((sum, each) => sum + each, 0));
     if (least > ROOM)
       findings.push(
-        advice(
-          'lost-look',
-          `This table is about ${least} px wide at least; on a small screen (${share(1)}) it has ${ROOM} px and is moved sideways to be read.`,
-          { path },
-          'note',
-        ),
+        advice({ code: 'lost-look', why: 'wide-table', width: least, room: ROOM, share: share(1) }, { path }, 'note'),
       );
   });
   return findings;
@@ -85,12 +88,7 @@ function wordyImages(document: TextDocument): Finding[] {
     const words = plainWords(node.attrs.alt).trim();
     if (words.split(/\s+/).length >= WORDY)
       findings.push(
-        advice(
-          'lost-look',
-          `The image “${words.slice(0, 40)}…” seems to carry words. Where images are blocked or there is only text (${share(3)}), its alternative text stands alone: write what matters as text.`,
-          { path },
-          'note',
-        ),
+        advice({ code: 'lost-look', why: 'words-in-image', alt: words, share: share(3) }, { path }, 'note'),
       );
   });
   return findings;

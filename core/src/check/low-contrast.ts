@@ -14,8 +14,15 @@ export const lowContrast: Check = {
       const least = Math.min(light, dark);
       if (least >= ENOUGH_CONTRAST) return [];
       return advice(
-        'low-contrast',
-        `“${words.slice(0, 40)}” in ${colour}${ground ? ` on ${ground}` : ''} has a contrast of ${contrastInWords(least)} on ${light <= dark ? 'light' : 'dark'} pages; words need ${ENOUGH_CONTRAST}.`,
+        {
+          code: 'low-contrast',
+          text: words,
+          colour,
+          ground,
+          contrast: contrastInWords(least),
+          enough: ENOUGH_CONTRAST,
+          pages: light <= dark ? 'light' : 'dark',
+        },
         { path },
       );
     });

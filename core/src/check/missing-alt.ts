@@ -8,7 +8,7 @@ export const missingAlt: Check = {
     const findings: Finding[] = [];
     visit(document, (node, path) => {
       if (node.type === 'image' && node.attrs.alt.length === 0)
-        findings.push(advice('missing-alt', 'This image has no alternative text.', { path }));
+        findings.push(advice({ code: 'missing-alt' }, { path }));
     });
     return findings;
   },

@@ -20,10 +20,7 @@ export const mixedGreeting: Check = {
     const together = (a: Spoken, b: Spoken): boolean =>
       !a.conditions.some((one) => b.conditions.some((other) => neverBoth(one, other, several)));
     const second = greetings.find((each, at) => greetings.slice(0, at).some((before) => together(before, each)));
-    if (second)
-      return [
-        advice('mixed-greeting', `“${second.words}” greets a second time in the same message.`, { path: second.path }),
-      ];
+    if (second) return [advice({ code: 'mixed-greeting', why: 'twice', second: second.words }, { path: second.path })];
     if (language !== 'en') return [];
     return closings.flatMap((closing) => {
       const greeting = greetings.find((each) => together(each, closing));
@@ -33,8 +30,7 @@ export const mixedGreeting: Check = {
       return wrong.test(closing.words)
         ? [
             advice(
-              'mixed-greeting',
-              `“${greeting.words}” and “${closing.words}” do not go together.`,
+              { code: 'mixed-greeting', why: 'apart', greeting: greeting.words, closing: closing.words },
               { path: closing.path },
               'note',
             ),

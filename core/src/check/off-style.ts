@@ -8,11 +8,9 @@ export const offStyle: Check = {
     const { colours } = program.house.style;
     const findings: Finding[] = [];
     visit(document, (node, path) => {
-      for (const { name, what, repair } of coloursOf(node, path, instead(Object.keys(colours))))
+      for (const { name, use, repair } of coloursOf(node, path, instead(Object.keys(colours))))
         if (name !== '' && !Object.hasOwn(colours, name))
-          findings.push(
-            advice('off-style', `The house style has no colour “${name}”, which ${what}.`, { path }, 'warning', repair),
-          );
+          findings.push(advice({ code: 'off-style', colour: name, use }, { path }, 'warning', repair));
     });
     return findings;
   },
@@ -20,7 +18,7 @@ export const offStyle: Check = {
 
 interface Use {
   readonly name: string;
-  readonly what: string;
+  readonly use: 'panel' | 'colour' | 'highlight';
   readonly repair: Repair;
 }
 
@@ -29,15 +27,18 @@ function coloursOf(node: Node, path: readonly number[], find: (name: string) => 
   if (node.type === 'panel') {
     const { colour } = node.attrs;
     const attrs = { colour: find(colour) ?? '' };
-    return [
-      { name: colour, what: 'a panel asks for', repair: { label: label(colour), how: 'attributes', path, attrs } },
-    ];
+    return [{ name: colour, use: 'panel', repair: { label: label(colour), how: 'attributes', path, attrs } }];
   }
   return ('marks' in node ? (node.marks ?? []) : []).flatMap((mark): Use[] => {
     if (mark.type !== 'colour' && mark.type !== 'highlight') return [];
     const { name } = mark.attrs;
-    const what = mark.type === 'colour' ? 'these words ask for' : 'these words are to be highlighted in';
-    return [{ name, what, repair: { label: label(name), how: 'recolour', path, mark: mark.type, name: find(name) } }];
+    return [
+      {
+        name,
+        use: mark.type,
+        repair: { label: label(name), how: 'recolour', path, mark: mark.type, name: find(name) },
+      },
+    ];
   });
 }
 

@@ -20,7 +20,7 @@ export const pastDate: FilledCheck = {
         const label = piece.origin.variable === undefined ? undefined : days.get(piece.origin.variable);
         // A month or a weekday alone says nothing of the day.
         if (label === undefined || !/\d/.test(piece.text) || speaksOfThePast(text, start, language)) return [];
-        return [{ code: 'past-date' as const, message: `${label} is in the past.`, origin: piece.origin }];
+        return [{ data: { code: 'past-date' as const, text: label }, origin: piece.origin }];
       });
     });
   },

@@ -7,11 +7,9 @@ export const reviewOverdue: Check = {
     const { review_by: review, valid_from: from, valid_until: until } = document.attrs.front;
     const found: Finding[] = [];
     if (review !== undefined && today !== undefined && review < today)
-      found.push(advice('review-overdue', `It was to be reviewed by ${review}.`, { attribute: 'review_by' }));
+      found.push(advice({ code: 'review-overdue', review }, { attribute: 'review_by' }));
     if (from !== undefined && until !== undefined && until < from)
-      found.push(
-        error('bad-value', `It would end on ${until}, before it begins on ${from}.`, { attribute: 'valid_until' }),
-      );
+      found.push(error({ code: 'bad-value', why: 'ends-before', from, until }, { attribute: 'valid_until' }));
     return found;
   },
 };

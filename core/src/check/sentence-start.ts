@@ -13,8 +13,7 @@ export const sentenceStart: FilledCheck = {
       if (!/^\s*\p{Ll}/u.test(text) || origin.text !== program.name) return [];
       return [
         {
-          code: 'sentence-start' as const,
-          message: `A line begins with a small letter: “${text.trim().slice(0, 40)}”, for its opening is left out.`,
+          data: { code: 'sentence-start', text: text.trim() },
           origin,
         },
       ];

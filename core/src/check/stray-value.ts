@@ -24,13 +24,7 @@ export const strayValue: Check = {
         const around = `${text[at - 1] ?? ''}${text[at + folded.length] ?? ''}`;
         // A name has its capitals; “young” is no stray Young.
         if (/[\p{L}\p{N}]/u.test(around) || line.text.slice(at, at + words.length) !== words) return [];
-        return [
-          advice(
-            'stray-value',
-            `“${words}” is a sample recipient’s, and stands here as fixed text.`,
-            placeIn(line, at, words.length),
-          ),
-        ];
+        return [advice({ code: 'stray-value', text: words }, placeIn(line, at, words.length))];
       });
     });
   },

@@ -23,9 +23,7 @@ export const tableWithoutHeader: Check = {
           );
         });
       if (!head && columns > 1 && rows.length > 2 && !labelled)
-        findings.push(
-          advice('table-without-header', 'This table has no head that says what its columns hold.', { path }, 'note'),
-        );
+        findings.push(advice({ code: 'table-without-header' }, { path }, 'note'));
     });
     return findings;
   },

@@ -9,14 +9,7 @@ export const titleAsSubject: Check = {
     const { kind, title } = document.attrs.front;
     const subject = plainWords(part(document, 'subject').content);
     return kind === 'message' && title && fold(title).trim() === fold(subject).trim()
-      ? [
-          advice(
-            'title-as-subject',
-            'The subject is the title. The title is for finding; the recipient reads the subject.',
-            { path: [0], attribute: 'subject' },
-            'note',
-          ),
-        ]
+      ? [advice({ code: 'title-as-subject' }, { path: [0], attribute: 'subject' }, 'note')]
       : [];
   },
 };

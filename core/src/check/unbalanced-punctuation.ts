@@ -21,12 +21,12 @@ export const unbalancedPunctuation: Check = {
         if (Object.hasOwn(pairs, sign)) open.push({ sign, at });
         else if (closing.has(sign)) {
           if (open.at(-1)?.sign === closing.get(sign)) open.pop();
-          else return [advice('unbalanced-punctuation', `“${sign}” closes what was not opened.`, placeIn(line, at, 1))];
+          else return [advice({ code: 'unbalanced-punctuation', sign, opens: false }, placeIn(line, at, 1))];
         }
       }
       const [left] = open;
       return left
-        ? [advice('unbalanced-punctuation', `“${left.sign}” is opened and not closed.`, placeIn(line, left.at, 1))]
+        ? [advice({ code: 'unbalanced-punctuation', sign: left.sign, opens: true }, placeIn(line, left.at, 1))]
         : [];
     });
   },

@@ -13,6 +13,6 @@ export const unusedVariable: Check = {
     }
     return document.attrs.variables
       .filter(({ key }) => !used.has(key) && !read.has(key))
-      .map(({ key }) => advice('unused-variable', `“${key}” is not used anywhere.`, { variable: key }));
+      .map(({ key }) => advice({ code: 'unused-variable', key }, { variable: key }));
   },
 };

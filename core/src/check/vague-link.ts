@@ -47,7 +47,7 @@ export const vagueLink: Check = {
   run: ({ document, language }) =>
     links(document).flatMap(({ words, path }): Finding[] =>
       VAGUE[language]?.test(withoutAtEnd(words.trim(), '.,:!…→>»').trim())
-        ? [advice('vague-link', `“${words.trim()}” does not say where it leads.`, { path })]
+        ? [advice({ code: 'vague-link', text: words.trim() }, { path })]
         : [],
     ),
 };
@@ -57,14 +57,7 @@ export const bareLink: Check = {
   run: ({ document, lines }) => [
     ...links(document).flatMap(({ words, path }): Finding[] =>
       ADDRESS.test(words.trim()) && words.trim().length > 40
-        ? [
-            advice(
-              'bare-link',
-              'A long address stands bare; words that say what is there read better.',
-              { path },
-              'note',
-            ),
-          ]
+        ? [advice({ code: 'bare-link', why: 'shown' }, { path }, 'note')]
         : [],
     ),
     ...lines.flatMap((line) =>
@@ -72,13 +65,7 @@ export const bareLink: Check = {
         const at = line.at(match.index);
         const isLink = at && links(document).some(({ path }) => path.join() === at.path.join());
         return at && !isLink
-          ? [
-              advice(
-                'bare-link',
-                `“${match[0].slice(0, 60)}” is written but leads nowhere: not every mail program makes it a link.`,
-                { ...at, length: match[0].length },
-              ),
-            ]
+          ? [advice({ code: 'bare-link', why: 'unlinked', text: match[0] }, { ...at, length: match[0].length })]
           : [];
       }),
     ),

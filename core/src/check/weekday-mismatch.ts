@@ -37,19 +37,20 @@ export const weekdayMismatch: Check = {
         const written = names.indexOf(weekday.toLocaleLowerCase(language));
         if (day === undefined)
           return [
-            advice(
-              'weekday-mismatch',
-              `“${whole}” is no day of the calendar.`,
-              placeIn(line, match.index, whole.length),
-            ),
+            advice({ code: 'weekday-mismatch', why: 'no-day', text: whole }, placeIn(line, match.index, whole.length)),
           ];
         if (weekdayNumber(day) === written) return [];
         const right = dayFormat(language, { weekday: 'long' }).format(dayNumber(day) * 86_400_000);
         const place = placeIn(line, match.index, weekday.length);
         return [
           advice(
-            'weekday-mismatch',
-            `${whole.slice(weekday.length).replace(/^[,\s]+/, '')} is a ${right}, not a ${weekday}.`,
+            {
+              code: 'weekday-mismatch',
+              why: 'written',
+              day: whole.slice(weekday.length).replace(/^[,\s]+/, ''),
+              right,
+              wrong: weekday,
+            },
             place,
             'warning',
             replacing(`Write ${right}`, place, right),

@@ -1,5 +1,5 @@
 /** What names and conditions mean at a place. */
-import { error, type Finding } from '../findings/finding.js';
+import { error, type Finding, type FindingData } from '../findings/finding.js';
 import type { Condition } from '../template/condition.js';
 import type { Variable } from '../template/variable.js';
 import type { FactValues } from '../house/facts.js';
@@ -44,14 +44,14 @@ export class Binder {
     const read = this.read(condition.of, site);
     const at = site.unit.place({ path });
     if (!read) {
-      this.findings.push(error('unknown-variable', `There is no variable “${condition.of}”.`, at));
+      this.findings.push(error({ code: 'unknown-variable', why: 'variable', name: condition.of }, at));
       return undefined;
     }
     const variable = declarationOf(read);
     const kind = kindOfTest(variable);
     const problem = whyNoCondition(condition, variable, kind);
     if (problem !== undefined || kind === undefined) {
-      this.findings.push(error('not-a-condition', problem ?? '', at));
+      if (problem) this.findings.push(error(problem, at));
       return undefined;
     }
     return {
@@ -78,17 +78,16 @@ function kindOfTest(variable: Variable | undefined): Test['kind'] | undefined {
   }
 }
 
-/** Why a variable cannot govern anything in that way, in words; undefined if it can. */
+/** Why a variable cannot govern anything in that way; undefined if it can. */
 function whyNoCondition(
   { of, is }: Condition,
   variable: Variable | undefined,
   kind: Test['kind'] | undefined,
-): string | undefined {
-  if (kind === undefined)
-    return `“${of}” is neither a yes-no, a choice nor a list, so nothing can depend on it. For a condition on data, declare a yes-no with a value.`;
-  if (kind !== 'option') return is.length > 0 ? `“${of}” has no options.` : undefined;
-  if (is.length === 0)
-    return `“${of}” is a choice: name the options, as in ${of}.${variable?.options?.[0]?.key ?? 'option'}.`;
+): FindingData<'not-a-condition'> | undefined {
+  const code = 'not-a-condition';
+  if (kind === undefined) return { code, why: 'type', of };
+  if (kind !== 'option') return is.length > 0 ? { code, why: 'no-options', of } : undefined;
+  if (is.length === 0) return { code, why: 'option-missing', of, example: variable?.options?.[0]?.key ?? 'option' };
   const unknown = is.find((key) => !variable?.options?.some((option) => option.key === key));
-  return unknown === undefined ? undefined : `“${of}” has no option “${unknown}”.`;
+  return unknown === undefined ? undefined : { code, why: 'unknown-option', of, option: unknown };
 }

@@ -363,8 +363,7 @@ export class BodyCompiler implements LineHost {
       if (other)
         this.findings.push(
           error(
-            'two-signatures',
-            `A message carries one signature: “${other.name}” stands there already, so “${use.name}” is left out.`,
+            { code: 'two-signatures', first: other.name, second: use.name },
             use.path.length > 0 ? use.site.unit.place({ path: use.path }) : { attribute: 'signature' },
           ),
         );

@@ -62,7 +62,7 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
   compiler.judgeSignatures();
   if (front.kind === 'message' && purpose !== 'reply' && subject.leaves.length === 0) {
     const place = { path: site('subject').path, attribute: 'subject' };
-    findings.push(error('no-subject', 'The template has no subject.', place));
+    findings.push(error({ code: 'no-subject' }, place));
   }
   // Every part is compiled before the slots and findings are read: compiling adds to both.
   const parts = {

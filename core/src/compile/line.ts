@@ -1,6 +1,6 @@
 /** Compiles inline content to leaves: what may be left out, and the white space around it, is known before rendering. */
 import { languageOf, listFormat } from '../values/intl.js';
-import { error } from '../findings/finding.js';
+import { error, type FindingData } from '../findings/finding.js';
 import { readLine } from '../formats/markdown/line.js';
 import { tagsIn } from '../formats/markdown/tags.js';
 import type { Condition } from '../template/condition.js';
@@ -71,7 +71,7 @@ export class LineCompiler {
         return [{ kind: 'break', ...base }];
       case 'image': {
         if (!isImageSource(node.attrs.src))
-          this.report('unsafe-link', `An image cannot come from “${node.attrs.src.slice(0, 60)}”.`, path);
+          this.report({ code: 'unsafe-link', why: 'image', href: node.attrs.src }, path);
         return [
           {
             kind: 'image',
@@ -93,22 +93,17 @@ export class LineCompiler {
   private test(condition: Condition, path: readonly number[]): Test[] {
     const bound = this.compiler.binder.test(condition, this.site, path);
     if (bound?.kind === 'list' && !condition.not) {
-      this.report(
-        'repeat-in-line',
-        `A list does not repeat inside a line: use {{${condition.of}.column}}, or a block of its own.`,
-        path,
-      );
+      this.report({ code: 'repeat-in-line', list: condition.of }, path);
       return [];
     }
     return bound ? [bound] : [];
   }
 
   private report(
-    code: 'unsafe-link' | 'repeat-in-line' | 'unknown-variable' | 'unknown-view' | 'value-loop',
-    message: string,
+    data: FindingData<'unsafe-link' | 'repeat-in-line' | 'unknown-variable' | 'unknown-view' | 'value-loop'>,
     path: readonly number[],
   ): void {
-    this.compiler.findings.push(error(code, message, this.site.unit.place({ path })));
+    this.compiler.findings.push(error(data, this.site.unit.place({ path })));
   }
 
   private origin(path: readonly number[], conditions: readonly Condition[], variable?: string): Origin {
@@ -176,7 +171,7 @@ export class LineCompiler {
       tags.length === 0
         ? safeUrl(href) !== undefined
         : href.startsWith('{{') || ['http:', 'https:', 'mailto:', 'tel:'].includes(scheme);
-    if (!safe) this.report('unsafe-link', `“${href.slice(0, 60)}” is not an address that a message may link to.`, path);
+    if (!safe) this.report({ code: 'unsafe-link', why: 'written', href }, path);
     return safe || tags.length > 0 ? this.compile(readLine(href), path) : undefined;
   }
 
@@ -191,8 +186,9 @@ export class LineCompiler {
     const read = this.compiler.binder.read(name, this.site);
     if (!read) {
       this.report(
-        'unknown-variable',
-        name.startsWith('house.') ? `There is no fact “${name.slice(6)}”.` : `There is no variable “${name}”.`,
+        name.startsWith('house.')
+          ? { code: 'unknown-variable', why: 'fact', name: name.slice(6) }
+          : { code: 'unknown-variable', why: 'variable', name },
         path,
       );
       return textLeaf(`[${labelFromKey(name)}]`, { ...common, origin: base.origin });
@@ -206,11 +202,18 @@ export class LineCompiler {
         : (declaration?.label ?? labelFromKey(read.key.split('.').at(-1) ?? read.key));
     const isChoice = declaration?.type === 'choice' || declaration?.type === 'choices';
     if (!format) {
-      const words =
+      this.report(
         declaration?.type === 'list' && view === ''
-          ? 'A list has no plain view: name a column, or count.'
-          : `“${name}” has no view “${view}”${this.viewsOf(read)}.`;
-      this.report('unknown-view', words, path);
+          ? { code: 'unknown-view', why: 'list-plain' }
+          : {
+              code: 'unknown-view',
+              why: 'missing',
+              name,
+              view,
+              known: declaration ? valueType(declaration.type).views(declaration) : [],
+            },
+        path,
+      );
       return textLeaf(`[${label}]`, { ...common, origin });
     }
     const weekday =
@@ -233,7 +236,7 @@ export class LineCompiler {
     };
     if (!isChoice || view !== '') return leaf;
     if (this.site.wordings.includes(name)) {
-      this.report('value-loop', `The wording of “${name}” holds itself.`, path);
+      this.report({ code: 'value-loop', why: 'wording', name }, path);
       return textLeaf(`[${label}]`, { ...common, origin });
     }
     const inner = new LineCompiler(this.compiler, {
@@ -259,12 +262,6 @@ export class LineCompiler {
     if (read.from === 'recipient' || read.from === 'sender') return textFormatter(view, locale);
     const variable = declarationOf(read);
     return variable && valueType(variable.type).formatter(variable, view, locale);
-  }
-
-  private viewsOf(read: Read): string {
-    const variable = declarationOf(read);
-    const views = variable ? valueType(variable.type).views(variable) : [];
-    return views.length > 0 ? `; there are: ${views.join(', ')}` : '';
   }
 }
 

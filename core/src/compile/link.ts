@@ -2,7 +2,7 @@
  * Finds every text that a template needs and gathers their declarations; reports loops, depth and names
  * without a text (engine notes, section 4).
  */
-import { advice, error, type Finding, type Place } from '../findings/finding.js';
+import { advice, error, type Finding, type Place, type FindingData } from '../findings/finding.js';
 import { isZone } from '../values/zone.js';
 import type { NamedDocument, TextDocument } from '../template/document.js';
 import type { Variable } from '../template/variable.js';
@@ -88,13 +88,13 @@ class Linker {
     const name = this.house.style[place];
     if (name === undefined) return undefined;
     const unit = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
-    if (!unit) this.miss(name, `There is no block “${name}”, which the house style puts in every message.`);
+    if (!unit) this.miss({ code: 'unknown-block', why: 'of-house', name });
     return unit;
   }
 
-  private miss(name: string, words: string, place: Place = {}): void {
-    this.missing.add(name);
-    this.findings.push(error('unknown-block', words, place));
+  private miss(data: Extract<FindingData<'unknown-block'>, { name: string }>, place: Place = {}): void {
+    this.missing.add(data.name);
+    this.findings.push(error(data, place));
   }
 
   /** The text of that name, once; undefined and a finding if there is none. */
@@ -115,11 +115,7 @@ class Linker {
     const { timezone } = document.attrs.front;
     if (timezone !== undefined && !isZone(timezone))
       this.findings.push(
-        error(
-          'bad-value',
-          `“${timezone}” is not a zone, such as Europe/Dublin.`,
-          unit.place({ attribute: 'timezone' }),
-        ),
+        error({ code: 'bad-value', why: 'zone', zone: timezone }, unit.place({ attribute: 'timezone' })),
       );
     for (const variable of unit.variables.values())
       checkDeclaration(variable, unit, { today: this.today, locale: unit.locale }, this.findings);
@@ -140,8 +136,7 @@ class Linker {
     }
     this.findings.push(
       advice(
-        'unknown-locale',
-        `The language “${wanted}” is not known here; ${this.house.locale} stands in.`,
+        { code: 'unknown-locale', locale: wanted, instead: this.house.locale },
         this.units.size === 0 ? { attribute: 'locale' } : { text: name, attribute: 'locale' },
       ),
     );
@@ -157,8 +152,7 @@ class Linker {
         if (attribute)
           this.findings.push(
             error(
-              'type-clash',
-              `“${variable.key}” differs in its ${attribute} between the list it repeats over and ${unit.name}.`,
+              { code: 'type-clash', why: 'column', key: variable.key, attribute, other: unit.name },
               unit.place({ variable: variable.key, attribute }),
             ),
           );
@@ -168,39 +162,29 @@ class Linker {
       this.inclusions += 1;
       const at = unit.place({ path });
       if (chain.includes(name)) {
-        this.findings.push(
-          error(
-            'block-loop',
-            `This block includes itself: ${[...chain.slice(chain.indexOf(name)), name].join(' → ')}.`,
-            at,
-          ),
-        );
+        this.findings.push(error({ code: 'block-loop', chain: [...chain.slice(chain.indexOf(name)), name] }, at));
         continue;
       }
       if (depth + 1 > MAX_INCLUSION_DEPTH || this.inclusions > MAX_INCLUSIONS) {
-        const words =
+        const data: FindingData<'too-deep'> =
           this.inclusions > MAX_INCLUSIONS
-            ? `More than ${MAX_INCLUSIONS} blocks would be included.`
-            : `Blocks nest ${MAX_INCLUSION_DEPTH} deep at most: ${chain.join(' → ')}.`;
-        if (!this.findings.some((finding) => finding.code === 'too-deep'))
-          this.findings.push(error('too-deep', words, at));
+            ? { code: 'too-deep', why: 'many', most: MAX_INCLUSIONS }
+            : { code: 'too-deep', why: 'nested', most: MAX_INCLUSION_DEPTH, chain };
+        if (!this.findings.some((finding) => finding.code === 'too-deep')) this.findings.push(error(data, at));
         continue;
       }
       const included = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
       if (!included) {
-        this.miss(name, `There is no block “${name}”.`, at);
+        this.miss({ code: 'unknown-block', why: 'missing', name }, at);
         continue;
       }
       this.included += sizeOf(included.document);
       if (this.included > MAX_INCLUDED) {
         if (!this.findings.some((finding) => finding.code === 'too-deep'))
-          this.findings.push(error('too-deep', 'The included blocks are more together than one message may be.', at));
+          this.findings.push(error({ code: 'too-deep', why: 'large' }, at));
         continue;
       }
-      if (inline && !fitsLine(included.document))
-        this.findings.push(
-          error('block-in-line', `“${name}” is more than one paragraph, so it cannot stand inside a line.`, at),
-        );
+      if (inline && !fitsLine(included.document)) this.findings.push(error({ code: 'block-in-line', name }, at));
       const inner = new Map(shadows);
       for (const repeat of repeats)
         for (const each of unit.variables.get(repeat.of)?.columns ?? []) inner.set(each.key, each);
@@ -216,9 +200,9 @@ class Linker {
     if (name === undefined) return undefined;
     const unit = this.unit(name, this.units.get(name)?.document ?? this.options.library.get(name));
     const path = { attribute: 'signature' };
-    if (!unit) this.miss(name, `There is no signature “${name}”.`, path);
+    if (!unit) this.miss({ code: 'unknown-block', why: 'missing-signature', name }, path);
     else if (unit.kind !== 'signature')
-      this.findings.push(error('unknown-block', `“${name}” is not a signature.`, path));
+      this.findings.push(error({ code: 'unknown-block', why: 'no-signature', name }, path));
     else return unit;
     return undefined;
   }

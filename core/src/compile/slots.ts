@@ -48,8 +48,7 @@ export function makeSlots(
       if (attribute === undefined) return true;
       findings.push(
         error(
-          'type-clash',
-          `“${key}” differs in its ${attribute} between ${winner.unit.name} and ${unit.name}.`,
+          { code: 'type-clash', why: 'texts', key, attribute, one: winner.unit.name, other: unit.name },
           unit.place({ variable: key, attribute }),
         ),
       );
@@ -153,9 +152,9 @@ function breakLoops(slots: readonly Slot[], units: ReadonlyMap<Slot, TextUnit>, 
     if (done.has(slot)) return;
     const at = path.indexOf(slot);
     if (at >= 0) {
-      const loop = [...path.slice(at), slot].map((each) => each.key).join(' → ');
+      const chain = [...path.slice(at), slot].map((each) => each.key);
       const place = units.get(slot)?.place({ variable: slot.key, attribute: 'value' }) ?? {};
-      findings.push(error('value-loop', `These values wait for each other: ${loop}.`, place));
+      findings.push(error({ code: 'value-loop', why: 'values', chain }, place));
       (slot as { expression?: unknown }).expression = undefined;
       (slot as { inputs: readonly Read[] }).inputs = [];
       return;
@@ -172,8 +171,7 @@ export function checkDeclaration(variable: Variable, unit: TextUnit, context: Va
   for (const problem of type.declared(variable, context)) {
     findings.push(
       error(
-        problem.code ?? 'bad-value',
-        `“${variable.key}”: ${problem.message}`,
+        { code: problem.code ?? 'bad-value', why: 'declaration', key: variable.key, says: problem.message },
         unit.place({ variable: variable.key, attribute: problem.attribute }),
       ),
     );
@@ -184,8 +182,7 @@ export function checkDeclaration(variable: Variable, unit: TextUnit, context: Va
     if ('problem' in parsed)
       findings.push(
         error(
-          'bad-value',
-          `The default of “${variable.key}” does not fit: ${parsed.problem}`,
+          { code: 'bad-value', why: 'default', key: variable.key, says: parsed.problem },
           unit.place({ variable: variable.key, attribute: 'default' }),
         ),
       );
@@ -193,8 +190,7 @@ export function checkDeclaration(variable: Variable, unit: TextUnit, context: Va
   if (variable.value !== undefined && (variable.from !== undefined || variable.default !== undefined)) {
     findings.push(
       error(
-        'bad-value',
-        `“${variable.key}” is worked out, so it cannot also be prefilled.`,
+        { code: 'bad-value', why: 'computed-and-prefilled', key: variable.key },
         unit.place({ variable: variable.key, attribute: 'value' }),
       ),
     );
@@ -205,8 +201,7 @@ export function checkDeclaration(variable: Variable, unit: TextUnit, context: Va
   ) {
     findings.push(
       error(
-        'bad-value',
-        `“${variable.key}” can be prefilled from recipient.x, sender.x, last or clipboard.`,
+        { code: 'bad-value', why: 'from-elsewhere', key: variable.key },
         unit.place({ variable: variable.key, attribute: 'from' }),
       ),
     );
@@ -215,8 +210,7 @@ export function checkDeclaration(variable: Variable, unit: TextUnit, context: Va
   if (unknown)
     findings.push(
       error(
-        'bad-value',
-        `A value of type ${variable.type} is never remembered.`,
+        { code: 'bad-value', why: 'not-remembered', type: variable.type },
         unit.place({ variable: variable.key, attribute: 'remember' }),
       ),
     );

@@ -104,11 +104,7 @@ export class TextUnit {
     } catch (problem) {
       if (!(problem instanceof ExpressionProblem)) throw problem;
       this.findings.push(
-        error(
-          problem.code,
-          problem.message,
-          this.place({ variable: key, attribute, offset: problem.offset, length: problem.length }),
-        ),
+        error(problem.data, this.place({ variable: key, attribute, offset: problem.offset, length: problem.length })),
       );
       return undefined;
     }

@@ -74,7 +74,7 @@ export class ExpressionCompiler {
    */
   compile(source: string, target: Variable): Expression {
     if (source.length > MAX_SOURCE)
-      throw new ExpressionProblem(`An expression has ${MAX_SOURCE} characters at most.`, 0, source.length);
+      throw new ExpressionProblem({ code: 'bad-expression', why: 'too-long', most: MAX_SOURCE }, 0, source.length);
     const parsed = this.attempt(() => this.env.parse(source), source);
     const rewritten = rewrite(parsed.ast, this.scope);
     const program = this.attempt(() => this.env.parse(rewritten.source), source, rewritten);
@@ -87,7 +87,7 @@ export class ExpressionCompiler {
       !(wanted.startsWith('list<') && result.type?.startsWith('list<dyn'))
     ) {
       throw new ExpressionProblem(
-        `This gives ${inWords(result.type)}, where ${inWords(wanted)} is needed.`,
+        { code: 'bad-expression', why: 'type', given: inWords(result.type), needed: inWords(wanted) },
         0,
         source.length,
       );
@@ -135,7 +135,7 @@ function problemFrom(error: unknown, source: string, rewritten?: Rewritten): Exp
     message?: string;
     range?: { start: number; end: number };
   };
-  const words = (summary ?? message ?? 'not an expression').split('\n')[0] ?? '';
+  const says = (summary ?? message ?? 'not an expression').split('\n')[0] ?? '';
   let [start, end] = [range?.start ?? 0, range?.end ?? source.length];
   if (rewritten && range) {
     const origin = rewritten.origins.findLast((piece) => piece.at <= range.start) ?? rewritten.origins[0];
@@ -143,7 +143,7 @@ function problemFrom(error: unknown, source: string, rewritten?: Rewritten): Exp
   }
   start = Math.min(start, source.length);
   return new ExpressionProblem(
-    `This cannot be worked out: ${words}.`,
+    { code: 'bad-expression', why: 'unreadable', says },
     start,
     Math.max(1, Math.min(end, source.length) - start),
   );

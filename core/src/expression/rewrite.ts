@@ -4,18 +4,18 @@
  * asks without needing the value. The result is source text again, with a table back to the author's.
  */
 import type { ASTNode } from '@marcbachmann/cel-js';
+import { sentenceOf, type FindingData } from '../findings/words.js';
 import { minorDigits, isCurrency } from '../values/money.js';
 import type { ExpressionScope } from './scope.js';
 
 /** Something wrong, at UTF-16 offsets of the author's text. */
 export class ExpressionProblem extends Error {
   constructor(
-    message: string,
+    readonly data: FindingData<'bad-expression' | 'unknown-variable'>,
     readonly offset: number,
     readonly length: number,
-    readonly code: 'bad-expression' | 'unknown-variable' = 'bad-expression',
   ) {
-    super(message);
+    super(sentenceOf(data));
   }
 }
 
@@ -34,6 +34,8 @@ export interface Rewritten {
 }
 
 const BINARY = new Set(['+', '-', '*', '/', '==', '!=', '<', '<=', '>', '>=', 'in', '&&', '||']);
+/** Operators that are written otherwise than the parser calls them. */
+const OPERATOR_WORDS: Readonly<Record<string, string>> = { '[]': '[ ]', map: '{ }' };
 const MACROS = new Set(['exists', 'all', 'map', 'filter']);
 const METHODS = new Set(['contains', 'startsWith', 'endsWith']);
 /** Our functions, as authors write them, with the name they are registered under. */
@@ -72,8 +74,8 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
     origins.push({ at: out.length, start: node.range.start, end: node.range.end });
     out += text;
   };
-  const refuse = (words: string, node: ASTNode, code?: 'unknown-variable'): never => {
-    throw new ExpressionProblem(words, node.range.start, Math.max(1, node.range.end - node.range.start), code);
+  const refuse = (data: ExpressionProblem['data'], node: ASTNode): never => {
+    throw new ExpressionProblem(data, node.range.start, Math.max(1, node.range.end - node.range.start));
   };
   const note = (key: string): void => {
     if (!references.includes(key)) references.push(key);
@@ -96,7 +98,7 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
         return value(node);
       case 'id':
         if (isLocal(node.args)) return emit(node.args, node);
-        if (!scope.lookup(node.args)) refuse(`There is no variable “${node.args}”.`, node, 'unknown-variable');
+        if (!scope.lookup(node.args)) refuse({ code: 'unknown-variable', why: 'variable', name: node.args }, node);
         note(node.args);
         return emit(node.args, node);
       case '.':
@@ -128,7 +130,7 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
         return method(node, macros);
       default:
         if (!BINARY.has(node.op))
-          refuse(`“${node.op === '[]' ? '[ ]' : node.op === 'map' ? '{ }' : node.op}” cannot be used here.`, node);
+          refuse({ code: 'bad-expression', why: 'operator', operator: OPERATOR_WORDS[node.op] ?? node.op }, node);
         emit('(', node);
         walk((node.args as [ASTNode, ASTNode])[0], macros);
         out += ` ${node.op} `;
@@ -147,7 +149,7 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
         : args !== null && 'value' in args
           ? Number(args.value)
           : NaN;
-    if (!Number.isFinite(number)) refuse('Only numbers, text in quotes, true and false can be written here.', node);
+    if (!Number.isFinite(number)) refuse({ code: 'bad-expression', why: 'literal' }, node);
     emit(double(number), node);
   };
 
@@ -159,14 +161,14 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
         return emit(`${owner.args}.${name}`, node);
       }
       if (owner.args === 'house') {
-        if (!scope.facts.has(name)) refuse(`There is no fact “${name}”.`, node, 'unknown-variable');
+        if (!scope.facts.has(name)) refuse({ code: 'unknown-variable', why: 'fact', name }, node);
         return emit(factName(name), node);
       }
     }
     const list = listNamed(owner);
     if (list !== undefined) {
       if (!scope.lookup(list)?.columns?.some((column) => column.key === name))
-        refuse(`The list “${list}” has no column “${name}”.`, node, 'unknown-variable');
+        refuse({ code: 'unknown-variable', why: 'column', list, name }, node);
       note(list);
       count(macros + 1, 2);
       return emit(`${list}.map(row__, row__.${name})`, node);
@@ -180,7 +182,7 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
     const [name, args] = node.args;
     if (name === 'filled' || name === 'has') return filled(node, name, args);
     const registered = Object.hasOwn(FUNCTIONS, name) ? FUNCTIONS[name] : undefined;
-    if (registered === undefined) refuse(`There is no function “${name}”.`, node);
+    if (registered === undefined) refuse({ code: 'bad-expression', why: 'function', name }, node);
     const [first] = args;
     if (name === 'sum' && args.length === 1 && first?.op === '.') {
       const list = listNamed(first.args[0]);
@@ -204,15 +206,15 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
 
   const filled = (node: ASTNode, name: string, args: readonly ASTNode[]): void => {
     const [of] = args;
-    if (!of || args.length !== 1) return refuse(`“${name}” takes one name.`, node);
+    if (!of || args.length !== 1) return refuse({ code: 'bad-expression', why: 'one-name', name }, node);
     if (of.op === '.' && of.args[0].op === 'id' && (of.args[0].args === 'recipient' || of.args[0].args === 'sender')) {
       fields.push(`${of.args[0].args}.${of.args[1]}`);
       return emit(`has(${of.args[0].args}.${of.args[1]})`, node);
     }
     if (of.op === '.' && of.args[0].op === 'id' && isLocal(of.args[0].args))
       return emit(`has(${of.args[0].args}.${of.args[1]})`, node);
-    if (of.op !== 'id' || isLocal(of.args)) return refuse(`“${name}” takes the name of a variable.`, of);
-    if (!scope.lookup(of.args)) return refuse(`There is no variable “${of.args}”.`, of, 'unknown-variable');
+    if (of.op !== 'id' || isLocal(of.args)) return refuse({ code: 'bad-expression', why: 'variable-name', name }, of);
+    if (!scope.lookup(of.args)) return refuse({ code: 'unknown-variable', why: 'variable', name: of.args }, of);
     note(of.args);
     emit(`isFilled("${of.args}")`, node);
   };
@@ -227,12 +229,12 @@ export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
       return;
     }
     const [local, ...rest] = args;
-    if (!MACROS.has(name)) return refuse(`There is no function “${name}”.`, node);
-    if (macros >= MAX_MACRO_DEPTH) return refuse('exists, all, map and filter nest two deep at most.', node);
+    if (!MACROS.has(name)) return refuse({ code: 'bad-expression', why: 'function', name }, node);
+    if (macros >= MAX_MACRO_DEPTH) return refuse({ code: 'bad-expression', why: 'nested' }, node);
     if (local?.op !== 'id' || rest.length === 0)
-      return refuse(`“${name}” takes a name for the row and what to ask of it.`, node);
+      return refuse({ code: 'bad-expression', why: 'row-name-missing', name }, node);
     if (/__$/.test(local.args) || local.args === 'recipient' || local.args === 'sender' || local.args === 'house')
-      return refuse(`“${local.args}” cannot name a row.`, local);
+      return refuse({ code: 'bad-expression', why: 'row-name', name: local.args }, local);
     walk(owner, macros);
     emit(`.${name}(${local.args}, `, node);
     locals.push(local.args);

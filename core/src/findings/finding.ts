@@ -1,84 +1,16 @@
 /**
  * Findings: what reading, compiling, checking and rendering notice.
- * They are data (a stable code, a level, words, a place), never thrown.
+ * They are data (a stable code with its fields, a level, a place), never thrown. Their sentences are in `words.ts`.
  */
 
 import type { Inline } from '../template/document.js';
+import { sentenceOf, type AdviceCode, type ErrorCode, type FindingData } from './words.js';
+
+export { ADVICE_CODES, ERROR_CODES, sentenceOf } from './words.js';
+export type { AdviceCode, Declared, ErrorCode, FindingCode, FindingData } from './words.js';
 
 /** How serious a finding is: an error stops publishing, a warning advises, a note informs. */
 export type Level = 'error' | 'warning' | 'note';
-
-/** Codes that are always errors. A template with one of them cannot be trusted to send. */
-export const ERROR_CODES = [
-  'bad-file',
-  'unknown-type',
-  'unknown-attribute',
-  'unknown-variable',
-  'unknown-view',
-  'unknown-block',
-  'unsupported-tag',
-  'bad-key',
-  'reserved-key',
-  'duplicate-key',
-  'unclosed-passage',
-  'not-a-condition',
-  'repeat-in-line',
-  'block-loop',
-  'too-deep',
-  'block-in-line',
-  'two-signatures',
-  'value-loop',
-  'type-clash',
-  'bad-expression',
-  'bad-value',
-  'no-subject',
-  'bad-address',
-  'unsafe-link',
-  'too-costly',
-] as const;
-
-/** Codes of the checks that advise rather than stop. */
-export const ADVICE_CODES = [
-  'leftover-marker',
-  'unused-variable',
-  'never-kept',
-  'always-kept',
-  'unsupported-html',
-  'unknown-locale',
-  'doubled-word',
-  'doubled-space',
-  'attachment-missing',
-  'weekday-mismatch',
-  'long-subject',
-  'missing-alt',
-  'off-style',
-  'fact-as-text',
-  'past-date',
-  'fixed-date',
-  'stray-value',
-  'broken-series',
-  'sentence-start',
-  'vague-link',
-  'bare-link',
-  'heading-skipped',
-  'table-without-header',
-  'title-as-subject',
-  'mixed-greeting',
-  'a-or-an',
-  'unbalanced-punctuation',
-  'low-contrast',
-  'lost-look',
-  'large-message',
-  'review-overdue',
-  'counted',
-] as const;
-
-/** The code of an error. */
-export type ErrorCode = (typeof ERROR_CODES)[number];
-/** The code of a warning or a note. */
-export type AdviceCode = (typeof ADVICE_CODES)[number];
-/** The code of any finding. Codes are stable: programs may go by them. */
-export type FindingCode = ErrorCode | AdviceCode;
 
 /**
  * Where a finding is. `path` are child indexes from the document's top node; `variable` and `attribute`
@@ -118,29 +50,29 @@ export type Repair = { readonly label: string; readonly path: readonly number[] 
     }
 );
 
-/** One thing that was noticed: what kind it is, in words, where, and how it can be repaired. */
-export interface Finding {
-  readonly code: FindingCode;
+/** One thing that was noticed: what it is (as data, and in words), how serious, where, and how it can be repaired. */
+export type Finding = FindingData & {
   readonly level: Level;
+  /** The sentence, made by `sentenceOf`. For people to read, never to decide by. */
   readonly message: string;
   readonly place: Place;
   readonly repair?: Repair;
-}
+};
 
 /** Makes an error. */
-export function error(code: ErrorCode, message: string, place: Place = {}): Finding {
-  return { code, level: 'error', message, place };
-}
+export const error = (data: FindingData<ErrorCode>, place: Place = {}): Finding => finding(data, 'error', place);
 
 /** Makes a warning, or a note when the level says so. */
-export function advice(
-  code: AdviceCode,
-  message: string,
+export const advice = (
+  data: FindingData<AdviceCode>,
   place: Place = {},
   level: 'warning' | 'note' = 'warning',
   repair?: Repair,
-): Finding {
-  return { code, level, message, place, ...(repair ? { repair } : {}) };
+): Finding => finding(data, level, place, repair);
+
+function finding(data: FindingData, level: Level, place: Place, repair?: Repair): Finding {
+  const found = { level, message: sentenceOf(data), place, ...(repair ? { repair } : {}) };
+  return Object.assign({}, data, found);
 }
 
 /** True if any of the findings is an error. */

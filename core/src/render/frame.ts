@@ -200,10 +200,13 @@ export class Frame {
       const parsed = type.parse(raw, variable, this.contextFor(locale));
       if ('problem' in parsed) {
         this.findings.push(
-          error('bad-value', `${slot.label}: ${parsed.problem}`, {
-            variable: slot.key,
-            ...(source === 'default' ? { attribute: 'default' } : {}),
-          }),
+          error(
+            { code: 'bad-value', why: 'answer', label: slot.label, says: parsed.problem },
+            {
+              variable: slot.key,
+              ...(source === 'default' ? { attribute: 'default' } : {}),
+            },
+          ),
         );
         return { value: undefined, source, problem: parsed.problem };
       }
@@ -231,10 +234,13 @@ export class Frame {
       if ('value' in parsed) full[variable.key] = parsed.value;
       else
         this.findings.push(
-          error('bad-value', `${slot.label}: ${parsed.problem}`, {
-            variable: slot.key,
-            attribute: `columns.${variable.key}`,
-          }),
+          error(
+            { code: 'bad-value', why: 'answer', label: slot.label, says: parsed.problem },
+            {
+              variable: slot.key,
+              attribute: `columns.${variable.key}`,
+            },
+          ),
         );
     }
     return full;

@@ -28,8 +28,8 @@ export function invitationOf(program: Program, frame: Frame, collected: Collecte
   const length = words(program.length);
   const written = words(program.start);
   if (program.purpose !== 'invitation' || collected.blanks.size > 0) return undefined;
-  const wrong = (attribute: 'start' | 'length', message: string): undefined => {
-    collected.findings.push(error('bad-value', message, { attribute }));
+  const wrong = (attribute: 'start' | 'length', text: string): undefined => {
+    collected.findings.push(error({ code: 'bad-value', why: `invitation-${attribute}`, text }, { attribute }));
     return undefined;
   };
   const only = onlyValue(program.start);
@@ -40,11 +40,9 @@ export function invitationOf(program: Program, frame: Frame, collected: Collecte
   const day = typeof given === 'string' && isDay(given) ? given : undefined;
   if (day !== undefined && length === '')
     return { start: day, zone: isZone(zone) ? zone : 'UTC', minutes: undefined, place };
-  if (!('value' in parsed))
-    return wrong('start', `When the invitation starts cannot be told from “${written.slice(0, 60)}”.`);
+  if (!('value' in parsed)) return wrong('start', written);
   const minutes = length === '' ? USUAL_MINUTES : minutesOf(length);
-  if (minutes === undefined)
-    return wrong('length', `How long the invitation takes cannot be told from “${length.slice(0, 60)}”.`);
+  if (minutes === undefined) return wrong('length', length);
   return { start: String(parsed.value), zone: isZone(zone) ? zone : 'UTC', minutes, place };
 }
 

@@ -108,7 +108,7 @@ export function renderFrame(
     })),
   };
   const invitation = invitationOf(program, frame, collected);
-  if (frame.budget.isExceeded) collected.findings.push(error('too-costly', TOO_COSTLY));
+  if (frame.budget.isExceeded) collected.findings.push(error({ code: 'too-costly' }));
   if (collected.blanks.size === 0) checkAddresses(envelope, collected.findings);
   const findings = collected.findings.length > 0 ? distinct(collected.findings) : collected.findings;
   const message: Message = {
@@ -126,9 +126,6 @@ export function renderFrame(
   };
   return { message, frame };
 }
-
-const TOO_COSTLY =
-  'This message is more work than one may be: its lists are too long for what is repeated or calculated with them.';
 
 /** The stretches of a line when the white space at its ends is gone. */
 function shifted(trace: readonly Stretch[], line: string): readonly Stretch[] {
@@ -187,9 +184,7 @@ function checkAddresses(envelope: Envelope, findings: Finding[]): void {
   })) {
     for (const mailbox of addresses)
       if (!isEmail(mailbox.address))
-        findings.push(
-          error('bad-address', `“${writtenMailbox(mailbox).slice(0, 80)}” is not an address.`, { attribute: name }),
-        );
+        findings.push(error({ code: 'bad-address', address: writtenMailbox(mailbox) }, { attribute: name }));
   }
 }
 

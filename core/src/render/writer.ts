@@ -5,7 +5,7 @@
 import { dayFormat } from '../values/intl.js';
 import { closeDirections, escapeFixed, escapeHtml, valueHtml } from '../words/escape.js';
 import type { Leaf, Line, MarkPiece, Origin, Slot, SpliceLeaf, Test, TextLeaf, ValueLeaf } from '../compile/program.js';
-import { error, type Finding } from '../findings/finding.js';
+import { error, type Finding, advice } from '../findings/finding.js';
 import { safeUrl } from '../values/address.js';
 import { inOneLine, type ImageValue, type Value } from '../values/index.js';
 import type { Frame } from './frame.js';
@@ -370,7 +370,7 @@ export class LineWriter {
     const href = writer.write(line) ?? '';
     if (this.collected.blanks.size > blanks || href === '') return '';
     if (safeUrl(href)) return href;
-    this.collected.findings.push(error('unsafe-link', `A link would lead to “${href.slice(0, 60)}”.`));
+    this.collected.findings.push(error({ code: 'unsafe-link', why: 'filled', href }));
     return '';
   }
 
@@ -379,12 +379,12 @@ export class LineWriter {
     if (actual === leaf.weekday || Number.isNaN(actual)) return;
     const { text, path } = leaf.origin;
     const name = dayFormat(this.frame.program.locale, { weekday: 'long' }).format(Date.parse(`${day}T00:00:00Z`));
-    this.collected.findings.push({
-      code: 'weekday-mismatch',
-      level: 'warning',
-      message: `${leaf.label} is a ${name}, and another weekday is written before it.`,
-      place: text === this.frame.program.name ? { path } : { text, path },
-    });
+    this.collected.findings.push(
+      advice(
+        { code: 'weekday-mismatch', why: 'filled', label: leaf.label, right: name },
+        text === this.frame.program.name ? { path } : { text, path },
+      ),
+    );
   }
 }
 

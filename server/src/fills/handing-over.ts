@@ -1,11 +1,11 @@
 /** Handing a message over: to the clipboard, as a file, to a mail program, or to the mail service. */
 import type { Fill, HandedOver, HandOver, HandOverWays, Way } from '@vocabula/contract';
 import {
+  advice,
   forPasting,
   structureOnly,
   withoutImages,
   writtenEnvelope,
-  type Finding,
   type Mailbox,
   type Message,
   type Program,
@@ -83,12 +83,7 @@ export class HandOverService {
   }
 }
 
-const COUNTED: Finding = {
-  code: 'counted',
-  level: 'note',
-  message: 'Opening this message, and following its links, is counted.',
-  place: {},
-};
+const COUNTED = advice({ code: 'counted' }, {}, 'note');
 
 /** The HTML for a clipboard, which takes no files along, with as much look as arrives. */
 function clipboardHtml(

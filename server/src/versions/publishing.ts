@@ -1,6 +1,6 @@
 /** Making versions, and taking them out of use. Everything that publishes comes through `publishState`. */
 import { HOUSE_NAME } from '@vocabula/contract';
-import { hasErrors, type Finding, type House, type TextDocument } from '@vocabula/core';
+import { error, hasErrors, type Finding, type House, type TextDocument } from '@vocabula/core';
 import { and, eq, max } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { rowOf, type Row } from '../catalogue/visible-texts.js';
@@ -87,15 +87,7 @@ export async function obstacles(reader: Reader | Writer, subject: Subject, asker
     .innerJoin(texts, eq(texts.name, schema.uses.target))
     .where(and(eq(schema.uses.text, subject.name), eq(schema.uses.state, 'working'), eq(schema.uses.what, 'text')));
   const missing = included.filter((each) => each.published === null);
-  return [
-    ...found,
-    ...missing.map(({ title }): Finding => ({
-      code: 'unknown-block',
-      level: 'error',
-      message: `“${title}” is not published: colleagues would miss it. Publish it first.`,
-      place: {},
-    })),
-  ];
+  return [...found, ...missing.map(({ title }) => error({ code: 'unknown-block', why: 'unpublished', title }))];
 }
 
 /** Throws where something stands against publishing, with the findings. */

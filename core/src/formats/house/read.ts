@@ -1,6 +1,6 @@
 /** Reads `house.yaml`: how messages look, the facts of the organisation, its holidays (format notes). */
 import { isMap, isSeq, type Node as YamlNode, type YAMLMap } from 'yaml';
-import { error, type Finding } from '../../findings/finding.js';
+import { error, type Finding, type FindingData, type ErrorCode } from '../../findings/finding.js';
 import { isHex } from '../../house/colour.js';
 import {
   FACT_TYPES,
@@ -64,21 +64,21 @@ class HouseReader {
           this.unknown(name, line);
       }
     }
-    if (version !== '1') this.report('bad-file', 'The file must say “vocabula: 1”.', 1);
+    if (version !== '1') this.report({ code: 'bad-file', why: 'no-version', where: 'file' }, 1);
     return { house, findings: this.reading.findings };
   }
 
-  private report(code: 'bad-file' | 'bad-value' | 'bad-key' | 'unknown-attribute', words: string, line: number): void {
-    this.reading.findings.push(error(code, words, { line }));
+  private report(data: FindingData<ErrorCode>, line: number): void {
+    this.reading.findings.push(error(data, { line }));
   }
 
   private unknown(name: string, line: number): void {
-    this.report('unknown-attribute', `There is no attribute “${name}” here.`, line);
+    this.report({ code: 'unknown-attribute', why: 'here', name }, line);
   }
 
   private map(node: YamlNode | null, line: number, name: string): YAMLMap | undefined {
     if (isMap(node)) return node as YAMLMap;
-    this.report('bad-file', `“${name}” must have entries.`, line);
+    this.report({ code: 'bad-file', why: 'no-entries', name }, line);
     return undefined;
   }
 
@@ -89,7 +89,7 @@ class HouseReader {
         case 'font':
         case 'heading_font': {
           const font = this.front.text(node, line, name) ?? '';
-          if (!FONT.test(font)) this.report('bad-value', 'A font is a list of families, such as Georgia, serif.', line);
+          if (!FONT.test(font)) this.report({ code: 'bad-value', why: 'font' }, line);
           else if (name === 'font') style.font = font;
           else style.headingFont = font;
           break;
@@ -124,7 +124,7 @@ class HouseReader {
         case 'footer': {
           const text = this.front.text(node, line, name) ?? '';
           if (isName(text)) style[name] = text;
-          else if (text !== '') this.report('bad-value', `“${text}” is not the name of a block.`, line);
+          else if (text !== '') this.report({ code: 'bad-value', why: 'block-name', name: text }, line);
           break;
         }
         default:
@@ -133,14 +133,14 @@ class HouseReader {
     }
     for (const named of [style.button.colour, style.table.head])
       if (named !== undefined && !Object.hasOwn(style.colours, named))
-        this.report('bad-value', `There is no colour “${named}” among the named colours.`, at);
+        this.report({ code: 'bad-value', why: 'unknown-colour', name: named }, at);
     return style;
   }
 
   private number(node: YamlNode | null, line: number, name: string, min: number, max: number): number | undefined {
     const value = Number(this.front.text(node, line, name) ?? NaN);
     if (Number.isFinite(value) && value >= min && value <= max) return value;
-    this.report('bad-value', `“${name}” must be a number of pixels from ${min} to ${max}.`, line);
+    this.report({ code: 'bad-value', why: 'pixels', name, least: min, most: max }, line);
     return undefined;
   }
 
@@ -150,7 +150,7 @@ class HouseReader {
       : [];
     const [h1 = NaN, h2 = NaN, h3 = NaN] = sizes;
     if (sizes.length === 3 && [h1, h2, h3].every((size) => size >= 8 && size <= 80)) return [h1, h2, h3];
-    this.report('bad-value', '“headings” must be three sizes in pixels, such as [22, 18, 16].', line);
+    this.report({ code: 'bad-value', why: 'headings' }, line);
     return undefined;
   }
 
@@ -159,7 +159,7 @@ class HouseReader {
     const parts = isMap(node) ? this.front.texts(node as YAMLMap) : { light: this.front.text(node, line, name) };
     const { light = '', dark = light } = parts as { light?: string; dark?: string };
     if (isHex(light) && isHex(dark)) return { light: light.toUpperCase(), dark: dark.toUpperCase() };
-    this.report('bad-value', `“${name}” must be a colour, such as { light: "#3B6B2E", dark: "#9CCB8D" }.`, line);
+    this.report({ code: 'bad-value', why: 'colour', name }, line);
     return undefined;
   }
 
@@ -167,8 +167,7 @@ class HouseReader {
     const colours: Record<string, NamedColour> = {};
     for (const [name, node, line] of map ? this.front.entries(map, 'colour') : []) {
       const colour = this.colour(node, line, name);
-      if (!isKey(name))
-        this.report('bad-key', `A colour is named in small letters, digits and underscores: “${name}”.`, line);
+      if (!isKey(name)) this.report({ code: 'bad-key', why: 'colour', key: name }, line);
       else if (colour) colours[name] = colour;
     }
     return colours;
@@ -193,7 +192,8 @@ class HouseReader {
         if (text) table.head = text;
       } else if (name === 'lines') {
         if (text === 'rows' || text === 'all' || text === 'none') table.lines = text;
-        else this.report('bad-value', '“lines” must be one of: rows, all, none.', line);
+        else
+          this.report({ code: 'bad-value', why: 'not-one-of', name: 'lines', allowed: ['rows', 'all', 'none'] }, line);
       } else this.unknown(name, line);
     }
     return table;
@@ -213,7 +213,7 @@ class HouseReader {
     if (!read || !isMap(node)) return undefined;
     const { variable } = read;
     if (!(FACT_TYPES as readonly string[]).includes(variable.type)) {
-      this.report('bad-value', `A fact cannot be a ${variable.type}.`, line);
+      this.report({ code: 'bad-value', why: 'fact-type', type: variable.type }, line);
       return undefined;
     }
     let value = '';
@@ -223,10 +223,11 @@ class HouseReader {
       if (name === 'from') changes.push(...this.changes(inner, at));
     }
     for (const problem of valueType(variable.type).declared(variable, CONTEXT))
-      this.report('bad-value', `“${key}”: ${problem.message}`, line);
+      this.report({ code: 'bad-value', why: 'declaration', key, says: problem.message }, line);
     for (const each of [value, ...changes.map((change) => change.value)]) {
       const parsed = each === '' ? undefined : valueType(variable.type).parse(each, variable, CONTEXT);
-      if (parsed && 'problem' in parsed) this.report('bad-value', `“${key}”, ${each}: ${parsed.problem}`, line);
+      if (parsed && 'problem' in parsed)
+        this.report({ code: 'bad-value', why: 'fact-value', key, value: each, says: parsed.problem }, line);
     }
     return { variable, value, changes: changes.sort((a, b) => (a.date < b.date ? -1 : 1)) };
   }
@@ -234,11 +235,14 @@ class HouseReader {
   private changes(node: YamlNode | null, line: number): { date: string; value: string }[] {
     const items = isSeq(node) ? (node.items as YamlNode[]) : [];
     if (!isSeq(node))
-      this.report('bad-file', '“from” must be a list, such as [{ date: 2027-01-01, value: "5.00" }].', line);
+      this.report(
+        { code: 'bad-file', why: 'not-list', name: 'from', example: '[{ date: 2027-01-01, value: "5.00" }]' },
+        line,
+      );
     return items.flatMap((item) => {
       const { date = '', value = '' } = isMap(item) ? this.front.texts(item as YAMLMap) : {};
       if (isDay(date)) return [{ date, value }];
-      this.report('bad-value', `“${date}” is not a day, such as 2027-01-01.`, line);
+      this.report({ code: 'bad-value', why: 'day', text: date }, line);
       return [];
     });
   }
@@ -246,12 +250,7 @@ class HouseReader {
   private holidays(node: YamlNode | null, line: number): string[] {
     const days = isSeq(node) ? node.items.map((item) => this.front.text(item as YamlNode, line, 'holidays') ?? '') : [];
     const bad = days.find((day) => !isDay(day));
-    if (!isSeq(node) || bad !== undefined)
-      this.report(
-        'bad-value',
-        `“holidays” must be days, such as [2026-12-25]${bad ? `; “${bad}” is none` : ''}.`,
-        line,
-      );
+    if (!isSeq(node) || bad !== undefined) this.report({ code: 'bad-value', why: 'holidays', text: bad }, line);
     return [...new Set(days.filter(isDay))].sort();
   }
 }

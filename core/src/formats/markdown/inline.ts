@@ -18,16 +18,14 @@ export class Reading {
 
   /** Reports a tag that cannot be read; false for tags that can. */
   reports(tag: Tag, line: number | undefined): boolean {
-    if (tag.kind !== 'unsupported' && tag.kind !== 'malformed') return false;
-    this.findings.push(error(tag.kind === 'unsupported' ? 'unsupported-tag' : 'bad-key', tag.reason, place(line)));
+    if (tag.kind !== 'wrong') return false;
+    this.findings.push(error(tag.data, place(line)));
     return true;
   }
 
   unclosed(name: string, line: number | undefined): void {
-    const message = `The passage “${name}” is not opened and closed in the same place.`;
-    const at = place(line);
-    if (!this.findings.some((finding) => finding.message === message))
-      this.findings.push(error('unclosed-passage', message, at));
+    const found = error({ code: 'unclosed-passage', name }, place(line));
+    if (!this.findings.some(({ message }) => message === found.message)) this.findings.push(found);
   }
 }
 

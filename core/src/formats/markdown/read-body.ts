@@ -31,17 +31,13 @@ export function readBody(source: string, reading: Reading, offset = 0): Block[] 
   const env: SyntaxEnv = { html: [], panels: 0 };
   const tokens = syntax().parse(source, env);
   if (tokens.some((token) => token.level >= MAX_NESTING - 2))
-    reading.findings.push(error('bad-file', 'The text is nested too deep to be read whole.'));
+    reading.findings.push(error({ code: 'bad-file', why: 'too-nested' }));
   const lines = source.split('\n');
   const blocks = new BodyReader(tokens, reading, offset, lines).blocks();
   for (const html of new Set(env.html)) {
     const at = lines.findIndex((line) => line.includes(html.split('\n')[0] ?? html));
     reading.findings.push(
-      advice(
-        'unsupported-html',
-        `HTML is kept as text: ${html.slice(0, 60)}`,
-        place(at < 0 ? undefined : at + 1 + offset),
-      ),
+      advice({ code: 'unsupported-html', why: 'html', html }, place(at < 0 ? undefined : at + 1 + offset)),
     );
   }
   return blocks.length > 0 ? blocks : [{ type: 'paragraph' }];
@@ -52,7 +48,7 @@ export function readInline(source: string, reading: Reading, line?: number): Inl
   const env: SyntaxEnv = { html: [], panels: 0 };
   const tokens = syntax().parseInline(source, env);
   for (const html of new Set(env.html))
-    reading.findings.push(advice('unsupported-html', `HTML is kept as text: ${html.slice(0, 60)}`, place(line)));
+    reading.findings.push(advice({ code: 'unsupported-html', why: 'html', html }, place(line)));
   return normaliseInline(tokens.flatMap((token) => inlineOf(token.children ?? [], reading, line)));
 }
 
@@ -78,7 +74,7 @@ function inlineOf(tokens: readonly Token[], reading: Reading, line: number | und
         builder.openMark({ type: 'link', attrs: { href: String(token.attrGet('href') ?? '') } });
         if (token.attrGet('title'))
           reading.findings.push(
-            advice('unsupported-html', `A link's title is not kept: “${token.attrGet('title')}”.`, place(at)),
+            advice({ code: 'unsupported-html', why: 'link-title', title: String(token.attrGet('title')) }, place(at)),
           );
         break;
       case 'strong_open':
@@ -129,7 +125,7 @@ function form(builder: InlineBuilder, { form, source }: FormMeta, reading: Readi
       if (builder.closeTag(form.name)) return;
   }
   // A form that stands where it cannot be one is text, as all other HTML.
-  reading.findings.push(advice('unsupported-html', `HTML is kept as text: ${source}`, place(line)));
+  reading.findings.push(advice({ code: 'unsupported-html', why: 'html', html: source }, place(line)));
   builder.text(source);
 }
 
@@ -316,7 +312,7 @@ class BodyReader {
       if (cell) cell.content = [...(cell.content ?? []), ...notes];
     }
     if (children.length === 0)
-      this.reading.findings.push(error('bad-file', 'A table without rows.', { line: tableLine }));
+      this.reading.findings.push(error({ code: 'bad-file', why: 'no-rows' }, { line: tableLine }));
     return this.pair(children, (governing, content) =>
       content.map((row) => ({ ...row, attrs: { when: [governing, ...row.attrs.when] } })),
     );
@@ -327,15 +323,12 @@ class BodyReader {
     for (this.at += 1; this.tokens[this.at]?.type !== 'tr_close'; this.at += 1)
       given.push(this.tokens[this.at]?.children ?? []);
     if (given.slice(align.length).some((tokens) => tokens.length > 0))
-      this.reading.findings.push(error('bad-file', 'This row has more cells than the head of its table.', { line }));
+      this.reading.findings.push(error({ code: 'bad-file', why: 'wide-row' }, { line }));
     const cells: Cell[] = [];
     align.forEach((side, column) => {
       const tokens = given[column] ?? [];
       if (covered.rows.get(covered.at)?.has(column)) {
-        if (tokens.length > 0)
-          this.reading.findings.push(
-            error('bad-file', 'A cell beside it or above spans this one, so it must be empty.', { line }),
-          );
+        if (tokens.length > 0) this.reading.findings.push(error({ code: 'bad-file', why: 'spanned-cell' }, { line }));
         return;
       }
       const first = tokens[0]?.type === 'html_form' ? (tokens[0].meta as unknown as FormMeta).form : undefined;

@@ -9,7 +9,7 @@ import {
   type Pair,
   type YAMLMap,
 } from 'yaml';
-import { error } from '../../findings/finding.js';
+import { error, type FindingData, type Declared } from '../../findings/finding.js';
 import type { Reading } from './inline.js';
 
 /** Reads the YAML of the front matter, and remembers the line of each entry. */
@@ -34,15 +34,15 @@ export class FrontReader {
     for (const problem of yaml.errors) {
       const line = this.lineAt(problem.pos[0]);
       const text = source.split('\n')[line - offset - 1] ?? '';
-      const words = /:\s*\{\{/.test(text)
-        ? 'A value that begins with {{ must stand in quotes.'
-        : `This is not YAML: ${problem.message.split('\n')[0]}`;
-      reading.findings.push(error('bad-file', words, { line }));
+      const data: FindingData<'bad-file'> = /:\s*\{\{/.test(text)
+        ? UNQUOTED
+        : { code: 'bad-file', why: 'not-yaml', says: problem.message.split('\n')[0] ?? '' };
+      reading.findings.push(error(data, { line }));
     }
     if (isMap(yaml.contents)) this.root = yaml.contents as YAMLMap;
     else if (yaml.errors.length === 0)
       reading.findings.push(
-        error('bad-file', 'The front matter must have entries, such as “title: Welcome”.', { line: offset + 1 }),
+        error({ code: 'bad-file', why: 'no-entries', example: '“title: Welcome”' }, { line: offset + 1 }),
       );
   }
 
@@ -51,22 +51,20 @@ export class FrontReader {
   }
 
   /** The entries of a map with their lines; a key that stands twice is reported and its first value kept. */
-  entries(map: YAMLMap, what = 'entry'): [key: string, value: YamlNode | null, line: number][] {
+  entries(map: YAMLMap, what: Declared = 'entry'): [key: string, value: YamlNode | null, line: number][] {
     const seen = new Set<string>();
     return map.items.flatMap((pair: Pair): [string, YamlNode | null, number][] => {
       const keyNode = pair.key as YamlNode | null;
       const line = this.lineAt(keyNode?.range?.[0] ?? map.range?.[0] ?? 0);
       if (!isScalar(keyNode)) {
         this.reading.findings.push(
-          error('bad-file', this.beginsWithTag(keyNode) ? QUOTES : 'A key must be a word.', { line }),
+          error(this.beginsWithTag(keyNode) ? UNQUOTED : { code: 'bad-file', why: 'key-not-word' }, { line }),
         );
         return [];
       }
       const key = String(keyNode.value);
       if (seen.has(key)) {
-        this.reading.findings.push(
-          error('duplicate-key', `There are two ${what === 'entry' ? 'entries' : `${what}s`} “${key}”.`, { line }),
-        );
+        this.reading.findings.push(error({ code: 'duplicate-key', why: 'key', what, key }, { line }));
         return [];
       }
       seen.add(key);
@@ -78,12 +76,12 @@ export class FrontReader {
   text(node: YamlNode | null | undefined, line: number, name: string): string | undefined {
     if (node === null || node === undefined) return undefined;
     if (isScalar(node)) return node.value === null ? undefined : String(node.value);
-    const words = isAlias(node)
-      ? 'Anchors and aliases are not read.'
+    const data: FindingData<'bad-file'> = isAlias(node)
+      ? { code: 'bad-file', why: 'alias' }
       : this.beginsWithTag(node)
-        ? QUOTES
-        : `“${name}” must be one value.`;
-    this.reading.findings.push(error('bad-file', words, { line }));
+        ? UNQUOTED
+        : { code: 'bad-file', why: 'not-one-value', name };
+    this.reading.findings.push(error(data, { line }));
     return undefined;
   }
 
@@ -125,4 +123,4 @@ export class FrontReader {
   }
 }
 
-const QUOTES = 'A value that begins with {{ must stand in quotes.';
+const UNQUOTED: FindingData<'bad-file'> = { code: 'bad-file', why: 'unquoted' };

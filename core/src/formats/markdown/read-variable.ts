@@ -31,18 +31,10 @@ export function readVariable(
   }: { readonly what?: 'variable' | 'column' | 'fact'; readonly except?: readonly string[] } = {},
 ): ReadVariable | undefined {
   const here = { line, variable: key };
-  if (!isKey(key))
-    reading.findings.push(
-      error(
-        'bad-key',
-        `“${key}” cannot be a ${what}'s key: small letters, digits and underscores, beginning with a letter, 40 at most.`,
-        here,
-      ),
-    );
-  else if (isReserved(key))
-    reading.findings.push(error('reserved-key', `“${key}” has a meaning of its own in the template language.`, here));
+  if (!isKey(key)) reading.findings.push(error({ code: 'bad-key', why: 'key', what, key }, here));
+  else if (isReserved(key)) reading.findings.push(error({ code: 'reserved-key', why: 'key', key }, here));
   if (!isMap(node)) {
-    reading.findings.push(error('bad-file', `The ${what} “${key}” needs attributes, such as { type: text }.`, here));
+    reading.findings.push(error({ code: 'bad-file', why: 'no-attributes', what, key }, here));
     return undefined;
   }
   const attributes: Record<string, unknown> = {};
@@ -53,22 +45,30 @@ export function readVariable(
     if (name === 'type') attributes.type = front.text(value, at, 'type');
     else if (!Object.hasOwn(VARIABLE_FORMS, name))
       reading.findings.push(
-        error('unknown-attribute', `A ${what} has no attribute “${name}”.`, {
-          line: at,
-          variable: key,
-          attribute: name,
-        }),
+        error(
+          { code: 'unknown-attribute', why: 'declared', what, name },
+          {
+            line: at,
+            variable: key,
+            attribute: name,
+          },
+        ),
       );
     else attributes[name] = readAttribute(front, reading, name as keyof typeof VARIABLE_FORMS, value, at, key);
   }
   const { type } = attributes;
   if (typeof type !== 'string' || !(TYPE_NAMES as readonly string[]).includes(type)) {
-    const words =
-      type === undefined
-        ? `The ${what} “${key}” has no type.`
-        : `There is no type “${String(type)}”. There are: ${TYPE_NAMES.join(', ')}.`;
     reading.findings.push(
-      error('unknown-type', words, { line: lines.get('type') ?? line, variable: key, attribute: 'type' }),
+      error(
+        {
+          code: 'unknown-type',
+          what,
+          key,
+          ...(type === undefined ? {} : { type: String(type) }),
+          known: TYPE_NAMES,
+        },
+        { line: lines.get('type') ?? line, variable: key, attribute: 'type' },
+      ),
     );
     return undefined;
   }
@@ -76,11 +76,14 @@ export function readVariable(
   for (const name of Object.keys(attributes)) {
     if (known.has(name)) continue;
     reading.findings.push(
-      error('unknown-attribute', `A ${what} of type ${type} has no attribute “${name}”.`, {
-        line: lines.get(name) ?? line,
-        variable: key,
-        attribute: name,
-      }),
+      error(
+        { code: 'unknown-attribute', why: 'declared', what, type, name },
+        {
+          line: lines.get(name) ?? line,
+          variable: key,
+          attribute: name,
+        },
+      ),
     );
     delete attributes[name];
   }
@@ -99,9 +102,9 @@ function readAttribute(
   line: number,
   key: string,
 ): unknown {
-  const wrong = (words: string): undefined => {
+  const wrong = (says: string): undefined => {
     reading.findings.push(
-      error('bad-value', `“${name}” of “${key}” ${words}.`, { line, variable: key, attribute: name }),
+      error({ code: 'bad-value', why: 'form', key, name, says }, { line, variable: key, attribute: name }),
     );
   };
   switch (VARIABLE_FORMS[name]) {
@@ -178,11 +181,14 @@ function readOption(
   if (value === null || (isScalar(value) && value.value === '')) return option;
   if (!isMap(value)) {
     reading.findings.push(
-      error('bad-value', `The option “${key}” needs a label or wording, such as { label: North }.`, {
-        line,
-        variable,
-        attribute: 'options',
-      }),
+      error(
+        { code: 'bad-value', why: 'option-empty', key },
+        {
+          line,
+          variable,
+          attribute: 'options',
+        },
+      ),
     );
     return option;
   }
@@ -193,7 +199,10 @@ function readOption(
     else if (name === 'wording') option.wording = readInline(text, reading, at);
     else
       reading.findings.push(
-        error('unknown-attribute', `An option has no attribute “${name}”.`, { line: at, variable, attribute: name }),
+        error(
+          { code: 'unknown-attribute', why: 'declared', what: 'option', name },
+          { line: at, variable, attribute: name },
+        ),
       );
   }
   if (option.wording?.length === 0) delete option.wording;

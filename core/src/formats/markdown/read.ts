@@ -47,15 +47,9 @@ const CONTAINER = /^(?:\uFEFF)?---[ \t]*\n([\s\S]*?)(?:^|\n)---[ \t]*(?:\n|$)/;
 export function readText(source: string): ReadText {
   const text = source.replace(/\r\n?/g, '\n');
   const front = CONTAINER.exec(text);
-  const early =
-    source.length > MAX_BYTES
-      ? 'The file is larger than 2 MB.'
-      : text.includes('\0')
-        ? 'The file holds a NUL byte, so it is not text.'
-        : !front
-          ? 'The file must begin with front matter between two lines of “---”.'
-          : undefined;
-  if (early !== undefined || !front) {
+  const unreadable =
+    source.length > MAX_BYTES ? 'too-large' : text.includes('\0') ? 'nul-byte' : !front ? 'no-front' : undefined;
+  if (unreadable || !front) {
     const reading = new Reading(new Set());
     const body = front || source.length > MAX_BYTES ? [] : readBody(text.replace(/\0/g, ''), reading);
     const document = assemble(
@@ -66,7 +60,10 @@ export function readText(source: string): ReadText {
     );
     return {
       ...withLines(document, new Map(), new Map()),
-      findings: [error('bad-file', early ?? '', { line: lineOf(text, '\0') }), ...reading.findings],
+      findings: [
+        error({ code: 'bad-file', why: unreadable ?? 'no-front' }, { line: lineOf(text, '\0') }),
+        ...reading.findings,
+      ],
     };
   }
   return readParts(front[1] ?? '', text.slice(front[0].length), front[0].split('\n').length - 1);
@@ -162,7 +159,7 @@ class VariablesReader {
     if (node === undefined || (isScalar(node) && node.value === '')) return { list, lines, remarks };
     if (!isMap(node)) {
       this.reading.findings.push(
-        error('bad-file', '“variables” must have entries, such as “first_name: { type: text }”.'),
+        error({ code: 'bad-file', why: 'no-entries', name: 'variables', example: '“first_name: { type: text }”' }),
       );
       return { list, lines, remarks };
     }
@@ -204,9 +201,7 @@ class TopReader {
         const text = this.yaml.text(node, line, name);
         if (text !== undefined && (text !== '' || name === 'title')) front[name] = text;
       } else if (!this.envelope(name, node, line)) {
-        this.reading.findings.push(
-          error('unknown-attribute', `The front matter has no attribute “${name}”.`, { line, attribute: name }),
-        );
+        this.reading.findings.push(error({ code: 'unknown-attribute', why: 'front', name }, { line, attribute: name }));
       }
     }
     this.judge(front, version);
@@ -219,18 +214,16 @@ class TopReader {
     if (version !== '1')
       this.reading.findings.push(
         error(
-          'bad-file',
           version === undefined
-            ? 'The front matter must say “vocabula: 1”.'
-            : `This file is of version ${version} of the format; only 1 is read.`,
+            ? { code: 'bad-file', why: 'no-version', where: 'front matter' }
+            : { code: 'bad-file', why: 'other-version', version },
           at('vocabula'),
         ),
       );
-    if (front.title === '')
-      this.reading.findings.push(error('bad-file', 'The front matter must have a title.', at('title')));
+    if (front.title === '') this.reading.findings.push(error({ code: 'bad-file', why: 'no-title' }, at('title')));
     if (typeof front.signature === 'string' && !isName(front.signature))
       this.reading.findings.push(
-        error('unknown-block', `“${front.signature}” is not the name of a signature.`, at('signature')),
+        error({ code: 'unknown-block', why: 'no-signature-name', name: front.signature }, at('signature')),
       );
   }
 
@@ -240,7 +233,7 @@ class TopReader {
     if (text !== undefined && allowed.includes(text)) front[name] = text;
     else
       this.reading.findings.push(
-        error('bad-value', `“${name}” must be one of: ${allowed.join(', ')}.`, { line, attribute: name }),
+        error({ code: 'bad-value', why: 'not-one-of', name, allowed }, { line, attribute: name }),
       );
   }
 
@@ -268,14 +261,14 @@ class TopReader {
     const items = isSeq(node) ? (node.items as YamlNode[]) : [];
     if (!isSeq(node))
       this.reading.findings.push(
-        error('bad-file', '“attachments” must be a list of { file, name }.', { line, attribute: name }),
+        error({ code: 'bad-file', why: 'not-list', name, example: '{ file, name }' }, { line, attribute: name }),
       );
     const content = items.flatMap((item): Attachment[] => {
       const entry = isMap(item) ? this.yaml.texts(item) : { file: this.yaml.text(item, line, name) ?? '' };
       const odd = Object.keys(entry).find((key) => key !== 'file' && key !== 'name');
       if (odd)
         this.reading.findings.push(
-          error('unknown-attribute', `An attachment has no attribute “${odd}”.`, { line, attribute: name }),
+          error({ code: 'unknown-attribute', why: 'attachment', name: odd }, { line, attribute: name }),
         );
       return [{ type: 'attachment', attrs: { file: entry.file ?? '' }, ...inline(entry.name ?? '') }];
     });

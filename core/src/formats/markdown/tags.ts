@@ -1,4 +1,5 @@
 /** The tags of the template language: the Mustache specification's, less what could hide what is meant. */
+import type { FindingData } from '../../findings/words.js';
 import { countAtEnd } from '../../words/ends.js';
 import { condition, type Condition } from '../../template/condition.js';
 
@@ -9,8 +10,7 @@ export type Tag =
   | { readonly kind: 'close'; readonly name: string }
   | { readonly kind: 'inclusion'; readonly name: string }
   | { readonly kind: 'comment'; readonly text: string }
-  | { readonly kind: 'unsupported'; readonly reason: string }
-  | { readonly kind: 'malformed'; readonly reason: string };
+  | { readonly kind: 'wrong'; readonly data: FindingData<'unsupported-tag' | 'bad-key'> };
 
 /** A tag and where it stands: from `start` to before `end`. */
 export interface FoundTag {
@@ -33,15 +33,14 @@ export function scanTag(source: string, pos: number): FoundTag | undefined {
     const triple = /^\{{3}[^{}]*\}{3}/.exec(source.slice(pos, pos + 400));
     return triple
       ? {
-          tag: { kind: 'unsupported', reason: 'Three braces would put a value in unescaped. Write two.' },
+          tag: { kind: 'wrong', data: { code: 'unsupported-tag', why: 'three-braces' } },
           start: pos,
           end: pos + triple[0].length,
         }
       : undefined;
   }
-  if (source[pos + 2] === '&')
-    return bounded(source, pos, 'A tag with & would put a value in unescaped. Leave the & out.');
-  if (source[pos + 2] === '=') return bounded(source, pos, 'The delimiters of tags cannot be changed.');
+  if (source[pos + 2] === '&') return bounded(source, pos, { code: 'unsupported-tag', why: 'ampersand' });
+  if (source[pos + 2] === '=') return bounded(source, pos, { code: 'unsupported-tag', why: 'delimiters' });
   const close = endOf(source, pos);
   if (close < 0) return undefined;
   const inner = source.slice(pos + 2, close);
@@ -58,9 +57,9 @@ function endOf(source: string, pos: number): number {
   return at < 0 ? -1 : pos + 2 + at;
 }
 
-function bounded(source: string, pos: number, reason: string): FoundTag | undefined {
+function bounded(source: string, pos: number, data: FindingData<'unsupported-tag'>): FoundTag | undefined {
   const close = endOf(source, pos);
-  return close < 0 ? undefined : { tag: { kind: 'unsupported', reason }, start: pos, end: close + 2 };
+  return close < 0 ? undefined : { tag: { kind: 'wrong', data }, start: pos, end: close + 2 };
 }
 
 function readInner(inner: string): Tag {
@@ -70,20 +69,16 @@ function readInner(inner: string): Tag {
   if (sigil === '>')
     return INCLUSION.test(rest)
       ? { kind: 'inclusion', name: rest }
-      : { kind: 'malformed', reason: `“${rest}” is not the name of a text: small letters, digits and hyphens.` };
+      : { kind: 'wrong', data: { code: 'bad-key', why: 'text', name: rest } };
   if (sigil === '#' || sigil === '^' || sigil === '/') {
     const match = CONDITION.exec(rest);
-    if (!match)
-      return { kind: 'malformed', reason: `“${rest}” is not the name of a condition, such as guide or gate.river.` };
+    if (!match) return { kind: 'wrong', data: { code: 'bad-key', why: 'condition', name: rest } };
     if (sigil === '/') return { kind: 'close', name: rest };
     return { kind: 'open', condition: condition(match[1] as string, match[2]?.split('|') ?? [], sigil === '^') };
   }
   const match = PLACEHOLDER.exec(rest);
   if (!match || FIELD_SOURCE.test(match[1] as string))
-    return {
-      kind: 'malformed',
-      reason: `“${rest}” is not the name of a variable: small letters, digits and underscores.`,
-    };
+    return { kind: 'wrong', data: { code: 'bad-key', why: 'variable', name: rest } };
   return { kind: 'placeholder', name: match[1] as string, view: match[2] ?? '' };
 }
 

@@ -1,6 +1,6 @@
 /** Findings over the template and all its messages at once: each once, with where and for whom. */
 import type { KeptAside } from '@vocabula/contract';
-import { childrenOf, nodeAt, plainWords, type Finding, type Inline, type TextDocument } from '@vocabula/core';
+import { childrenOf, error, nodeAt, plainWords, type Finding, type Inline, type TextDocument } from '@vocabula/core';
 import { digestOf } from '@vocabula/core/proof';
 import type { SentSheet, Series } from './protocol';
 
@@ -78,12 +78,8 @@ export function groupFindings(sources: FindingSources): FindingGroup[] {
 const count = (group: FindingGroup): number => Object.values(group.in).reduce((sum, list) => sum + list.length, 0);
 
 /** A blank, said as a finding; it has the code of a wrong value, for neither is ready to be sent. */
-const blankFinding = (key: string, label: string): Finding => ({
-  code: 'bad-value',
-  level: 'error',
-  message: `${label} is still blank.`,
-  place: { variable: key, attribute: 'blank' },
-});
+const blankFinding = (key: string, label: string): Finding =>
+  error({ code: 'bad-value', why: 'blank', label }, { variable: key, attribute: 'blank' });
 
 function fingerprintOf(
   { code, message, place }: Finding,
