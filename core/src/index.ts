@@ -65,7 +65,6 @@ export {
   familyOf,
   takesValue,
   type ComparisonName,
-  type Family,
 } from './expression/comparisons.js';
 export {
   isGroup,

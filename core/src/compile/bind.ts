@@ -7,6 +7,7 @@ import type { House } from '../house/house.js';
 import type { Read, Slot, Test } from './program.js';
 import { column, declarationOf } from './scope.js';
 import type { Site } from './site.js';
+import { valueType } from '../values/index.js';
 import { conditionInWords } from './wording.js';
 
 /** Binds names to slots, columns, fields and facts. */
@@ -48,7 +49,7 @@ export class Binder {
       return undefined;
     }
     const variable = declarationOf(read);
-    const kind = kindOfTest(variable);
+    const kind = variable && valueType(variable.type).governs;
     const problem = whyNoCondition(condition, variable, kind);
     if (problem !== undefined || kind === undefined) {
       if (problem) this.findings.push(error(problem, at));
@@ -62,19 +63,6 @@ export class Binder {
       depth: site.scope ? site.scope.depth + 1 : 0,
       rowSlots: [],
     };
-  }
-}
-
-function kindOfTest(variable: Variable | undefined): Test['kind'] | undefined {
-  switch (variable?.type) {
-    case 'yes-no':
-    case 'list':
-      return variable.type;
-    case 'choice':
-    case 'choices':
-      return 'option';
-    default:
-      return undefined;
   }
 }
 

@@ -206,7 +206,7 @@ export function checkDeclaration(variable: Variable, unit: TextUnit, context: Va
       ),
     );
   }
-  const unknown = variable.remember && ['money', 'date', 'datetime', 'email', 'phone', 'link'].includes(variable.type);
+  const unknown = variable.remember && type.isPersonal;
   if (unknown)
     findings.push(
       error(

@@ -1,5 +1,6 @@
 /** Comparisons by which conditions are built: which a type has, how they are said, how expressions write them. */
 import type { TypeName } from '../template/variable.js';
+import { valueType, type Family } from '../values/index.js';
 
 /** The comparisons that conditions are built from. */
 export type ComparisonName =
@@ -21,28 +22,8 @@ export type ComparisonName =
   | 'filled'
   | 'empty';
 
-/** What kinds of value are compared alike. */
-export type Family = 'number' | 'date' | 'time' | 'text' | 'yes-no' | 'choice' | 'choices' | 'list' | 'image';
-
-const FAMILIES: Readonly<Record<TypeName, Family>> = {
-  text: 'text',
-  paragraphs: 'text',
-  number: 'number',
-  money: 'number',
-  date: 'date',
-  time: 'time',
-  datetime: 'time',
-  'yes-no': 'yes-no',
-  choice: 'choice',
-  choices: 'choices',
-  email: 'text',
-  phone: 'text',
-  link: 'text',
-  image: 'image',
-  list: 'list',
-};
 /** The family of comparisons that values of a type have. */
-export const familyOf = (type: TypeName): Family => FAMILIES[type];
+export const familyOf = (type: TypeName): Family => valueType(type).family;
 
 const EITHER = [
   ['filled', 'is filled'],

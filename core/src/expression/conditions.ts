@@ -2,10 +2,11 @@
  * Conditions as they are built: comparisons of a variable with a value, in groups of which all or any must hold. Each
  * is an expression of the Common Expression Language, and every expression of that form can be built on.
  */
+import type { Family } from '../values/index.js';
 import { Environment, type ASTNode } from '@marcbachmann/cel-js';
 import type { TypeName } from '../template/variable.js';
 import { WEEKDAYS } from '../values/date.js';
-import { comparisonsOf, familyOf, METHODS, OPERATORS, type ComparisonName, type Family } from './comparisons.js';
+import { comparisonsOf, familyOf, METHODS, OPERATORS, type ComparisonName } from './comparisons.js';
 
 /**
  * `of` is a variable's key, `recipient.x`, `sender.x` or `house.x`. `value` is source text: a number, an ISO day or

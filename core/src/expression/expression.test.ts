@@ -136,7 +136,11 @@ describe('what is not taken', () => {
 
   it('is told at its place in the author’s own text, behind other rewritten parts', () => {
     const source = 'size(tickets) + 1 + nobody * 2';
-    const { offset, length, data: { code } } = problem(source);
+    const {
+      offset,
+      length,
+      data: { code },
+    } = problem(source);
     expect([source.slice(offset, offset + length), code]).toEqual(['nobody', 'unknown-variable']);
   });
 

@@ -1,6 +1,7 @@
 /** Which values of a message nobody has looked at yet. */
 import type { Question } from '../questions/questions.js';
 import type { Variable } from '../template/variable.js';
+import { valueType } from '../values/index.js';
 
 /** Values that come from elsewhere than this recipient, this sender or this person's own hand. */
 const BORROWED: ReadonlySet<string> = new Set(['last', 'memory', 'clipboard']);
@@ -18,14 +19,11 @@ export function unconfirmed(questions: readonly Question[], confirmed: ReadonlyS
   );
 }
 
-const isPicked = ({ type }: Variable): boolean => type === 'choice' || type === 'choices';
-
-/** Types whose values are never remembered beyond one recipient (engine notes, section 2). */
-const PERSONAL: ReadonlySet<string> = new Set(['money', 'date', 'datetime', 'email', 'phone', 'link']);
+const isPicked = ({ type }: Variable): boolean => valueType(type).governs === 'option';
 
 /** How far the memory for a variable reaches: the last answer for the same recipient, for anybody, or not at all. */
 export function memoryOf({ from, remember, type, value }: Variable): 'last' | 'memory' | undefined {
   if (value !== undefined) return undefined;
   if (from === 'last') return 'last';
-  return remember && !PERSONAL.has(type) ? 'memory' : undefined;
+  return remember && !valueType(type).isPersonal ? 'memory' : undefined;
 }

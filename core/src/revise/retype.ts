@@ -28,8 +28,7 @@ const COMMON: ReadonlySet<string> = new Set([
   'default',
   'value',
 ]);
-const GOVERNING: ReadonlySet<TypeName> = new Set(['yes-no', 'choice', 'choices', 'list']);
-const hasOptions = (type: TypeName): boolean => type === 'choice' || type === 'choices';
+const hasOptions = (type: TypeName): boolean => valueType(type).governs === 'option';
 
 /** The text with a variable of another type: what fits goes along, what does not is listed. */
 export function retypeVariable(document: TextDocument, key: string, type: TypeName, context: ValueContext): Retyped {
@@ -82,7 +81,7 @@ function declaredAs(old: Variable, type: TypeName, context: ValueContext): { var
   }
   const { default: usual, ...others } = kept as unknown as Variable;
   const bare = withNeeds({ ...others, type }, old);
-  if (bare.remember && ['money', 'date', 'datetime', 'email', 'phone', 'link'].includes(type)) {
+  if (bare.remember && valueType(type).isPersonal) {
     lost.push('“remember”');
     delete (bare as { remember?: boolean }).remember;
   }
@@ -97,8 +96,8 @@ function declaredAs(old: Variable, type: TypeName, context: ValueContext): { var
 }
 
 /** What a type cannot be without. */
-function withNeeds(variable: Variable, old: Variable): Variable {
-  if (variable.type === 'money' && !variable.currency) return { ...variable, currency: 'EUR' };
+function withNeeds(bare: Variable, old: Variable): Variable {
+  const variable = { ...valueType(bare.type).initial, ...bare };
   if (hasOptions(variable.type) && !variable.options?.length) {
     const labels = old.type === 'yes-no' ? [old.words?.yes ?? 'Yes', old.words?.no ?? 'No'] : ['First', 'Second'];
     const taken = new Set<string>();
@@ -131,7 +130,7 @@ function carried(usual: NonNullable<Variable['default']>, old: Variable, type: T
 
 /** A condition as the new declaration can govern it: the first option is the yes, and the other way round. */
 function governs(condition: Condition, old: Variable, next: Variable): Condition | undefined {
-  if (!GOVERNING.has(next.type)) return undefined;
+  if (!valueType(next.type).governs) return undefined;
   if (hasOptions(next.type)) {
     if (condition.is.length > 0) return condition;
     const first = next.options?.[0];

@@ -22,6 +22,19 @@ export const TYPE_NAMES = [
 /** The type of a variable. */
 export type TypeName = (typeof TYPE_NAMES)[number];
 
+/** Types that a column of a table may have. */
+export const COLUMN_TYPES = [
+  'text',
+  'number',
+  'date',
+  'yes-no',
+  'email',
+  'phone',
+  'link',
+] as const satisfies readonly TypeName[];
+/** The type of a column of a table. */
+export type ColumnType = (typeof COLUMN_TYPES)[number];
+
 /** An option of a choice: a label for the person choosing, a wording that lands in the message. */
 export interface Option {
   readonly key: string;

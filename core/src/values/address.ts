@@ -62,6 +62,13 @@ export const email: ValueType = {
   declared: declaredDomains,
   specimen: () => 'ada@larkmoor.example',
   expressionType: 'string',
+  family: 'text',
+  control: 'email',
+  isPersonal: true,
+  column: 'email',
+  hard: ({ isLongest }) =>
+    isLongest ? 'maximiliane.featherstonehaugh-cholmondeley@brackenholt-horticultural-society.example' : undefined,
+  madeUp: ({ address }) => address(),
 };
 
 /** A telephone number, with its country in the reader's language. */
@@ -85,6 +92,11 @@ export const phone: ValueType = {
   declared: () => [],
   specimen: () => '+442079460018',
   expressionType: 'string',
+  family: 'text',
+  control: 'phone',
+  isPersonal: true,
+  column: 'phone',
+  madeUp: (context) => context.phone(),
 };
 
 /** An address of a page; `domains` says which are taken. */
@@ -114,4 +126,10 @@ export const link: ValueType = {
   declared: declaredDomains,
   specimen: () => 'https://larkmoor.example/visit',
   expressionType: 'string',
+  family: 'text',
+  control: 'link',
+  isPersonal: true,
+  column: 'link',
+  hard: ({ isLongest }) =>
+    isLongest ? `https://larkmoor.example/${'gardens-and-glasshouses/'.repeat(4)}?group=42` : undefined,
 };

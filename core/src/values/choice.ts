@@ -7,6 +7,8 @@ import { listFormat, numberFormat } from './intl.js';
 import { isKey, labelFromKey } from '../template/keys.js';
 import { plainWords } from '../template/document.js';
 import type { Option, Variable } from '../template/variable.js';
+import { fold } from '../words/fold.js';
+import { YES_NO_LEVELS } from './yes-no.js';
 import {
   MAX_LENGTH,
   TOO_LONG,
@@ -73,6 +75,20 @@ function declaredOptions(variable: Variable): DeclarationProblem[] {
   return problems;
 }
 
+/** The key of an option that a cell names by key or label; the cell's words if it names none. */
+function optionNamed(cell: string, { options = [] }: Variable): string {
+  const words = cell.trim();
+  const folded = fold(words);
+  return options.find((each) => each.key === words || fold(labelOf(each)) === folded)?.key ?? words;
+}
+
+/** The option with the most words. */
+function longestOption(variable: Variable | undefined): Option | undefined {
+  const size = ({ wording, label = '', key }: Option): number =>
+    wording ? JSON.stringify(wording).length : (label || key).length;
+  return [...(variable?.options ?? [])].sort((a, b) => size(b) - size(a))[0];
+}
+
 /** One of several options. */
 export const choice: ValueType = {
   name: 'choice',
@@ -86,6 +102,22 @@ export const choice: ValueType = {
   declared: declaredOptions,
   specimen: ({ options }) => options?.[0]?.key ?? '',
   expressionType: 'string',
+  family: 'choice',
+  control: 'options',
+  governs: 'option',
+  column: 'text',
+  fromCell: (cell, variable) => optionNamed(cell, variable),
+  outcomes(variable) {
+    const options = (variable.options ?? []).map((option) => ({ key: option.key, label: labelOf(option) }));
+    const mayBeEmpty = !variable.required && variable.default === undefined;
+    const levels = [...options, ...(mayBeEmpty ? [{ key: 'empty', label: 'none' }] : [])];
+    const levelOf = (value: unknown): number =>
+      value === undefined && mayBeEmpty ? options.length : options.findIndex((option) => option.key === value);
+    return [{ levels, levelOf }];
+  },
+  tried: ({ options = [] }, { none }) => [...options.map(({ key }) => key), ...none],
+  hard: ({ isLongest }, variable) => (isLongest ? longestOption(variable)?.key : undefined),
+  madeUp: ({ at }, variable) => variable?.options?.[at % Math.max(1, variable.options.length)]?.key ?? '',
 };
 
 /** Several of some options. */
@@ -135,4 +167,25 @@ export const choices: ValueType = {
   declared: (variable) => [...declaredOptions(variable), ...limitsSwapped(variable, 'least', 'most')],
   specimen: ({ options = [] }) => options.slice(0, 2).map(({ key }) => key),
   expressionType: 'list<string>',
+  family: 'choices',
+  control: 'options',
+  governs: 'option',
+  column: 'text',
+  fromCell: (cell, variable) => cell.split(/[,;|]/).map((part) => optionNamed(part, variable)),
+  outcomes: ({ options = [] }) =>
+    options.map((option) => ({
+      option,
+      levels: YES_NO_LEVELS,
+      levelOf: (value) => (Array.isArray(value) && (value as readonly unknown[]).includes(option.key) ? 0 : 1),
+    })),
+  tried({ options = [], required }, { accepted }) {
+    const keys = options.map(({ key }) => key);
+    return accepted([...keys.map((key) => [key]), keys, keys.slice(0, 2), ...(required ? [] : [[]])]);
+  },
+  hard: ({ isLongest }, variable) => (isLongest ? variable?.options?.map(({ key }) => key) : undefined),
+  madeUp: ({ at }, variable) =>
+    (variable?.options ?? [])
+      .filter((_, option) => ((at + 1) >> option) % 2 === 1)
+      .map(({ key }) => key)
+      .join(', '),
 };

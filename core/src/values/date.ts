@@ -2,7 +2,7 @@
 import { wallAt } from './zone.js';
 import { dayFormat } from './intl.js';
 import type { Variable } from '../template/variable.js';
-import type { DeclarationProblem, Formatter, ValueContext, ValueType } from './type.js';
+import type { DeclarationProblem, Formatter, TryContext, ValueContext, ValueType } from './type.js';
 
 const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
 const DAY_MS = 86_400_000;
@@ -70,6 +70,26 @@ export function weekdaysProblem({ weekdays }: Variable): DeclarationProblem[] {
     : [{ attribute: 'weekdays', message: `“${odd}” is not a weekday: mon, tue, wed, thu, fri, sat, sun.` }];
 }
 
+const WRITTEN_DAY = /\b\d{4}-\d{2}-\d{2}\b/g;
+/** Days from today that notice, weeks and years are told by. */
+const NEAR = [-400, -30, -7, -1, 0, 1, 2, 3, 4, 5, 6, 7, 30, 400];
+
+/** A day as it usually is, and where it is compared, those around what with and around today. */
+export function triedDays(
+  variable: Variable,
+  { specimen, none, constants, isCompared, accepted, today }: TryContext,
+  asValue: (day: string) => string = (day) => day,
+): unknown[] {
+  if (!isCompared) return accepted([specimen, ...none]);
+  const shift = (day: string, by: number): string =>
+    new Date(Date.parse(`${day}T00:00:00Z`) + by * 86_400_000).toISOString().slice(0, 10);
+  const numbers = constants.map(Number).filter(Number.isFinite);
+  const days = [variable.value ?? '', ...constants].flatMap((each) => each.match(WRITTEN_DAY) ?? []);
+  const around = days.flatMap((day) => [shift(day, -1), day, shift(day, 1)]);
+  const relative = [...NEAR, ...numbers.flatMap((each) => [each - 1, each, each + 1])].map((by) => shift(today, by));
+  return accepted([specimen, ...[...around, ...relative].map(asValue), ...none]);
+}
+
 /** A day. */
 export const date: ValueType = {
   name: 'date',
@@ -103,4 +123,11 @@ export const date: ValueType = {
   },
   specimen: (_variable, { today }) => today,
   expressionType: 'string',
+  family: 'date',
+  control: 'day',
+  isPersonal: true,
+  column: 'date',
+  tried: (variable, context) => triedDays(variable, context),
+  hard: ({ day }) => day,
+  madeUp: ({ at, today }) => dayFromNumber(dayNumber(today) + 3 + ((at * 11) % 90)) ?? today,
 };

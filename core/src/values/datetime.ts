@@ -3,7 +3,7 @@
  * `2027-05-11T14:30`, so that values of one zone compare as text; an input with an offset is brought to the zone.
  */
 import { dayFormat } from './intl.js';
-import { boundary, dayFormatter, isDay, weekdayNumber, weekdaysProblem, WEEKDAYS } from './date.js';
+import { boundary, dayFormatter, isDay, triedDays, weekdayNumber, weekdaysProblem, WEEKDAYS } from './date.js';
 import { timeFormatter, timeOf } from './time.js';
 import type { Formatter, ValueContext, ValueType } from './type.js';
 import type { Variable } from '../template/variable.js';
@@ -97,4 +97,10 @@ export const datetime: ValueType = {
   ],
   specimen: (_variable, { today }) => `${today}T14:30`,
   expressionType: 'string',
+  family: 'time',
+  control: 'moment',
+  isPersonal: true,
+  column: 'text',
+  tried: (variable, context) => triedDays(variable, context, (day) => `${day}T10:00`),
+  hard: ({ day }) => day && `${day}T09:30`,
 };

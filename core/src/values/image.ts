@@ -46,4 +46,6 @@ export const image: ValueType = {
       : [{ attribute: 'max_width', message: 'A width is a number of pixels.' }],
   specimen: () => ({ src: '', alt: 'image' }),
   expressionType: 'map<string, string>',
+  family: 'image',
+  control: 'image',
 };

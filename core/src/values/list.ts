@@ -117,6 +117,26 @@ function declaredColumns(variable: Variable, context: ValueContext): Declaration
   return problems;
 }
 
+const ROW_LEVELS = [
+  { key: 'none', label: 'none' },
+  { key: 'one', label: 'one' },
+  { key: 'many', label: 'several' },
+];
+
+/** A row with a likely value in each of some columns. */
+const rowOf = (columns: readonly Variable[], context: ValueContext): RowValue =>
+  Object.fromEntries(columns.map((column) => [column.key, specimenBy(scalarType(column.type), column, context)]));
+
+/** Rows written as JSON in a cell; undefined if they are none. */
+function rowsOfCell(cell: string): unknown {
+  try {
+    const rows: unknown = JSON.parse(cell);
+    return Array.isArray(rows) ? rows : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
 /** Rows with the same columns. */
 export const list: ValueType = {
   name: 'list',
@@ -153,10 +173,27 @@ export const list: ValueType = {
   },
   declared: (variable, context) => [...declaredColumns(variable, context), ...limitsSwapped(variable, 'least', 'most')],
   specimen({ columns = [] }, context) {
-    const row = Object.fromEntries(
-      columns.map((column) => [column.key, specimenBy(scalarType(column.type), column, context)]),
-    );
+    const row = rowOf(columns, context);
     return [row, row];
   },
   expressionType: 'list',
+  family: 'list',
+  control: 'rows',
+  governs: 'list',
+  fromCell: rowsOfCell,
+  outcomes: () => [{ levels: ROW_LEVELS, levelOf: (value) => Math.min(Array.isArray(value) ? value.length : 0, 2) }],
+  tried({ columns = [] }, { specimen, constants, ...context }) {
+    const given = Array.isArray(specimen) && specimen.length > 0 ? (specimen as unknown[])[0] : undefined;
+    const row =
+      given ??
+      rowOf(
+        columns.filter((column) => column.value === undefined),
+        context,
+      );
+    const numbers = constants.map(Number).filter(Number.isFinite);
+    const counts = new Set([0, 1, 2, ...numbers.flatMap((each) => [each - 1, each, each + 1])]);
+    return [...counts]
+      .filter((count) => Number.isInteger(count) && count >= 0 && count <= 60)
+      .map((count) => Array.from({ length: count }, () => row));
+  },
 };

@@ -1,6 +1,6 @@
 /** Money. A value is a double that is exact to the currency's minor unit as far as doubles go. */
 import { numberFormat } from './intl.js';
-import { decimal } from './number.js';
+import { decimal, hardNumber, madeUpNumber, triedNumbers } from './number.js';
 import { limitsSwapped, outside, within, type Formatter, type ValueType } from './type.js';
 
 const digitsByCurrency = new Map<string, number>();
@@ -75,4 +75,12 @@ export const money: ValueType = {
   ],
   specimen: ({ min, max }) => within(1234.5, min, max),
   expressionType: 'double',
+  family: 'number',
+  control: 'number',
+  isPersonal: true,
+  initial: { currency: 'EUR' },
+  column: 'number',
+  tried: triedNumbers,
+  hard: hardNumber,
+  madeUp: madeUpNumber,
 };

@@ -1,7 +1,18 @@
 /** Numbers. A value is a finite double. */
 import { numberFormat } from './intl.js';
 import { categoryOf, ordinalSuffix } from './plural.js';
-import { limitsSwapped, outside, within, type DeclarationProblem, type Formatter, type ValueType } from './type.js';
+import type { Variable } from '../template/variable.js';
+import {
+  limitsSwapped,
+  outside,
+  within,
+  type DeclarationProblem,
+  type Formatter,
+  type HardOffer,
+  type MadeUpContext,
+  type TryContext,
+  type ValueType,
+} from './type.js';
 
 const DECIMAL = /^[+-]?(\d+(\.\d*)?|\.\d+)$/;
 
@@ -18,6 +29,29 @@ export function decimal(input: unknown): number | undefined {
 function onStep(value: number, step: number, origin: number): boolean {
   const steps = (value - origin) / step;
   return Math.abs(steps - Math.round(steps)) <= 1e-9 * Math.max(1, Math.abs(steps));
+}
+
+/** A number as it usually is, and where it is compared, those one step either side of what with. */
+export function triedNumbers({ step = 1, min, max }: Variable, context: TryContext): unknown[] {
+  const { specimen, none, constants, isCompared, accepted } = context;
+  if (!isCompared) return accepted([specimen, ...none]);
+  const numbers = constants.map(Number).filter(Number.isFinite);
+  const around = numbers.flatMap((each) => [each - step, each, each + step]);
+  const ends = [min, max].filter((each) => each !== undefined);
+  return accepted([specimen, ...around, ...ends, 0, 1, ...none]);
+}
+
+/** A hard number: the one offered, or a very large one. */
+export function hardNumber({ number, isLarge }: HardOffer, variable: Variable | undefined): number | undefined {
+  if (isLarge) return variable?.max ?? (variable?.step ? 1_000_000 : 1_234_567);
+  // A negative one reaches as low as the variable goes.
+  return number !== undefined && number < 0 ? Math.min(number, variable?.min ?? number) : number;
+}
+
+/** A number that the variable takes; the least for the first row. */
+export function madeUpNumber({ at, next }: MadeUpContext, variable: Variable | undefined): string {
+  const { min = 1, max = min + 40, step = 1 } = variable ?? {};
+  return String(min + step * (at === 0 ? 0 : next(Math.max(1, Math.floor((max - min) / step) + 1))));
 }
 
 /** A number. */
@@ -83,4 +117,10 @@ export const number: ValueType = {
   },
   specimen: ({ min, max }) => within(12, min, max),
   expressionType: 'double',
+  family: 'number',
+  control: 'number',
+  column: 'number',
+  tried: triedNumbers,
+  hard: hardNumber,
+  madeUp: madeUpNumber,
 };

@@ -89,6 +89,11 @@ export function textFormatter(view: string, locale: string): Formatter | undefin
   return change && ((value: Value) => change(String(value)));
 }
 
+/** What somebody writes who has much to say. */
+const MUCH = 'Quite a lot to say about geese. '.repeat(20).trim();
+const shortened = (words: string, variable: Variable | undefined): string =>
+  variable?.max_length === undefined ? words : words.slice(0, variable.max_length).trim();
+
 /** How a text can be shown: in capitals, in small letters, as a title, as a sentence. */
 export const TEXT_VIEWS = ['upper', 'lower', 'title', 'sentence'] as const;
 
@@ -103,6 +108,11 @@ export const text: ValueType = {
   declared,
   specimen: () => 'some words',
   expressionType: 'string',
+  family: 'text',
+  control: 'line',
+  column: 'text',
+  hard: ({ words, isLongest }, variable) => words && (isLongest ? shortened(words, variable) : words),
+  madeUp: ({ words }) => words(),
 };
 
 /** Text of several paragraphs. */
@@ -116,4 +126,9 @@ export const paragraphs: ValueType = {
   declared,
   specimen: () => 'some words',
   expressionType: 'string',
+  family: 'text',
+  control: 'lines',
+  column: 'text',
+  hard: ({ words, isLongest }, variable) => words && (isLongest ? shortened(`${words}\n\n${MUCH}`, variable) : words),
+  madeUp: ({ words }) => words(),
 };

@@ -52,4 +52,7 @@ export const time: ValueType = {
   declared,
   specimen: () => '14:30',
   expressionType: 'string',
+  family: 'time',
+  control: 'time',
+  column: 'text',
 };

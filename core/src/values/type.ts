@@ -1,5 +1,5 @@
 /** What every variable type says of itself. Adding a type is one file with one `ValueType`, and a line in `index.ts`. */
-import type { TypeName, Variable } from '../template/variable.js';
+import type { ColumnType, Option, TypeName, Variable } from '../template/variable.js';
 
 /** A row of a list, by column key; a missing cell is absent. */
 export interface RowValue {
@@ -43,7 +43,75 @@ export type GivenHtml = string | readonly (readonly (string | undefined)[])[];
 /** Says of an input that is in its usual form already how it is written in HTML, so that it need not be parsed. */
 export type AsGiven = (input: unknown) => GivenHtml | undefined;
 
-/** A type of variable: how its values are parsed, checked and shown. One file each. */
+/** What kinds of value are compared alike in conditions. */
+export type Family = 'number' | 'date' | 'time' | 'text' | 'yes-no' | 'choice' | 'choices' | 'list' | 'image';
+
+/** The control that asks for a value. */
+export type ControlKind =
+  | 'tick'
+  | 'day'
+  | 'moment'
+  | 'number'
+  | 'time'
+  | 'image'
+  | 'line'
+  | 'lines'
+  | 'options'
+  | 'rows'
+  | 'email'
+  | 'phone'
+  | 'link';
+
+/** One thing about a value that a covering set lets go each way: the levels, and which of them a value is (−1: none). */
+export interface Outcome {
+  /** The option that it is about, where a value is several things at once. */
+  readonly option?: Option;
+  readonly levels: readonly { readonly key: string; readonly label: string }[];
+  levelOf(value: Value | undefined): number;
+}
+
+/** What values can be chosen by, to try how a message comes out. */
+export interface TryContext extends ValueContext {
+  /** A value as it usually is. */
+  readonly specimen: unknown;
+  /** Numbers and texts that calculated values compare it with, as they are written there. */
+  readonly constants: readonly string[];
+  /** True if a calculated value reads it. */
+  readonly isCompared: boolean;
+  /** Nothing, where the question may be left empty. */
+  readonly none: readonly undefined[];
+  /** Those of some values that the variable takes, each once. */
+  accepted(values: readonly unknown[]): unknown[];
+}
+
+/** What a hard case is about: at most one of these is given. */
+export interface HardOffer {
+  /** Words to stand in a text. */
+  readonly words?: string;
+  /** The longest values that are likely. */
+  readonly isLongest?: boolean;
+  readonly number?: number;
+  /** A very large number, or the largest that the variable takes. */
+  readonly isLarge?: boolean;
+  /** ISO day. */
+  readonly day?: string;
+}
+
+/** What made-up cells are made from. */
+export interface MadeUpContext {
+  /** Which row it is for, from 0. */
+  readonly at: number;
+  /** ISO day; made-up days lie after it. */
+  readonly today: string;
+  /** A whole number below another, from a seed. */
+  next(below: number): number;
+  /** Made-up words for the column, an address and a telephone number of the person of that row. */
+  words(): string;
+  address(): string;
+  phone(): string;
+}
+
+/** A type of variable: how its values are parsed, checked, shown, asked for, compared and tried. One file each. */
 export interface ValueType {
   readonly name: TypeName;
   /** Attributes besides those that every type has. */
@@ -64,7 +132,27 @@ export interface ValueType {
   /** A likely value, to show what a view looks like before anybody has given one. */
   specimen(variable: Variable, context: ValueContext): Value;
   /** The type in expressions, as the Common Expression Language writes it. */
-  expressionType: string;
+  readonly expressionType: string;
+  readonly family: Family;
+  readonly control: ControlKind;
+  /** How passages depend on a value; left out where none can. */
+  readonly governs?: 'yes-no' | 'option' | 'list';
+  /** True for values that are never remembered beyond one recipient (engine notes, section 2). */
+  readonly isPersonal?: boolean;
+  /** What a new declaration of the type begins with, since it cannot be without. */
+  readonly initial?: Partial<Variable>;
+  /** The type of a column of samples that holds such values; none where a cell cannot. */
+  readonly column?: ColumnType;
+  /** An answer of a cell of a table; left out where the cell is one as it stands. */
+  fromCell?(cell: string, variable: Variable): unknown;
+  /** What a covering set distinguishes; left out for types that only can be given or left empty. */
+  outcomes?(variable: Variable): readonly Outcome[];
+  /** Values that are tried for a covering set; left out where the usual one and the constants will do. */
+  tried?(variable: Variable, context: TryContext): readonly unknown[];
+  /** A value that is hard in the way of an offer; undefined leaves the usual one. */
+  hard?(offer: HardOffer, variable: Variable | undefined): unknown;
+  /** A made-up cell; left out where none can be made up. */
+  madeUp?(context: MadeUpContext, variable: Variable | undefined): string;
 }
 
 /** The longest value that is taken, in UTF-16 units. */

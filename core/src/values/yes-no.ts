@@ -34,6 +34,12 @@ const SPELT: ReadonlyMap<string, boolean> = new Map([
   ['no', false],
 ]);
 
+/** The levels of what is so or not. */
+export const YES_NO_LEVELS = [
+  { key: 'yes', label: 'yes' },
+  { key: 'no', label: 'no' },
+];
+
 /** Yes or no. */
 export const yesNo: ValueType = {
   name: 'yes-no',
@@ -57,4 +63,12 @@ export const yesNo: ValueType = {
   declared: () => [],
   specimen: () => true,
   expressionType: 'bool',
+  family: 'yes-no',
+  control: 'tick',
+  governs: 'yes-no',
+  column: 'yes-no',
+  fromCell: (cell) => (/^(?:true|yes|1)$/i.test(cell) ? true : /^(?:false|no|0)$/i.test(cell) ? false : cell),
+  outcomes: () => [{ levels: YES_NO_LEVELS, levelOf: (value) => (value === true ? 0 : 1) }],
+  tried: () => [true, false],
+  madeUp: ({ at }) => (at % 2 === 0 ? 'true' : 'false'),
 };

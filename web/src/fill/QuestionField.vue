@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One question with the control that fits its type. */
-import type { Question, RowValue } from '@vocabula/core';
+import { valueType, type Question, type RowValue } from '@vocabula/core';
 import type { FoundValue } from '@vocabula/core/filling';
 import { computed, useId } from 'vue';
 import TypedField from '../ui/TypedField.vue';
@@ -24,9 +24,11 @@ const props = defineProps<{
   offers?: readonly FoundValue[];
 }>();
 const emit = defineEmits<{ answer: [value: unknown] }>();
-const TYPED: ReadonlySet<string> = new Set(['number', 'money', 'time']);
+/** Kinds of a field of one line. */
+const INPUTS: Readonly<Record<string, string>> = { email: 'email', phone: 'tel', link: 'url' };
 const id = useId();
 const { variable } = props.question;
+const { control } = valueType(variable.type);
 /** What the control shows: the answer as typed, else the value it has from elsewhere. */
 const shown = computed(() =>
   props.given === undefined || props.given === null ? (props.question.value ?? '') : props.given,
@@ -54,7 +56,7 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.h
 
 <template>
   <div class="question" :data-question="question.key">
-    <label v-if="question.type === 'yes-no'" class="tick">
+    <label v-if="control === 'tick'" class="tick">
       <input
         class="control"
         type="checkbox"
@@ -75,7 +77,7 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.h
         ></span
       >
       <DayField
-        v-if="question.type === 'date'"
+        v-if="control === 'day'"
         :model-value="text"
         :locale="question.locale"
         :labelled-by="id"
@@ -84,7 +86,7 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.h
         @update:model-value="emit('answer', $event)"
       />
       <MomentField
-        v-else-if="question.type === 'datetime'"
+        v-else-if="control === 'moment'"
         :model-value="text"
         :locale="question.locale"
         :labelled-by="id"
@@ -93,27 +95,27 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.h
         @update:model-value="emit('answer', $event)"
       />
       <TypedField
-        v-else-if="TYPED.has(question.type)"
+        v-else-if="control === 'number' || control === 'time'"
         class="control"
         :type="question.type"
-        :inputmode="question.type === 'time' ? undefined : 'decimal'"
+        :inputmode="control === 'time' ? undefined : 'decimal'"
         :model-value="text"
         :locale="question.locale"
         :aria-labelledby="id"
         :aria-describedby="describedBy"
         :aria-invalid="invalid"
-        :placeholder="question.type === 'time' ? '14:30, 2 pm' : undefined"
+        :placeholder="control === 'time' ? '14:30, 2 pm' : undefined"
         @update:model-value="emit('answer', $event)"
       />
       <ImageField
-        v-else-if="question.type === 'image'"
+        v-else-if="control === 'image'"
         :model-value="text"
         :labelled-by="id"
         :described-by="describedBy"
         @update:model-value="emit('answer', $event)"
       />
       <textarea
-        v-else-if="question.type === 'paragraphs'"
+        v-else-if="control === 'lines'"
         class="control"
         rows="3"
         :value="text"
@@ -123,7 +125,7 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.h
         @input="emit('answer', ($event.target as HTMLTextAreaElement).value)"
       />
       <OptionsField
-        v-else-if="question.type === 'choice' || question.type === 'choices'"
+        v-else-if="control === 'options'"
         :question="question"
         :shown="shown"
         :words="text"
@@ -132,7 +134,7 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.h
         @answer="emit('answer', $event)"
       />
       <RowsField
-        v-else-if="question.type === 'list'"
+        v-else-if="control === 'rows'"
         :columns="variable.columns ?? []"
         :rows="(Array.isArray(shown) ? shown : []) as readonly RowValue[]"
         :label="question.label"
@@ -143,15 +145,7 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.h
         v-else
         class="control"
         autocomplete="off"
-        :type="
-          question.type === 'email'
-            ? 'email'
-            : question.type === 'phone'
-              ? 'tel'
-              : question.type === 'link'
-                ? 'url'
-                : 'text'
-        "
+        :type="INPUTS[control] ?? 'text'"
         :value="text"
         :aria-labelledby="id"
         :aria-describedby="describedBy"

@@ -1,6 +1,6 @@
 /** A message as it stands: its questions and its preview, worked out of what is answered and changed. */
 import type { Fill, OfferedValue, Original } from '@vocabula/contract';
-import { compileBundle, questions, render, type Program } from '@vocabula/core';
+import { compileBundle, questions, render, type Program, valueType } from '@vocabula/core';
 import {
   changedSince,
   composed,
@@ -62,12 +62,11 @@ export function useMessage() {
   const answer = (key: string, value: unknown): void => {
     const before = message.value?.text ?? '';
     answers.value = { ...answers.value, [key]: value };
-    const { type } = asked.value.find((question) => question.key === key) ?? {};
+    const type = asked.value.find((question) => question.key === key)?.type;
+    const governs = type && valueType(type).governs;
     // What a tick or an option adds and takes is told; letters of a name are seen.
     did.value =
-      type === 'yes-no' || type === 'choice' || type === 'choices'
-        ? difference(before, message.value?.text ?? '', program.value?.locale)
-        : undefined;
+      governs && governs !== 'list' ? difference(before, message.value?.text ?? '', program.value?.locale) : undefined;
   };
   const confirm = (key: string): void => {
     if (!confirmed.value.includes(key)) confirmed.value = [...confirmed.value, key];

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** What a template needs of this set: what is there, what is missing, and what could stand in for it. */
 import type { TextSummary } from '@vocabula/contract';
-import { compile } from '@vocabula/core';
+import { compile, valueType } from '@vocabula/core';
 import { cellFor, madeUpSet, needs, type Need } from '@vocabula/core/proof';
-import { isColumnType, matchColumns } from '@vocabula/core/tables';
+import { matchColumns } from '@vocabula/core/tables';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
@@ -50,7 +50,7 @@ const missing = computed(() => wanted.value.filter(({ column }) => !columns.valu
 const columnOf = ({ column, label, type }: Need) => ({
   key: column,
   name: label,
-  type: isColumnType(type) ? type : type === 'money' ? ('number' as const) : ('text' as const),
+  type: valueType(type).column ?? 'text',
 });
 /** A column that may be the one that is missing, under another name. */
 const standsIn = computed(() => {

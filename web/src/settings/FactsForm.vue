@@ -49,7 +49,7 @@ function retype(key: string, fact: Fact, type: Variable['type']): void {
   const { label } = fact.variable;
   put(key, {
     ...fact,
-    variable: { key, type, ...(label ? { label } : {}), ...(type === 'money' ? { currency: 'EUR' } : {}) },
+    variable: { key, type, ...(label ? { label } : {}), ...valueType(type).initial },
   });
 }
 async function add(): Promise<void> {

@@ -1,20 +1,7 @@
 /** What type the cells of a column are, and the form of answers for them. */
 import { isEmail, safeUrl } from '../../values/address.js';
 import { isDay } from '../../values/date.js';
-import type { TypeName } from '../../template/variable.js';
-
-/** Types a column of a table may have. */
-export const COLUMN_TYPES = [
-  'text',
-  'number',
-  'date',
-  'yes-no',
-  'email',
-  'phone',
-  'link',
-] as const satisfies readonly TypeName[];
-/** The type of a column of a table. */
-export type ColumnType = (typeof COLUMN_TYPES)[number];
+import type { ColumnType } from '../../template/variable.js';
 
 /** Which comes first in dates written in figures. */
 export type DayOrder = 'day first' | 'month first';

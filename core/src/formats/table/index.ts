@@ -1,12 +1,13 @@
 /** Tables of recipients: read from CSV, JSON, vCard or a workbook, written as CSV or JSON (format notes). */
 import { isVcard, readVcards } from '../vcard/index.js';
-import { COLUMN_TYPES, type ColumnType } from './columns.js';
+import { COLUMN_TYPES, type ColumnType } from '../../template/variable.js';
 import { readCsv, tableOfGrid } from './csv.js';
 import { decode } from './decode.js';
 import { readJson } from './json.js';
 import { TableProblem, type ColumnChoices, type Table } from './table.js';
 
-export { COLUMN_TYPES, type ColumnChoice, type ColumnType } from './columns.js';
+export { COLUMN_TYPES, type ColumnType } from '../../template/variable.js';
+export type { ColumnChoice } from './columns.js';
 export { writeCsv } from './csv.js';
 export { decode as decodeText, type Encoding } from './decode.js';
 export { writeJson } from './json.js';

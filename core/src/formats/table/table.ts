@@ -1,6 +1,7 @@
 /** What a table is, and how one is made of names and cells. */
 import { columnKey } from '../../template/keys.js';
-import { recogniseColumn, type ColumnChoice, type ColumnType } from './columns.js';
+import type { ColumnType } from '../../template/variable.js';
+import { recogniseColumn, type ColumnChoice } from './columns.js';
 import type { Encoding } from './decode.js';
 
 /** A column: its key, the name it had in the file, and its type. */

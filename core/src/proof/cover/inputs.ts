@@ -69,7 +69,6 @@ export function fillingOf(inputs: readonly Input[], choice: readonly number[]): 
 
 const NUMBER = /(?<![\w."'])-?\d+(?:\.\d+)?(?![\w"'])/g;
 const WORDS = /"((?:[^"\\]|\\.)*)"|'((?:[^'\\]|\\.)*)'/g;
-const DAY = /\b\d{4}-\d{2}-\d{2}\b/g;
 
 /** The constants that a slot's value is compared with, in the expressions that read it. */
 function constantsFor(program: Program, name: string): string[] {
@@ -95,67 +94,12 @@ function valuesFor(program: Program, slot: Slot, context: ValueContext, usual: U
   const isCompared = program.slots.some(
     (each) => each.variable.value !== undefined && each.inputs.some((input) => readName(input) === slot.key),
   );
-  const numbers = constants.map(Number).filter(Number.isFinite);
-  switch (variable.type) {
-    case 'yes-no':
-      return [true, false];
-    case 'choice':
-      return [...(variable.options ?? []).map(({ key }) => key), ...none];
-    case 'choices': {
-      const keys = (variable.options ?? []).map(({ key }) => key);
-      return accepted(slot, context, [
-        ...keys.map((key) => [key]),
-        keys,
-        keys.slice(0, 2),
-        ...(variable.required ? [] : [[]]),
-      ]);
-    }
-    case 'list': {
-      const row = Array.isArray(specimen) && specimen.length > 0 ? (specimen as unknown[])[0] : rowOf(slot, context);
-      const counts = new Set([0, 1, 2, ...numbers.flatMap((each) => [each - 1, each, each + 1])]);
-      return [...counts]
-        .filter((count) => Number.isInteger(count) && count >= 0 && count <= 60)
-        .map((count) => Array.from({ length: count }, () => row));
-    }
-    case 'number':
-    case 'money': {
-      if (!isCompared) return accepted(slot, context, [specimen, ...none]);
-      const step = variable.step ?? 1;
-      const around = numbers.flatMap((each) => [each - step, each, each + step]);
-      const ends = [variable.min, variable.max].filter((each) => each !== undefined);
-      return accepted(slot, context, [specimen, ...around, ...ends, 0, 1, ...none]);
-    }
-    case 'date':
-    case 'datetime': {
-      if (!isCompared) return accepted(slot, context, [specimen, ...none]);
-      const days = (variable.value ?? '').match(DAY) ?? [];
-      const written = constants.flatMap((each) => each.match(DAY) ?? []);
-      const near = [
-        -400,
-        -30,
-        -7,
-        -1,
-        0,
-        1,
-        2,
-        3,
-        4,
-        5,
-        6,
-        7,
-        30,
-        400,
-        ...numbers.flatMap((each) => [each - 1, each, each + 1]),
-      ];
-      const relative = near.map((by) => shift(context.today, by));
-      const around = [...days, ...written].flatMap((day) => [shift(day, -1), day, shift(day, 1)]);
-      const clock =
-        variable.type === 'datetime' ? (day: string): string => `${day}T10:00` : (day: string): string => day;
-      return accepted(slot, context, [specimen, ...[...around, ...relative].map(clock), ...none]);
-    }
-    default:
-      return accepted(slot, context, [specimen, ...constants, ...none]);
-  }
+  const type = valueType(variable.type);
+  const given = (values: readonly unknown[]): unknown[] => accepted(slot, context, values);
+  return (
+    type.tried?.(variable, { ...context, specimen, constants, isCompared, none, accepted: given }) ??
+    given([specimen, ...constants, ...none])
+  ).slice();
 }
 
 /** The value that is usual for a slot: the recipient's cell, one that is made up, or the type's specimen. */
@@ -171,15 +115,6 @@ function usualOf(slot: Slot, context: ValueContext, usual: Usual): unknown {
       ? cellFor({ column: field, label: key, type: variable.type, required: true, slot, as: 'field' }, 0, context.today)
       : undefined;
   return takes(made) ? made : specimenOf(variable, context);
-}
-
-/** A row of the list's columns, each with a specimen. */
-function rowOf({ variable }: Slot, context: ValueContext): Record<string, unknown> {
-  return Object.fromEntries(
-    (variable.columns ?? [])
-      .filter((column) => column.value === undefined)
-      .map((column) => [column.key, specimenOf(column, context)]),
-  );
 }
 
 /** Those that the slot takes, each once. */
@@ -198,6 +133,3 @@ function accepted(slot: Slot, context: ValueContext, given: readonly unknown[]):
 function valuesOfField(program: Program, name: string): unknown[] {
   return [...new Set(constantsFor(program, name)), 'Larkmoor', undefined];
 }
-
-const shift = (day: string, by: number): string =>
-  new Date(Date.parse(`${day}T00:00:00Z`) + by * 86_400_000).toISOString().slice(0, 10);

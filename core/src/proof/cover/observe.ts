@@ -3,7 +3,7 @@ import type { Program, Slot } from '../../compile/program.js';
 import { slotsRead } from '../../questions/questions.js';
 import { Frame } from '../../render/frame.js';
 import { labelOf } from '../../values/choice.js';
-import type { Value } from '../../values/index.js';
+import { valueType, type Value } from '../../values/index.js';
 import type { Filling } from './inputs.js';
 import type { Met } from './meetings.js';
 
@@ -18,20 +18,10 @@ export interface Factor {
   levelOf(value: Value | undefined): number;
 }
 
-const YES_NO = [
-  { key: 'yes', label: 'yes' },
-  { key: 'no', label: 'no' },
-];
 const FILLED = [
   { key: 'filled', label: 'given' },
   { key: 'empty', label: 'left empty' },
 ];
-const ROWS = [
-  { key: 'none', label: 'none' },
-  { key: 'one', label: 'one' },
-  { key: 'many', label: 'several' },
-];
-
 /** The factors of a message, in the order in which a reader meets them. */
 export function factorsOf(meetings: ReadonlyMap<Slot, Met>): Factor[] {
   return [...meetings].flatMap(([slot, { governs, shown }]) => (governs || shown ? factors(slot, governs) : []));
@@ -42,33 +32,19 @@ function factors(slot: Slot, governs: boolean): Factor[] {
   const worked = variable.value !== undefined;
   // What is worked out and only shown is as its inputs are.
   if (worked && !governs) return [];
-  const one = (levels: Factor['levels'], levelOf: Factor['levelOf']): Factor[] =>
-    levels.length < 2 ? [] : [{ slot, name, label, levels, levelOf }];
-  switch (variable.type) {
-    case 'yes-no':
-      return one(YES_NO, (value) => (value === true ? 0 : 1));
-    case 'choice': {
-      const options = (variable.options ?? []).map((option) => ({ key: option.key, label: labelOf(option) }));
-      const mayBeEmpty = !variable.required && variable.default === undefined;
-      return one([...options, ...(mayBeEmpty ? [{ key: 'empty', label: 'none' }] : [])], (value) =>
-        value === undefined && mayBeEmpty ? options.length : options.findIndex((option) => option.key === value),
-      );
-    }
-    case 'choices':
-      return (variable.options ?? []).map((option) => ({
+  const outcomes = valueType(variable.type).outcomes?.(variable);
+  if (outcomes)
+    return outcomes
+      .filter(({ levels }) => levels.length > 1)
+      .map(({ option, ...outcome }) => ({
         slot,
-        name: `${name}.${option.key}`,
-        label: `${label}: ${labelOf(option)}`,
-        levels: YES_NO,
-        levelOf: (value) => (Array.isArray(value) && (value as readonly unknown[]).includes(option.key) ? 0 : 1),
+        name: option ? `${name}.${option.key}` : name,
+        label: option ? `${label}: ${labelOf(option)}` : label,
+        ...outcome,
       }));
-    case 'list':
-      return one(ROWS, (value) => Math.min(Array.isArray(value) ? value.length : 0, 2));
-    default:
-      return variable.required || variable.default !== undefined || worked
-        ? []
-        : one(FILLED, (value) => (value === undefined ? 1 : 0));
-  }
+  return variable.required || variable.default !== undefined || worked
+    ? []
+    : [{ slot, name, label, levels: FILLED, levelOf: (value) => (value === undefined ? 1 : 0) }];
 }
 
 /** The level of each factor that a filling leads to; -1 where the message does not meet it. */

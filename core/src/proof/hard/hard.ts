@@ -1,6 +1,6 @@
 /** Hard cases: made-up recipients that break templates (engine notes, section 9). */
 import type { Program } from '../../compile/program.js';
-import { isMissing } from '../../values/index.js';
+import { isMissing, valueType } from '../../values/index.js';
 import type { Filling } from '../cover/inputs.js';
 import { cellFor } from '../samples/made-up.js';
 import { fillingOfRow, needs, type Need } from '../samples/needs.js';
@@ -66,9 +66,9 @@ export function hardCases(program: Program, { today, sender = {}, usual = {} }: 
         optional.map((need) => [need, undefined]),
       ),
     );
-  for (const { key, label, provokes, value } of SERIES) {
+  for (const { key, label, provokes, offer } of SERIES) {
     const changes = wanted.flatMap((need): [Need, unknown][] => {
-      const given = value(need.type, need.column, need.slot?.variable, today);
+      const given = valueType(need.type).hard?.(offer(need.column, today), need.slot?.variable);
       return given === undefined || !takes(need, given, today) ? [] : [[need, given]];
     });
     if (changes.length > 0) add(key, label, provokes, changed(base, changes));

@@ -1,9 +1,6 @@
 /** Sample sets that the program makes: for a template that has none, and in place of real people. */
 import type { TableColumn, TableRow } from '../../formats/table/index.js';
-import { isColumnType } from '../../formats/table/index.js';
-import type { ColumnType } from '../../formats/table/columns.js';
 import { specimenOf, valueType } from '../../values/index.js';
-import { dayFromNumber, dayNumber } from '../../values/date.js';
 import { random } from '../cover/random.js';
 import type { Need } from './needs.js';
 import { addressFor, phoneFor, roleOf, wordsFor } from './people.js';
@@ -20,9 +17,10 @@ export interface MadeUpSet {
  * @param today ISO day; days of the set lie after it
  */
 export function madeUpSet(wanted: readonly Need[], count: number, today: string, seed = 1): MadeUpSet {
-  const columns = wanted
-    .filter(({ type }) => type !== 'image' && type !== 'list')
-    .map(({ column, label, type }) => ({ key: column, name: label, type: columnType(type) }));
+  const columns = wanted.flatMap(({ column: key, label, type }) => {
+    const { column } = valueType(type);
+    return column ? [{ key, name: label, type: column }] : [];
+  });
   const source = random(seed);
   const rows = Array.from({ length: count }, (_, at) =>
     Object.fromEntries(
@@ -36,10 +34,6 @@ export function madeUpSet(wanted: readonly Need[], count: number, today: string,
   return { columns, rows };
 }
 
-/** Sample columns have fewer types than variables. */
-const columnType = (type: Need['type']): ColumnType =>
-  isColumnType(type) ? type : type === 'money' ? 'number' : 'text';
-
 /** A cell for a need, which its variable takes where there is one. */
 export function cellFor(
   { column, type, slot }: Need,
@@ -49,43 +43,30 @@ export function cellFor(
 ): string {
   const variable = slot?.variable;
   const context = { locale: slot?.locale ?? 'en-GB', today, zone: 'UTC' };
-  const proposed = ((): string => {
-    switch (type) {
-      case 'email':
-        return addressFor(at);
-      case 'phone':
-        return phoneFor(at);
-      case 'yes-no':
-        return at % 2 === 0 ? 'true' : 'false';
-      case 'choice':
-        return variable?.options?.[at % Math.max(1, variable.options.length)]?.key ?? '';
-      case 'choices':
-        return (variable?.options ?? [])
-          .filter((_, option) => ((at + 1) >> option) % 2 === 1)
-          .map(({ key }) => key)
-          .join(', ');
-      case 'date':
-        return dayFromNumber(dayNumber(today) + 3 + ((at * 11) % 90)) ?? today;
-      case 'number':
-      case 'money': {
-        const { min = 1, max = min + 40, step = 1 } = variable ?? {};
-        return String(min + step * (at === 0 ? 0 : next(Math.max(1, Math.floor((max - min) / step) + 1))));
-      }
-      case 'text':
-      case 'paragraphs': {
-        if (/mail/.test(column)) return addressFor(at);
-        const role = roleOf(column);
-        return role === 'words' && variable ? String(specimenOf(variable, context)) : wordsFor(role, at);
-      }
-      default:
-        return '';
-    }
-  })();
+  const proposed =
+    valueType(type).madeUp?.(
+      {
+        at,
+        today,
+        next,
+        address: () => addressFor(at),
+        phone: () => phoneFor(at),
+        words: () => madeUpWords(column, at, variable && (() => String(specimenOf(variable, context)))),
+      },
+      variable,
+    ) ?? '';
   if (!variable || proposed === '') return proposed;
-  const given: unknown = type === 'choices' ? proposed.split(', ') : type === 'yes-no' ? proposed === 'true' : proposed;
+  const given = valueType(type).fromCell?.(proposed, variable) ?? proposed;
   if ('value' in valueType(type).parse(given, variable, context)) return proposed;
   const specimen = specimenOf(variable, context);
   return Array.isArray(specimen) ? specimen.join(', ') : typeof specimen === 'object' ? '' : String(specimen);
+}
+
+/** Words for a column of text: a name, an address, or what is usual for the variable. */
+function madeUpWords(column: string, at: number, usual: (() => string) | undefined): string {
+  if (/mail/.test(column)) return addressFor(at);
+  const role = roleOf(column);
+  return role === 'words' && usual ? usual() : wordsFor(role, at);
 }
 
 /** The columns whose cells say who somebody is. */

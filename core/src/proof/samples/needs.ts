@@ -2,9 +2,8 @@
 import type { Line, Program, Read, Slot, Test, ValueLeaf } from '../../compile/program.js';
 import { Walk } from '../../questions/walk.js';
 import { labelFromKey } from '../../template/keys.js';
-import type { TypeName, Variable } from '../../template/variable.js';
-import { labelOf } from '../../values/choice.js';
-import { fold } from '../../words/fold.js';
+import type { TypeName } from '../../template/variable.js';
+import { valueType } from '../../values/index.js';
 import type { Filling } from '../filling.js';
 
 /** Something that a template takes from whom it is written to. */
@@ -81,38 +80,9 @@ export function fillingOfRow(program: Program, row: SampleRow, sender: Filling['
     if (!cell || variable.value !== undefined) continue;
     const [source, field] = variable.from?.split('.') ?? [];
     if (source === 'recipient' && field && row[field]) continue;
-    const answer = answerOf(variable, cell);
+    const { fromCell } = valueType(variable.type);
+    const answer = fromCell ? fromCell(cell, variable) : cell;
     if (answer !== undefined) answers[key] = answer;
   }
   return { recipient: row, sender, answers };
-}
-
-/** A cell as an answer: options by key or label, several of them with commas between. */
-function answerOf(variable: Variable, cell: string): unknown {
-  const option = (words: string): string => {
-    const folded = fold(words.trim());
-    const found = variable.options?.find((each) => each.key === words.trim() || fold(labelOf(each)) === folded);
-    return found?.key ?? words.trim();
-  };
-  switch (variable.type) {
-    case 'yes-no':
-      return /^(?:true|yes|1)$/i.test(cell) ? true : /^(?:false|no|0)$/i.test(cell) ? false : cell;
-    case 'choice':
-      return option(cell);
-    case 'choices':
-      return cell.split(/[,;|]/).map(option);
-    case 'list':
-      return rowsOf(cell);
-    default:
-      return cell;
-  }
-}
-
-function rowsOf(cell: string): unknown {
-  try {
-    const rows: unknown = JSON.parse(cell);
-    return Array.isArray(rows) ? rows : undefined;
-  } catch {
-    return undefined;
-  }
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Selected blocks, items or rows are repeated for every row of a list: one that is there, or a new one. */
-import { keyFromLabel, labelFromKey, TYPE_NAMES, type TypeName, type Variable } from '@vocabula/core';
+import { keyFromLabel, labelFromKey, TYPE_NAMES, valueType, type TypeName, type Variable } from '@vocabula/core';
 import { computed, ref } from 'vue';
 import type { Making } from '../desk/making';
 import type { Desk } from '../desk/useDesk';
@@ -26,7 +26,7 @@ const columns = computed((): Variable[] => {
     const type = (TYPE_NAMES as readonly string[]).includes(kind) && kind !== 'list' ? (kind as TypeName) : 'text';
     const own = keyFromLabel(name, taken);
     taken.add(own);
-    return [{ key: own, type, label: name, ...(type === 'money' ? { currency: 'EUR' } : {}) }];
+    return [{ key: own, type, label: name, ...valueType(type).initial }];
   });
 });
 const ready = computed(() => key.value !== '' || (label.value.trim() !== '' && columns.value.length > 0));

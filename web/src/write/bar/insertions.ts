@@ -133,11 +133,10 @@ function passages(variable: Variable): Entry[] {
     insertion: { what: 'passage', condition: { of: variable.key, is, not, run: 0 } },
   });
   const label = labelOf(variable);
-  switch (variable.type) {
+  switch (valueType(variable.type).governs) {
     case 'yes-no':
       return [passage(`Only with: ${label}`, [], false), passage(`Only without: ${label}`, [], true)];
-    case 'choice':
-    case 'choices':
+    case 'option':
       return (variable.options ?? []).map((option) =>
         passage(`Only with: ${label}, ${option.label ?? labelFromKey(option.key)}`, [option.key], false),
       );

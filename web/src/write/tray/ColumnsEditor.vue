@@ -1,13 +1,11 @@
 <script setup lang="ts">
 /** The columns of a list: label, type, and whether they are asked or worked out from the others. */
-import { keyFromLabel, labelFromKey, TYPE_NAMES, type TypeName, type Variable } from '@vocabula/core';
+import { keyFromLabel, labelFromKey, TYPE_NAMES, valueType, type TypeName, type Variable } from '@vocabula/core';
 import { nextTick, useTemplateRef } from 'vue';
 
 const props = defineProps<{ variable: Variable }>();
 const emit = defineEmits<{ change: [columns: readonly Variable[]]; refuse: [words: string] }>();
-const TYPES = TYPE_NAMES.filter(
-  (name) => name !== 'list' && name !== 'choice' && name !== 'choices' && name !== 'image',
-);
+const TYPES = TYPE_NAMES.filter((name) => valueType(name).column !== undefined && valueType(name).governs !== 'option');
 const list = useTemplateRef<HTMLElement>('list');
 const columns = (): readonly Variable[] => props.variable.columns ?? [];
 const put = (index: number, column: Variable): void => emit('change', columns().with(index, column));
@@ -28,7 +26,8 @@ function retype(index: number, column: Variable, type: TypeName): void {
     ...(label ? { label } : {}),
     ...(required ? { required } : {}),
     ...(value === undefined ? {} : { value }),
-    ...(type === 'money' ? { currency: column.currency ?? 'EUR' } : {}),
+    ...valueType(type).initial,
+    ...(type === 'money' && column.currency ? { currency: column.currency } : {}),
   });
 }
 function set(index: number, column: Variable, name: 'value' | 'currency' | 'required', value: unknown): void {

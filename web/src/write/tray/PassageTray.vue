@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The chosen passage: what governs it, its condition, and what can be done with its bracket. */
-import { labelFromKey, type Condition } from '@vocabula/core';
+import { labelFromKey, type Condition, valueType } from '@vocabula/core';
 import { computed } from 'vue';
 import { bracketInWords } from '../caret';
 import ConditionBuilder from '../condition/ConditionBuilder.vue';
@@ -16,14 +16,11 @@ const condition = computed(() => props.bracket.condition as Condition);
 const variable = computed(() => passages.variableOf(props.bracket));
 const holds = computed(() => passages.holds(condition.value));
 const governing = computed(() =>
-  variables.value.filter(
-    ({ type, key }) =>
-      key === condition.value.of ||
-      type === 'yes-no' ||
-      type === 'choice' ||
-      type === 'choices' ||
-      (type === 'list' && props.bracket.form !== 'phrase'),
-  ),
+  variables.value.filter(({ type, key }) => {
+    const { governs } = valueType(type);
+    // A list does not repeat inside a line.
+    return key === condition.value.of || (governs && (governs !== 'list' || props.bracket.form !== 'phrase'));
+  }),
 );
 const names = computed(() => namesOf(insertable.value).filter(({ name }) => name !== variable.value?.key));
 const problems = computed(() =>

@@ -6,8 +6,11 @@ import { today } from '../../ui/today';
 
 const props = defineProps<{ variable: Variable; locale: string; fields: readonly string[] }>();
 const emit = defineEmits<{ set: [name: keyof Variable, value: unknown] }>();
-/** Values of these types are never remembered. */
-const NEVER = new Set(['money', 'date', 'datetime', 'email', 'phone', 'link', 'list', 'image']);
+/** Rows and images are remembered no more than what is personal. */
+const isRemembered = computed(() => {
+  const { isPersonal, column } = valueType(props.variable.type);
+  return !isPersonal && column !== undefined;
+});
 const groups = computed(() => [
   ['Recipient', props.fields.filter((name) => name.startsWith('recipient.'))] as const,
   ['My fields', props.fields.filter((name) => name.startsWith('sender.'))] as const,
@@ -90,7 +93,7 @@ function toggle(key: string): void {
     />
     required</label
   >
-  <label v-if="!NEVER.has(variable.type)" class="tick"
+  <label v-if="isRemembered" class="tick"
     ><input
       type="checkbox"
       :checked="variable.remember ?? false"

@@ -1,7 +1,15 @@
 /** Hand-made markers in the manuscript, and turning them into variables. */
 import type { Editor } from '@tiptap/core';
 import type { Node as PmNode } from '@tiptap/pm/model';
-import { findMarkers, guessVariable, keyFromLabel, type Marker, type MarkerKind, type TypeName } from '@vocabula/core';
+import {
+  findMarkers,
+  guessVariable,
+  keyFromLabel,
+  type Marker,
+  type MarkerKind,
+  type TypeName,
+  valueType,
+} from '@vocabula/core';
 import { eachLine, type Range } from './places';
 import { optionsFrom, replaceAll, setVariables, variablesOf } from './variables';
 
@@ -64,7 +72,7 @@ export function convertMarkers(
         type: group.type,
         label: group.label,
         required: true,
-        ...(group.type === 'money' ? { currency: 'EUR' } : {}),
+        ...valueType(group.type).initial,
         ...(options ? { options } : {}),
       };
       variables.push(variable);

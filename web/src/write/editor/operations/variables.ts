@@ -2,7 +2,7 @@
 import type { Editor } from '@tiptap/core';
 import type { Mark, Node as PmNode } from '@tiptap/pm/model';
 import type { Transaction } from '@tiptap/pm/state';
-import { keyFromLabel, readLine, type TypeName, type Variable } from '@vocabula/core';
+import { keyFromLabel, readLine, type TypeName, type Variable, valueType } from '@vocabula/core';
 import type { Range } from './places';
 
 export const variablesOf = (doc: PmNode): readonly Variable[] => doc.attrs.variables as readonly Variable[];
@@ -19,7 +19,7 @@ export function newVariable(doc: PmNode, label: string, type: TypeName, more: Pa
     key: keyFromLabel(label, keysOf(doc)),
     type,
     label,
-    ...(type === 'money' ? { currency: 'EUR' } : {}),
+    ...valueType(type).initial,
     ...more,
   };
   return variable;
