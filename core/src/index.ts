@@ -2,6 +2,7 @@
 export * from './findings/finding.js';
 export * from './template/condition.js';
 export * from './template/document.js';
+export { childrenOf, nodeAt, visit } from './template/walk.js';
 export * from './template/keys.js';
 export * from './template/variable.js';
 export { beyondBounds, MOST_OF_TEXT } from './template/bounds.js';

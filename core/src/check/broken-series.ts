@@ -1,4 +1,5 @@
-import { childrenOf, nodeAt, type Inline, type TextDocument } from '../template/document.js';
+import type { Inline, TextDocument } from '../template/document.js';
+import { childrenOf, nodeAt } from '../template/walk.js';
 import type { Piece } from '../proof/trace/lines.js';
 import type { FilledCheck, Noticed } from './filled.js';
 

@@ -1,7 +1,8 @@
 /** What a check is: one file, one kind of trouble. */
 import type { Finding, Repair } from '../findings/finding.js';
 import type { Program } from '../compile/program.js';
-import { childrenOf, visit, type Inline, type TextDocument } from '../template/document.js';
+import type { Inline, TextDocument } from '../template/document.js';
+import { childrenOf, visit } from '../template/walk.js';
 
 /** What checks look at. */
 export interface CheckContext {

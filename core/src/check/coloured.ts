@@ -1,7 +1,8 @@
 /** Coloured words of a document, with what lies under them. */
 import { contrast, darkTint, DARK_PAGE, PAGE, tint, turned } from '../house/colour.js';
 import type { HouseStyle, NamedColour } from '../house/house.js';
-import { childrenOf, type Inline, type Node, type TextDocument } from '../template/document.js';
+import type { Inline, Node, TextDocument } from '../template/document.js';
+import { childrenOf } from '../template/walk.js';
 
 /** A stretch of words with a colour or a highlight, and where it stands. */
 export interface ColouredWords {

@@ -1,5 +1,5 @@
 import { advice, type Finding } from '../findings/finding.js';
-import { visit } from '../template/document.js';
+import { visit } from '../template/walk.js';
 import type { Check } from './check.js';
 
 /** A heading two levels below the one before: those who go from heading to heading miss a step. */

@@ -2,7 +2,7 @@ import { implies, neverBoth, severalIn } from '../compile/texts.js';
 import { conditionInWords } from '../compile/wording.js';
 import { advice, type Finding } from '../findings/finding.js';
 import type { Condition } from '../template/condition.js';
-import { childrenOf, type Node } from '../template/document.js';
+import { walk } from '../template/walk.js';
 import type { Check, CheckContext } from './check.js';
 
 /** Passages that no filling ever keeps, or that all do: `never-kept` and `always-kept`. */
@@ -10,29 +10,17 @@ export const kept: Check = {
   run(context) {
     const findings: Finding[] = [];
     const reported = new Set<string>();
-    const walk = (node: Node, path: readonly number[], outer: readonly Condition[]): void => {
-      const own = conditionsOf(node);
+    walk(context.document, ({ path, outer, own }) =>
       own.forEach((condition, index) => {
         const finding = judge(condition, [...outer, ...own.slice(0, index)], context, path);
         const id = `${path.slice(0, -1).join()} ${finding?.message}`;
         if (finding && !reported.has(id)) findings.push(finding);
         reported.add(id);
-      });
-      const inside = [...outer, ...own];
-      childrenOf(node).forEach((child, index) => walk(child, [...path, index], inside));
-    };
-    walk(context.document, [], []);
+      }),
+    );
     return findings;
   },
 };
-
-function conditionsOf(node: Node): readonly Condition[] {
-  if (node.type === 'passage') return [node.attrs];
-  if (node.type === 'listItem' || node.type === 'tableRow') return node.attrs.when;
-  return 'marks' in node && node.marks
-    ? node.marks.flatMap((mark) => (mark.type === 'phrase' ? [mark.attrs] : []))
-    : [];
-}
 
 function judge(
   condition: Condition,

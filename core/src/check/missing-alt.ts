@@ -1,5 +1,5 @@
 import { advice, type Finding } from '../findings/finding.js';
-import { visit } from '../template/document.js';
+import { visit } from '../template/walk.js';
 import type { Check } from './check.js';
 
 /** An image that says nothing to those who do not see it. */

@@ -1,7 +1,8 @@
 import { neverBoth, severalIn } from '../compile/texts.js';
 import { advice } from '../findings/finding.js';
 import type { Condition } from '../template/condition.js';
-import { bodyOf, childrenOf, plainWords, type Inline, type Node } from '../template/document.js';
+import { bodyOf, plainWords, type Node } from '../template/document.js';
+import { walk } from '../template/walk.js';
 import { isClosing, isGreeting } from '../words/closing.js';
 import type { Check } from './check.js';
 
@@ -42,17 +43,20 @@ export const mixedGreeting: Check = {
 
 function spoken(blocks: readonly Node[], body: number): { greetings: Spoken[]; closings: Spoken[] } {
   const found: { greetings: Spoken[]; closings: Spoken[] } = { greetings: [], closings: [] };
-  const go = (node: Node, path: readonly number[], conditions: readonly Condition[]): void => {
-    // Quoted words are somebody else's.
-    if (node.type === 'blockquote') return;
-    const inside = node.type === 'passage' ? [...conditions, node.attrs] : conditions;
-    if (node.type === 'paragraph') {
-      const nodes = (node.content ?? []) as readonly Inline[];
-      const words = plainWords(nodes).trim();
-      if (isGreeting(words)) found.greetings.push({ words, path, conditions: inside });
-      if (isClosing(words.split(/[,\n]/)[0] ?? '')) found.closings.push({ words, path, conditions: inside });
-    } else childrenOf(node).forEach((child, index) => go(child, [...path, index], inside));
-  };
-  blocks.forEach((block, index) => go(block, [body, index], []));
+  blocks.forEach((block, index) =>
+    walk(
+      block,
+      ({ node, path, outer }) => {
+        // Quoted words are somebody else's.
+        if (node.type === 'blockquote') return false;
+        if (node.type !== 'paragraph') return true;
+        const words = plainWords(node.content).trim();
+        if (isGreeting(words)) found.greetings.push({ words, path, conditions: outer });
+        if (isClosing(words.split(/[,\n]/)[0] ?? '')) found.closings.push({ words, path, conditions: outer });
+        return false;
+      },
+      [body, index],
+    ),
+  );
   return found;
 }

@@ -1,5 +1,6 @@
 import { advice, type Finding, type Repair } from '../findings/finding.js';
-import { visit, type Node } from '../template/document.js';
+import type { Node } from '../template/document.js';
+import { visit } from '../template/walk.js';
 import type { Check } from './check.js';
 
 /** A colour that the house style does not have: the words are shown without it. */

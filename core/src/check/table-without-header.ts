@@ -1,5 +1,6 @@
 import { advice, type Finding } from '../findings/finding.js';
-import { childrenOf, plainWords, visit, type Inline } from '../template/document.js';
+import { plainWords, type Inline } from '../template/document.js';
+import { childrenOf, visit } from '../template/walk.js';
 import type { Check } from './check.js';
 
 /** A table of several columns and rows whose first row is no head. One that only sets out labels beside values has none. */

@@ -1,6 +1,7 @@
 import { withoutAtEnd } from '../words/ends.js';
 import { advice } from '../findings/finding.js';
-import { childrenOf, visit, type Inline, type TextDocument } from '../template/document.js';
+import type { Inline, TextDocument } from '../template/document.js';
+import { childrenOf, visit } from '../template/walk.js';
 import type { Finding } from '../findings/finding.js';
 import type { Check } from './check.js';
 

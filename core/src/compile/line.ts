@@ -1,4 +1,5 @@
 /** Compiles inline content to leaves: what may be left out, and the white space around it, is known before rendering. */
+import { conditionsOf } from '../template/walk.js';
 import { languageOf, listFormat } from '../values/intl.js';
 import { error, type FindingData } from '../findings/finding.js';
 import { readLine } from '../formats/markdown/line.js';
@@ -55,7 +56,7 @@ export class LineCompiler {
 
   private leaf(node: Inline, path: readonly number[], before: Inline | undefined): Leaf[] {
     const marks = node.marks ?? [];
-    const conditions = marks.flatMap((mark) => (mark.type === 'phrase' ? [mark.attrs] : []));
+    const conditions = conditionsOf(node);
     const tests = conditions.flatMap((each) => this.test(each, path));
     const base = {
       tests: [...this.site.tests, ...tests],

@@ -7,7 +7,8 @@ import {
   type ExpressionScope,
 } from '../expression/expression.js';
 import type { Condition } from '../template/condition.js';
-import { bodyOf, visit, type Block, type Kind, type Node, type TextDocument } from '../template/document.js';
+import { bodyOf, type Block, type Kind, type TextDocument } from '../template/document.js';
+import { visit, walk } from '../template/walk.js';
 import type { TypeName, Variable } from '../template/variable.js';
 import { isZone } from '../values/zone.js';
 import type { House } from '../house/house.js';
@@ -155,17 +156,16 @@ export function inclusionsOf(
   const found: { name: string; path: readonly number[]; inline: boolean; repeats: readonly Condition[] }[] = [];
   const repeating = (conditions: readonly Condition[]): Condition[] =>
     conditions.filter((each) => !each.not && each.is.length === 0 && lists.has(each.of));
-  const walk = (node: Node, path: readonly number[], repeats: readonly Condition[]): void => {
-    let inside = repeats;
-    if (node.type === 'passage') inside = [...repeats, ...repeating([node.attrs])];
-    if (node.type === 'listItem' || node.type === 'tableRow') inside = [...repeats, ...repeating(node.attrs.when)];
-    if (node.type === 'inclusion' || node.type === 'inlineInclusion')
-      found.push({ name: node.attrs.name, path, inline: node.type === 'inlineInclusion', repeats: inside });
-    const children = 'content' in node && node.content ? node.content : [];
-    children.forEach((child, index) => walk(child, [...path, index], inside));
-  };
   document.content.forEach((part, index) => {
-    if (part.type === 'body') walk(part, [index], []);
+    if (part.type !== 'body') return;
+    walk(
+      part,
+      ({ node, path, outer }) => {
+        if (node.type !== 'inclusion' && node.type !== 'inlineInclusion') return;
+        found.push({ name: node.attrs.name, path, inline: node.type === 'inlineInclusion', repeats: repeating(outer) });
+      },
+      [index],
+    );
   });
   return found;
 }

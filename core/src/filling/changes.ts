@@ -4,7 +4,8 @@
  * clean joins go on working, and an answer that changes later is rendered into reworded lines as into any other.
  */
 import { sameValue as dequal } from '../words/same.js';
-import { bodyOf, nodeAt, part, type Block, type Inline, type NamedDocument } from '../template/document.js';
+import { bodyOf, part, type Block, type Inline, type NamedDocument } from '../template/document.js';
+import { nodeAt } from '../template/walk.js';
 import type { Attachment, Body, Node, TextDocument } from '../template/document.js';
 import { normaliseInline } from '../template/normalise.js';
 import { replaceAt } from './replace.js';

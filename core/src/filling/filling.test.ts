@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { compile } from '../compile/compile.js';
 import { questions } from '../questions/questions.js';
 import { render, type RenderInput } from '../render/render.js';
-import { bodyOf, nodeAt, visit, type Inline } from '../template/document.js';
+import { bodyOf, type Inline } from '../template/document.js';
+import { nodeAt, visit } from '../template/walk.js';
 import { answers as someAnswers, documents } from '../testing/arbitrary.js';
 import { documentOf, program } from '../testing/build.js';
 import {

@@ -1,13 +1,7 @@
 /** Finding words wherever a text has them, and putting something in their place. */
 import { placeholderTag } from '../formats/markdown/tags.js';
-import {
-  childrenOf,
-  type Inline,
-  type Mark,
-  type Node,
-  type Placeholder,
-  type TextDocument,
-} from '../template/document.js';
+import type { Inline, Mark, Node, Placeholder, TextDocument } from '../template/document.js';
+import { childrenOf, walk } from '../template/walk.js';
 import { normaliseInline, sameMark } from '../template/normalise.js';
 import { sentenceSegmenter } from '../values/intl.js';
 
@@ -90,15 +84,13 @@ export function findMatches(document: TextDocument, pattern: RegExp, locale = 'e
     search(line, textOf(nodes), (from, to) => shownBetween(nodes, from, to));
   const inTarget = (path: readonly number[], href: string): void =>
     search({ kind: 'target', path }, href, (from, to) => href.slice(from, to));
-  const walk = (node: Node, path: readonly number[], before?: Node): void => {
+  walk(document, ({ node, path, before }) => {
     if (LINES.has(node.type)) inLine({ kind: 'line', path }, childrenOf(node) as readonly Inline[]);
     if (node.type === 'button') inTarget(path, node.attrs.href);
     if (node.type === 'image') inLine({ kind: 'alt', path }, node.attrs.alt);
     const link = linkOf(node);
     if (link && !(before && linkOf(before) === link)) inTarget(path, link);
-    childrenOf(node).forEach((child, index, all) => walk(child, [...path, index], all[index - 1]));
-  };
-  walk(document, []);
+  });
   for (const { key: variable, options = [] } of document.attrs.variables)
     for (const { key: option, wording = [] } of options) inLine({ kind: 'wording', variable, option }, wording);
   return matches;
@@ -134,8 +126,8 @@ export function replaceMatches(
           text.slice(0, match.start) + (typeof what === 'string' ? what : placeholderTag(what)) + text.slice(match.end)
         );
       }, href);
-  const walk = (node: Node, path: readonly number[]): Node => {
-    let content: readonly Node[] = childrenOf(node).map((child, index) => walk(child, [...path, index]));
+  const replaced = (node: Node, path: readonly number[]): Node => {
+    let content: readonly Node[] = childrenOf(node).map((child, index) => replaced(child, [...path, index]));
     // A link goes on over its neighbours, which lead where it leads.
     content = content.map((child, index) => {
       const href = firstOfLink(childrenOf(node), index, (first, link) => inTarget([...path, first], link));
@@ -148,7 +140,7 @@ export function replaceMatches(
       return { ...whole, attrs: { ...whole.attrs, alt: inLine({ kind: 'alt', path }, whole.attrs.alt) } };
     return whole;
   };
-  const replaced = walk(document, []) as TextDocument;
+  const whole = replaced(document, []) as TextDocument;
   const variables = document.attrs.variables.map((variable) =>
     variable.options
       ? {
@@ -164,7 +156,7 @@ export function replaceMatches(
         }
       : variable,
   );
-  return { ...replaced, attrs: { ...replaced.attrs, variables } };
+  return { ...whole, attrs: { ...whole.attrs, variables } };
 }
 
 const lineId = (line: LineRef): string =>

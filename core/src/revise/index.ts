@@ -14,6 +14,6 @@ export {
 } from './find.js';
 export { signOffLines, withoutSignOff } from './sign-off.js';
 export { mapDocument, type Changes } from './map.js';
-export { conditionsOf, countUses, usesOf, type Use, type UseKind } from './uses.js';
+export { countUses, usesOf, type Use, type UseKind } from './uses.js';
 export { neededBy, type Needed } from './needs.js';
 export { repaired } from './repair.js';

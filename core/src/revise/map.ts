@@ -3,7 +3,7 @@ import type { Condition } from '../template/condition.js';
 import type { Block, Cell, Inline, ListItem, Mark, Part, Row, TextDocument } from '../template/document.js';
 import { normalise } from '../template/normalise.js';
 import type { Variable } from '../template/variable.js';
-import { NO_SHADOWS, shadowsInside, type Shadows } from './scope.js';
+import { NO_SHADOWS, shadowsInside, type Shadows } from '../template/walk.js';
 
 /** What is changed; what is left out stays. `shadows` are the keys that stand for columns there. */
 export interface Changes {

@@ -1,6 +1,7 @@
 /** Doing what a finding proposes. */
 import type { Repair } from '../findings/finding.js';
-import { childrenOf, nodeAt, type Inline, type Mark, type Node, type TextDocument } from '../template/document.js';
+import type { Inline, Mark, Node, TextDocument } from '../template/document.js';
+import { childrenOf, nodeAt } from '../template/walk.js';
 import { sortMarks } from '../template/normalise.js';
 
 /**

@@ -6,7 +6,8 @@
 import { diffArrays } from 'diff';
 import { writeBody } from '../formats/markdown/write-body.js';
 import { writeLine } from '../formats/markdown/line.js';
-import { childrenOf, part, PARTS, type Block, type Front, type Part, type TextDocument } from '../template/document.js';
+import { part, PARTS, type Block, type Front, type Part, type TextDocument } from '../template/document.js';
+import { childrenOf } from '../template/walk.js';
 import { normalise } from '../template/normalise.js';
 import type { Option, Variable } from '../template/variable.js';
 import { bodyText } from '../words/lines.js';

@@ -2,11 +2,11 @@
 import { namesIn } from '../expression/names.js';
 import { tagsIn } from '../formats/markdown/tags.js';
 import type { Condition } from '../template/condition.js';
-import { childrenOf, type Inline, type Node, type TextDocument } from '../template/document.js';
+import type { Inline, Node, TextDocument } from '../template/document.js';
 import { isReserved } from '../template/keys.js';
 import { sameMark } from '../template/normalise.js';
 import type { Variable } from '../template/variable.js';
-import { NO_SHADOWS, shadowsInside, type Shadows } from './scope.js';
+import { NO_SHADOWS, shadowsInside, walk, type Shadows } from '../template/walk.js';
 
 /**
  * How a text uses a variable: as a `placeholder`, to govern a `passage` (around blocks, on an item or row, or inside a
@@ -56,15 +56,12 @@ export function usesOf(document: TextDocument): Use[] {
     if (node.type === 'placeholder') add(node.attrs.name, 'placeholder', where, shadows);
     if (node.type === 'image') node.attrs.alt.forEach((each, at, all) => inline(each, where, shadows, all[at - 1]));
   };
-  const walk = (node: Node, path: readonly number[], shadows: Shadows, before?: Node): void => {
+  walk(document, ({ node, path, outer, own, before }) => {
+    const shadows = shadowsInside(NO_SHADOWS, outer, variables);
     if (isInline(node)) return inline(node, { path }, shadows, before);
     if (node.type === 'button') target(node.attrs.href, { path }, shadows);
-    const governing = conditionsOf(node);
-    conditions(governing, { path }, shadows);
-    const inner = shadowsInside(shadows, governing, variables);
-    childrenOf(node).forEach((child, index, all) => walk(child, [...path, index], inner, all[index - 1]));
-  };
-  walk(document, [], NO_SHADOWS);
+    conditions(own, { path }, shadows);
+  });
   for (const variable of variables) {
     for (const { key: option, wording = [] } of variable.options ?? [])
       wording.forEach((node, at) => inline(node, { variable: variable.key, option }, NO_SHADOWS, wording[at - 1]));
@@ -82,12 +79,6 @@ export function countUses(uses: readonly Use[]): Map<string, number> {
 
 const INLINE = new Set(['text', 'placeholder', 'hardBreak', 'image', 'inlineInclusion', 'inlineComment']);
 const isInline = (node: Node): node is Inline => INLINE.has(node.type);
-
-/** The conditions that a node carries itself, outermost first. */
-export function conditionsOf(node: Node): readonly Condition[] {
-  if (node.type === 'passage') return [node.attrs];
-  return node.type === 'listItem' || node.type === 'tableRow' ? node.attrs.when : [];
-}
 
 /** The names in the expressions of a declaration and of its columns, which may also name each other. */
 function expressions({ value, columns = [] }: Variable, visit: (key: string) => void): void {

@@ -262,28 +262,6 @@ export function isAddresses(name: string): name is AddressesName {
   return (ADDRESS_PARTS as readonly string[]).includes(name);
 }
 
-/** The children of a node; none for leaves. */
-export function childrenOf(node: Node): readonly Node[] {
-  return 'content' in node && node.content ? node.content : [];
-}
-
-/** Visits every node with its path of child indexes, parents first. Stops going deeper where `visit` returns false. */
-export function visit(
-  node: Node,
-  visitor: (node: Node, path: readonly number[]) => boolean | void,
-  path: readonly number[] = [],
-): void {
-  if (visitor(node, path) === false) return;
-  childrenOf(node).forEach((child, index) => visit(child, visitor, [...path, index]));
-}
-
-/** The node at a path, if there is one. */
-export function nodeAt(document: TextDocument, path: readonly number[]): Node | undefined {
-  let node: Node | undefined = document;
-  for (const index of path) node = node && childrenOf(node)[index];
-  return node;
-}
-
 /** The words of a line as an author reads them: placeholders by their names. */
 export function plainWords(nodes: readonly Inline[] = []): string {
   return nodes

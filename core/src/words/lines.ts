@@ -1,5 +1,6 @@
 /** The words of a block, line by line. */
-import { childrenOf, plainWords, type Block, type Inline, type Node } from '../template/document.js';
+import { plainWords, type Block, type Inline, type Node } from '../template/document.js';
+import { childrenOf } from '../template/walk.js';
 
 /** The lines of a block and of those in it: a break ends a line, placeholders stand by their names. */
 export function bodyText(block: Block): string[] {

@@ -1,5 +1,6 @@
 /** How long a text is, and how easy to read. */
-import { childrenOf, plainWords, visit, type Inline, type TextDocument } from '../template/document.js';
+import { plainWords, type Inline, type TextDocument } from '../template/document.js';
+import { childrenOf, visit } from '../template/walk.js';
 import { languageOf, sentenceSegmenter } from '../values/intl.js';
 
 /** How long a text is, and how hard to read. */

@@ -5,13 +5,13 @@ import {
   ADDRESS_PARTS,
   LINE_PARTS,
   PARTS,
-  visit,
   type Attachment,
   type Front,
   type Inline,
   type Part,
   type TextDocument,
 } from '../../template/document.js';
+import { visit } from '../../template/walk.js';
 import { isName } from '../../template/keys.js';
 import { LINE, normalise } from '../../template/normalise.js';
 import type { Variable } from '../../template/variable.js';

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compile } from '../../compile/compile.js';
-import { childrenOf, visit, type Node, type TextDocument } from '../../template/document.js';
+import type { Node, TextDocument } from '../../template/document.js';
+import { childrenOf, visit } from '../../template/walk.js';
 import { normalise } from '../../template/normalise.js';
 import { answers, documents } from '../../testing/arbitrary.js';
 import { documentOf, program, type Source } from '../../testing/build.js';

@@ -4,7 +4,8 @@
  */
 import { openingTag, type Condition } from '../../template/condition.js';
 import type { Program } from '../../compile/program.js';
-import { bodyOf, childrenOf, visit, type Node, type TextDocument } from '../../template/document.js';
+import { bodyOf, type Node, type TextDocument } from '../../template/document.js';
+import { childrenOf, conditionsOf, visit } from '../../template/walk.js';
 import { passagesOf } from './passages.js';
 
 /** True if a message may read otherwise after an edit, told from the conditions that hold in it (`Sheet.held`). */
@@ -80,11 +81,3 @@ function holdsBlocks(node: Node): boolean {
 }
 
 const shell = (node: Node): string => JSON.stringify({ ...node, content: undefined });
-
-function conditionsOf(node: Node): readonly Condition[] {
-  if (node.type === 'passage') return [node.attrs];
-  if (node.type === 'listItem' || node.type === 'tableRow') return node.attrs.when;
-  return 'marks' in node && node.marks
-    ? node.marks.flatMap((mark) => (mark.type === 'phrase' ? [mark.attrs] : []))
-    : [];
-}

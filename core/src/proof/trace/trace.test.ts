@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compile } from '../../compile/compile.js';
 import { render } from '../../render/render.js';
-import { nodeAt } from '../../template/document.js';
+import { nodeAt } from '../../template/walk.js';
 import { answers, documents } from '../../testing/arbitrary.js';
 import { documentOf, program, type Source } from '../../testing/build.js';
 import { explain } from './explain.js';
