@@ -56,8 +56,9 @@ export {
   type RenderOptions,
   type Stretch,
 } from './render/render.js';
-export type { Source } from './render/frame.js';
+export { meets, type Source } from './render/frame.js';
 export { direction } from './values/intl.js';
+export { PROOF_CLASS, PROOF_DATA, readLineAddress } from './render/proof-markup.js';
 export { forPasting, structureOnly, withoutImages } from './render/reduced-html.js';
 export { darkRules, frameTags, htmlStyles } from './render/styles.js';
 export {

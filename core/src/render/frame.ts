@@ -301,9 +301,10 @@ function own(fields: Readonly<Record<string, unknown>>, key: string): unknown {
 }
 
 /** True if the value is what the condition asks, or, turned round, is not. */
-export const meets = (test: Test, value: Value | undefined): boolean => isMet(test, value) !== test.condition.not;
+export const meets = (test: Pick<Test, 'kind' | 'condition'>, value: Value | undefined): boolean =>
+  isMet(test, value) !== test.condition.not;
 
-function isMet({ kind, condition: { is } }: Test, value: Value | undefined): boolean {
+function isMet({ kind, condition: { is } }: Pick<Test, 'kind' | 'condition'>, value: Value | undefined): boolean {
   if (kind === 'yes-no') return value === true;
   if (kind === 'list') return Array.isArray(value) && value.length > 0;
   if (Array.isArray(value)) return (value as readonly string[]).some((key) => is.includes(key));

@@ -1,4 +1,5 @@
 /** Writes a body as HTML: self-contained, styles inline, with what mail programs keep. */
+import { lineAddress, PROOF_CLASS, PROOF_DATA } from './proof-markup.js';
 import { escapeHtml } from '../words/escape.js';
 import type {
   BlockUnit,
@@ -49,7 +50,7 @@ export class HtmlWriter {
     children: readonly Governed<BlockUnit>[],
     path: readonly number[],
   ): void {
-    this.out += `<details class="vx-left-out" data-p="${path.join('.')}" data-of="${escapeHtml(of)}"><summary>left out: ${escapeHtml(label)}</summary>`;
+    this.out += `<details class="${PROOF_CLASS.leftOut}" ${PROOF_DATA.path}="${path.join('.')}" ${PROOF_DATA.of}="${escapeHtml(of)}"><summary>left out: ${escapeHtml(label)}</summary>`;
     const units = children.flatMap((child) => ('node' in child ? [child.node] : []));
     // Shown as it would read; what it lacks is nobody's blank.
     const inner = new HtmlWriter(this.frame, {
@@ -66,7 +67,9 @@ export class HtmlWriter {
 
   private attributes(unit: Unit, style: string): string {
     const proof =
-      this.collected.proof && unit.text === this.frame.program.name ? ` data-p="${unit.path.join('.')}"` : '';
+      this.collected.proof && unit.text === this.frame.program.name
+        ? ` ${PROOF_DATA.path}="${unit.path.join('.')}"`
+        : '';
     return `${style === '' ? '' : ` style="${style}"`}${proof}`;
   }
 
@@ -117,7 +120,7 @@ export class HtmlWriter {
         if (unit.signature && !maySign(this.collected)) return;
         const lang = unit.lang === undefined ? '' : ` lang="${escapeHtml(unit.lang)}" dir="${direction(unit.lang)}"`;
         const proof = this.collected.proof
-          ? ` data-block="${escapeHtml(unit.name)}"${unit.text === this.frame.program.name && unit.path.length > 0 ? ` data-p="${unit.path.join('.')}"` : ''}`
+          ? ` ${PROOF_DATA.block}="${escapeHtml(unit.name)}"${unit.text === this.frame.program.name && unit.path.length > 0 ? ` ${PROOF_DATA.path}="${unit.path.join('.')}"` : ''}`
           : '';
         if (lang === '' && proof === '') return this.blocks(unit.children);
         return this.around(`<div${lang}${proof}>`, '</div>', () => this.blocks(unit.children));
@@ -160,7 +163,7 @@ export class HtmlWriter {
   private note({ words, ...unit }: NoteUnit): void {
     if (!this.collected.proof) return;
     const { length } = this.out;
-    this.out += `<aside class="vx-note"${this.attributes(unit, '')}>${escapeHtml(words)}</aside>`;
+    this.out += `<aside class="${PROOF_CLASS.note}"${this.attributes(unit, '')}>${escapeHtml(words)}</aside>`;
     this.noted += this.out.length - length;
   }
 
@@ -229,11 +232,11 @@ export class HtmlWriter {
     else this.out += '</tr>';
   }
 
-  /** Where a line that is to be edited stands: `data-l`, the name of its text and its path there. */
+  /** Where a line that is to be edited stands. */
   private address({ leaves }: Line): string {
     const [first] = leaves;
     if (!this.collected.editing || !first) return '';
-    return ` data-l="${escapeHtml(first.origin.text)}:${first.origin.path.slice(0, -1).join('.')}"`;
+    return ` ${PROOF_DATA.line}="${escapeHtml(lineAddress(first.origin.text, first.origin.path.slice(0, -1)))}"`;
   }
 
   private openCell({ align, head, colspan, rowspan }: CellUnit, address: string): string {

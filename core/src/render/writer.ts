@@ -2,6 +2,7 @@
  * Writes lines: leaves become output in one of several dialects, and where something was left out the
  * white space around it is joined (clean joins, engine notes, section 3).
  */
+import { PROOF_CLASS, PROOF_DATA } from './proof-markup.js';
 import { dayFormat } from '../values/intl.js';
 import { closeDirections, escapeFixed, escapeHtml, valueHtml } from '../words/escape.js';
 import type { Leaf, Line, MarkPiece, Origin, Slot, SpliceLeaf, Test, TextLeaf, ValueLeaf } from '../compile/program.js';
@@ -123,7 +124,7 @@ export class LineWriter {
     this.everLeftOut = true;
     const last = leaf.tests.at(-1);
     if (this.collected.proof && this.dialect === 'html' && last)
-      this.out += `<span class="vx-gone" data-of="${escapeHtml(last.condition.of)}" title="left out: ${escapeHtml(last.label)}"></span>`;
+      this.out += `<span class="${PROOF_CLASS.gone}" ${PROOF_DATA.of}="${escapeHtml(last.condition.of)}" title="left out: ${escapeHtml(last.label)}"></span>`;
   }
 
   private endSegment(): void {
@@ -213,7 +214,7 @@ export class LineWriter {
       trace.push({ from: goesOn ? last.from : from, to: from + text.length, origin: leaf.origin });
     }
     const of = this.own && text !== '' ? (leaf && this.own.has(leaf) ? leaf : this.writing) : undefined;
-    this.out += of ? `<span data-i="${of.origin.path.at(-1)}">${text}</span>` : text;
+    this.out += of ? `<span ${PROOF_DATA.node}="${of.origin.path.at(-1)}">${text}</span>` : text;
   }
 
   private escape(text: string): string {
@@ -238,7 +239,7 @@ export class LineWriter {
     if (this.dialect === 'html') {
       const html = valueHtml(words, leaf.breaks);
       if (!this.collected.proof) return this.emit(leaf, html);
-      this.out += `<span ${blank ? `class="vx-blank" data-blank="${escapeHtml(blank)}"` : 'class="vx-value"'} data-of="${escapeHtml(leaf.origin.variable ?? '')}">`;
+      this.out += `<span ${blank ? `class="${PROOF_CLASS.blank}" ${PROOF_DATA.blank}="${escapeHtml(blank)}"` : `class="${PROOF_CLASS.value}"`} ${PROOF_DATA.of}="${escapeHtml(leaf.origin.variable ?? '')}">`;
       this.emit(leaf, html);
       this.out += '</span>';
     } else if (this.dialect === 'url') {

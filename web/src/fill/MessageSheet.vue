@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The message beside its questions, and worked in: values, ticks and options where they stand, words by typing. */
+import { PROOF_CLASS, PROOF_DATA } from '@vocabula/core';
 import { writtenEnvelope } from '@vocabula/core';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { useMe } from '../ui/me';
@@ -42,13 +43,14 @@ const openOriginal = ref(false);
 
 /** The lines and what is left out, as keys go through them. */
 const stops = (): HTMLElement[] => [
-  ...(frame.value?.page()?.querySelectorAll<HTMLElement>('[data-l], .vx-left-out > summary') ?? []),
+  ...(frame.value?.page()?.querySelectorAll<HTMLElement>(`[${PROOF_DATA.line}], .${PROOF_CLASS.leftOut} > summary`) ??
+    []),
 ];
 function made(): void {
   for (const stop of stops()) stop.tabIndex = -1;
 }
 function enter(): void {
-  const marked = frame.value?.page()?.querySelector('.vx-now')?.closest<HTMLElement>('[data-l]');
+  const marked = frame.value?.page()?.querySelector('.vx-now')?.closest<HTMLElement>(`[${PROOF_DATA.line}]`);
   (marked ?? stops()[0])?.focus();
 }
 function frameBox(): DOMRect {
@@ -56,14 +58,14 @@ function frameBox(): DOMRect {
 }
 function press(target: Element): void {
   if (editing.value) end(true);
-  const blank = target.closest('[data-blank]');
+  const blank = target.closest(`[${PROOF_DATA.blank}]`);
   noteCaret(target);
-  const left = target.closest('.vx-left-out > summary');
+  const left = target.closest(`.${PROOF_CLASS.leftOut} > summary`);
   places.show(left ?? target, frameBox());
-  if (blank && open.value?.questions.length === 0) emit('blank', blank.getAttribute('data-blank') ?? '');
+  if (blank && open.value?.questions.length === 0) emit('blank', blank.getAttribute(PROOF_DATA.blank) ?? '');
 }
 function noteCaret(target: Element): void {
-  const path = target.closest('[data-p]')?.getAttribute('data-p')?.split('.').map(Number);
+  const path = target.closest(`[${PROOF_DATA.path}]`)?.getAttribute(PROOF_DATA.path)?.split('.').map(Number);
   if (path?.[1] !== undefined) emit('caret', path[1] + 1);
 }
 async function change(line: LinePlace): Promise<void> {
@@ -79,7 +81,7 @@ function onKey(event: KeyboardEvent): void {
       end(event.key === 'Enter');
       void nextTick(() =>
         stops()
-          .find((stop) => stop.getAttribute('data-l') === address)
+          .find((stop) => stop.getAttribute(PROOF_DATA.line) === address)
           ?.focus(),
       );
       if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) emit('key', event);
@@ -108,7 +110,7 @@ function onKey(event: KeyboardEvent): void {
   if (stop && plain && (event.key === 'Enter' || event.key === ' ')) {
     event.preventDefault();
     noteCaret(stop);
-    const line = stop.matches('[data-l]') ? placeOf(stop) : undefined;
+    const line = stop.matches(`[${PROOF_DATA.line}]`) ? placeOf(stop) : undefined;
     if (event.key === 'Enter' && line && !isFixed(line)) return begin(line);
     return places.show(stop, frameBox());
   }
@@ -125,7 +127,7 @@ function shown(): void {
 function closeCard(): void {
   const address = open.value?.line?.address;
   places.close();
-  const stop = stops().find((each) => each.getAttribute('data-l') === address);
+  const stop = stops().find((each) => each.getAttribute(PROOF_DATA.line) === address);
   if (stop) stop.focus();
   else emit('leave');
 }

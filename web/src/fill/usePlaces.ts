@@ -1,4 +1,5 @@
 /** What can be changed at a place of the message: its value, and the questions that keep it or leave it out. */
+import { PROOF_CLASS, PROOF_DATA } from '@vocabula/core';
 import { render, type Question } from '@vocabula/core';
 import { shallowRef } from 'vue';
 import type { Worked } from './useMessage';
@@ -25,19 +26,19 @@ export function usePlaces({ asked, program, input }: Worked, placeOf: (element: 
 
   function show(target: Element, frame: DOMRect): void {
     const { left, bottom } = target.getBoundingClientRect();
-    const element = target.closest<HTMLElement>('[data-l]');
+    const element = target.closest<HTMLElement>(`[${PROOF_DATA.line}]`);
     const line = element ? placeOf(element) : undefined;
-    const value = target.closest('[data-of]')?.getAttribute('data-of') ?? undefined;
+    const value = target.closest(`[${PROOF_DATA.of}]`)?.getAttribute(PROOF_DATA.of) ?? undefined;
     const keys = [...(value ? changeable(value) : []), ...governing(target, line).flatMap((key) => changeable(key))];
     open.value = { left: frame.left + left, top: frame.top + bottom + 6, questions: [...new Set(keys)], line };
   }
 
   /** The names that the conditions around a place ask, innermost first: told by where its words come from. */
   function governing(target: Element, line: LinePlace | undefined): string[] {
-    const left = target.closest('.vx-gone')?.getAttribute('data-of');
+    const left = target.closest(`.${PROOF_CLASS.gone}`)?.getAttribute(PROOF_DATA.of);
     const inside = left ? [left] : [];
     if (!line || !program.value) return inside;
-    const run = target.closest('[data-i]')?.getAttribute('data-i');
+    const run = target.closest(`[${PROOF_DATA.node}]`)?.getAttribute(PROOF_DATA.node);
     const { trace = [] } = render(program.value, input.value, { trace: true });
     const own = trace.find(
       ({ origin }) =>

@@ -1,4 +1,5 @@
 /** Words of a message changed where they stand: one line at a time, never the template. */
+import { PROOF_DATA, readLineAddress } from '@vocabula/core';
 import { nodeAt } from '@vocabula/core';
 import {
   inlineOf,
@@ -15,7 +16,7 @@ import type { Worked } from './useMessage';
 /** A line of the page, and where it stands: in its text's own document, and in the one it was rendered from. */
 export interface LinePlace {
   readonly element: HTMLElement;
-  /** As the page has it, `data-l`. */
+  /** As the page has it. */
   readonly address: string;
   readonly text: string;
   readonly shownPath: readonly number[];
@@ -30,15 +31,11 @@ export function useRewording({ fill, changes, texts, program, input }: Worked) {
   let shown: readonly EditedRun[] = [];
 
   function placeOf(element: HTMLElement): LinePlace | undefined {
-    const address = element.getAttribute('data-l') ?? '';
-    const at = address.lastIndexOf(':');
-    const text = address.slice(0, at);
-    const shownPath = address
-      .slice(at + 1)
-      .split('.')
-      .map(Number);
+    const address = element.getAttribute(PROOF_DATA.line) ?? '';
+    const place = readLineAddress(address);
     const own = fill.value?.texts[0];
-    if (at < 0 || !own) return undefined;
+    if (!place || !own) return undefined;
+    const { text, path: shownPath } = place;
     const path = text === own.name ? ownPath(own.document, changes.value, shownPath) : shownPath;
     return path && { element, address, text, shownPath, path };
   }
@@ -125,7 +122,7 @@ export function runsOf(element: Element): EditedRun[] {
       runs.push({ of, words: '\n' });
       return;
     }
-    const index = inner.getAttribute?.('data-i');
+    const index = inner.getAttribute?.(PROOF_DATA.node);
     const own = index === null || index === undefined ? of : Number(index);
     node.childNodes.forEach((child) => gather(child, own));
   };

@@ -3,6 +3,7 @@
  * A rendered message in a frame without scripts. Its content is replaced in place, so that nothing
  * flickers, and words that just changed are underlined for a moment.
  */
+import { PROOF_CLASS, PROOF_DATA } from '@vocabula/core';
 import { onMounted, useTemplateRef, watch } from 'vue';
 import { assetUrl } from '../api/client';
 
@@ -49,29 +50,29 @@ const MARKS = `
   html { color-scheme: light; }
   body { overflow-wrap: anywhere; }
   body > :last-child { margin-bottom: 0 !important; }
-  .vx-blank { background: linear-gradient(transparent 58%, #E9B949 58%, #E9B949 92%, transparent 92%); cursor: pointer; }
-  [data-s] { cursor: pointer; }
+  .${PROOF_CLASS.blank} { background: linear-gradient(transparent 58%, #E9B949 58%, #E9B949 92%, transparent 92%); cursor: pointer; }
+  [${PROOF_DATA.stretch}] { cursor: pointer; }
   .vs-lit { background-color: #DCE9E6; box-shadow: 0 -2px #DCE9E6, 0 2px #DCE9E6; color: #20262E; }
   .vs-fresh { font-weight: 600; text-decoration: underline 2px #1E6E66; text-underline-offset: 3px; }
   .vs-blank { background: linear-gradient(transparent 58%, #E9B949 58%, #E9B949 92%, transparent 92%); }
   .vx-now { background-color: #DCE9E6; box-shadow: 0 -3px #DCE9E6, 0 3px #DCE9E6; }
-  .vx-gone { display: inline-block; width: 10px; border-bottom: 1.5px dotted #857D6E; }
-  .vx-left-out { margin: 0 0 14px; color: #5D6470; }
-  .vx-left-out summary { font: 12px/16px sans-serif; display: flex; align-items: center; gap: 8px; cursor: pointer; list-style: none; }
-  .vx-left-out summary::after { content: ''; flex: 1; border-top: 1.5px dotted #857D6E; }
-  .vx-left-out[open] > :not(summary) { opacity: .75; border-left: 1.5px dotted #857D6E; padding-left: 12px !important; }
+  .${PROOF_CLASS.gone} { display: inline-block; width: 10px; border-bottom: 1.5px dotted #857D6E; }
+  .${PROOF_CLASS.leftOut} { margin: 0 0 14px; color: #5D6470; }
+  .${PROOF_CLASS.leftOut} summary { font: 12px/16px sans-serif; display: flex; align-items: center; gap: 8px; cursor: pointer; list-style: none; }
+  .${PROOF_CLASS.leftOut} summary::after { content: ''; flex: 1; border-top: 1.5px dotted #857D6E; }
+  .${PROOF_CLASS.leftOut}[open] > :not(summary) { opacity: .75; border-left: 1.5px dotted #857D6E; padding-left: 12px !important; }
   ::highlight(changed) { text-decoration: underline 1.5px; }
-  @media (forced-colors: active) { .vx-blank { outline: 1px solid; } }
-  .vx-note { font: 12px/16px sans-serif; color: #5D6470; border-left: 2px solid #857D6E; padding-left: 6px; margin: 0 0 14px; }
-  span.vx-note { margin: 0; }
+  @media (forced-colors: active) { .${PROOF_CLASS.blank} { outline: 1px solid; } }
+  .${PROOF_CLASS.note} { font: 12px/16px sans-serif; color: #5D6470; border-left: 2px solid #857D6E; padding-left: 6px; margin: 0 0 14px; }
+  span.${PROOF_CLASS.note} { margin: 0; }
   .vx-unsure { border-bottom: 1.5px dotted #5D6470; }
-  [data-l] { border-radius: 1px; }
-  .worked [data-l]:hover, .worked summary:hover { box-shadow: 0 0 0 4px #F4F1EA; background-color: #F4F1EA; cursor: text; }
-  [data-l]:focus, summary:focus { outline: 2px solid #1E6E66; outline-offset: 4px; }
-  [data-l][contenteditable] { outline: 2px solid #1E6E66; outline-offset: 4px; background: #FFFDF8; box-shadow: none; }
-  [data-l][contenteditable] [data-i] .vx-value, [data-l][contenteditable] .vx-value { border-bottom: 1.5px dotted #857D6E; }
+  [${PROOF_DATA.line}] { border-radius: 1px; }
+  .worked [${PROOF_DATA.line}]:hover, .worked summary:hover { box-shadow: 0 0 0 4px #F4F1EA; background-color: #F4F1EA; cursor: text; }
+  [${PROOF_DATA.line}]:focus, summary:focus { outline: 2px solid #1E6E66; outline-offset: 4px; }
+  [${PROOF_DATA.line}][contenteditable] { outline: 2px solid #1E6E66; outline-offset: 4px; background: #FFFDF8; box-shadow: none; }
+  [${PROOF_DATA.line}][contenteditable] [${PROOF_DATA.node}] .${PROOF_CLASS.value}, [${PROOF_DATA.line}][contenteditable] .${PROOF_CLASS.value} { border-bottom: 1.5px dotted #857D6E; }
   .vx-reworded { text-decoration: underline 1.5px dashed #7A5400; text-underline-offset: 4px; }
-  .worked .vx-gone { cursor: pointer; }
+  .worked .${PROOF_CLASS.gone} { cursor: pointer; }
 `;
 
 function update(): void {
@@ -96,13 +97,14 @@ function update(): void {
   inside.documentElement.classList.toggle('worked', props.worked ?? false);
   const before = new Map(
     [...inside.body.children].map((child, index) => [
-      child.getAttribute('data-p') ?? `#${index}`,
+      child.getAttribute(PROOF_DATA.path) ?? `#${index}`,
       child.textContent ?? '',
     ]),
   );
-  const open = new Set([...inside.querySelectorAll('details[open]')].map((each) => each.getAttribute('data-p')));
+  const open = new Set([...inside.querySelectorAll('details[open]')].map((each) => each.getAttribute(PROOF_DATA.path)));
   replaceChanged(inside.body, props.fragment);
-  for (const each of inside.querySelectorAll('details')) if (open.has(each.getAttribute('data-p'))) each.open = true;
+  for (const each of inside.querySelectorAll('details'))
+    if (open.has(each.getAttribute(PROOF_DATA.path))) each.open = true;
   markFocus();
   markStretches();
   markChanged();
@@ -140,7 +142,7 @@ function highlight(inside: Document, before: ReadonlyMap<string, string>): void 
   if (!view?.CSS?.highlights || !view.Highlight) return;
   const ranges: Range[] = [];
   [...inside.body.children].forEach((child, index) => {
-    const old = before.get(child.getAttribute('data-p') ?? `#${index}`);
+    const old = before.get(child.getAttribute(PROOF_DATA.path) ?? `#${index}`);
     const now = child.textContent ?? '';
     if (old === undefined || old === now) return;
     let start = 0;
@@ -184,13 +186,15 @@ function markFocus(): void {
   const inside = frame.value?.contentDocument;
   inside?.querySelectorAll('.vx-now').forEach((each) => each.classList.remove('vx-now'));
   if (!props.focusOf) return;
-  const marked = inside?.querySelectorAll(`[data-of="${CSS.escape(props.focusOf)}"]`);
+  const marked = inside?.querySelectorAll(`[${PROOF_DATA.of}="${CSS.escape(props.focusOf)}"]`);
   marked?.forEach((each) => each.classList.add('vx-now'));
   marked?.[0]?.scrollIntoView({ block: 'center' });
 }
 
 const stretchOf = (event: Event): number | undefined => {
-  const number = (event.target as Element | null)?.closest?.('[data-s]')?.getAttribute('data-s');
+  const number = (event.target as Element | null)
+    ?.closest?.(`[${PROOF_DATA.stretch}]`)
+    ?.getAttribute(PROOF_DATA.stretch);
   return number ? Number(number) : undefined;
 };
 let pointed: number | undefined;
@@ -203,21 +207,23 @@ function onPoint(event: Event): void {
 function markStretches(): void {
   const inside = frame.value?.contentDocument;
   if (!inside || !props.marked) return;
-  for (const each of inside.querySelectorAll('[data-s]'))
-    each.setAttribute('class', props.marked.get(Number(each.getAttribute('data-s'))) ?? '');
+  for (const each of inside.querySelectorAll(`[${PROOF_DATA.stretch}]`))
+    each.setAttribute('class', props.marked.get(Number(each.getAttribute(PROOF_DATA.stretch))) ?? '');
 }
 /** Shows which lines were reworded, and which values nobody has confirmed. */
 function markChanged(): void {
   const inside = frame.value?.contentDocument;
   if (!inside) return;
-  for (const line of inside.querySelectorAll('[data-l]'))
-    line.classList.toggle('vx-reworded', props.reworded?.has(line.getAttribute('data-l') ?? '') ?? false);
-  for (const value of inside.querySelectorAll('.vx-value'))
-    value.classList.toggle('vx-unsure', props.unsure?.has(value.getAttribute('data-of') ?? '') ?? false);
+  for (const line of inside.querySelectorAll(`[${PROOF_DATA.line}]`))
+    line.classList.toggle('vx-reworded', props.reworded?.has(line.getAttribute(PROOF_DATA.line) ?? '') ?? false);
+  for (const value of inside.querySelectorAll(`.${PROOF_CLASS.value}`))
+    value.classList.toggle('vx-unsure', props.unsure?.has(value.getAttribute(PROOF_DATA.of) ?? '') ?? false);
 }
 /** Brings a stretch to eye height. */
 function showStretch(stretch: number): void {
-  frame.value?.contentDocument?.querySelector(`[data-s="${stretch}"]`)?.scrollIntoView({ block: 'center' });
+  frame.value?.contentDocument
+    ?.querySelector(`[${PROOF_DATA.stretch}="${stretch}"]`)
+    ?.scrollIntoView({ block: 'center' });
 }
 
 function onClick(event: Event): void {
@@ -229,16 +235,16 @@ function onClick(event: Event): void {
   if (stretch !== undefined) return emit('stretch', stretch);
   const details = target?.closest('summary')?.parentElement as HTMLDetailsElement | null | undefined;
   if (details) details.open = !details.open;
-  const blank = target?.closest('[data-blank]')?.getAttribute('data-blank');
+  const blank = target?.closest(`[${PROOF_DATA.blank}]`)?.getAttribute(PROOF_DATA.blank);
   if (blank) return emit('blank', blank);
-  const path = target?.closest('[data-p]')?.getAttribute('data-p');
+  const path = target?.closest(`[${PROOF_DATA.path}]`)?.getAttribute(PROOF_DATA.path);
   if (path) emit('pick', path);
 }
 
 /** Brings the block at a path to a height in the frame, in pixels from its top. */
 function level(path: string, height: number): void {
   const inside = frame.value?.contentDocument;
-  const block = inside?.querySelector(`[data-p="${CSS.escape(path)}"]`);
+  const block = inside?.querySelector(`[${PROOF_DATA.path}="${CSS.escape(path)}"]`);
   if (block && inside?.scrollingElement)
     inside.scrollingElement.scrollTop += block.getBoundingClientRect().top - height;
 }

@@ -1,4 +1,5 @@
 /** A rendered message as the lines its reader sees, each in pieces that know where they come from. */
+import { PROOF_DATA } from '../../render/proof-markup.js';
 import type { Origin } from '../../compile/program.js';
 import type { Message, Stretch } from '../../render/render.js';
 
@@ -72,7 +73,7 @@ export function withStretches(html: string, trace: readonly Stretch[]): string {
   let out = '';
   let end = 0;
   trace.forEach(({ from, to }, index) => {
-    out += `${html.slice(end, from)}<span data-s="${index}">${html.slice(from, to)}</span>`;
+    out += `${html.slice(end, from)}<span ${PROOF_DATA.stretch}="${index}">${html.slice(from, to)}</span>`;
     end = to;
   });
   return out + html.slice(end);

@@ -24,7 +24,7 @@ function reads({ insertion }: Entry): string {
   if (insertion.what === 'block' || insertion.what === 'copy') return previews.block(insertion.name);
   if (insertion.what !== 'placeholder') return '';
   const variable = variableOf(insertion.name);
-  return variable ? previews.shown(variable, insertion.view) : (proof.values.value.get(insertion.name) ?? '');
+  return variable ? previews.shown(variable, insertion.view) : (proof.values.value.get(insertion.name)?.words ?? '');
 }
 const firstLine = (entry: Entry): string => reads(entry).split('\n')[0]?.slice(0, 60) ?? '';
 

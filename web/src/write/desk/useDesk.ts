@@ -1,5 +1,12 @@
 /** The desk: manuscript, proof and tray, and what moves between them. */
-import { signOffLines, withoutSignOff, type Finding, type TextDocument, type Variable } from '@vocabula/core';
+import {
+  signOffLines,
+  withoutSignOff,
+  type Finding,
+  type TextDocument,
+  type Variable,
+  type Value,
+} from '@vocabula/core';
 import type { CheckpointReason, TextSummary } from '@vocabula/contract';
 import { computed, onBeforeUnmount, onMounted, provide, ref, triggerRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
@@ -89,7 +96,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
 
   const proof = useProof(copy.name, manuscript.current);
   const { values } = proof;
-  const raw = (key: string): string | undefined => values.value.get(`raw ${key}`);
+  const valueOf = (key: string): Value | undefined => values.value.get(key)?.value;
   const answer = (key: string, value: unknown): void => {
     proof.answers.value = { ...proof.answers.value, [key]: value };
   };
@@ -113,7 +120,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     chosen,
     variables,
     rest: manuscript.rest,
-    raw,
+    valueOf,
     answer,
     undo,
     settle: manuscript.settle,
@@ -134,8 +141,8 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   });
   const previews = usePreviews({
     locale: () => manuscript.front.value.locale ?? house.house.locale ?? 'en-GB',
-    raw,
-    words: (name) => values.value.get(name),
+    valueOf,
+    words: (name) => values.value.get(name)?.words,
     input: () => ({ recipient: proof.recipient.value, sender: me.fields(), answers: proof.answers.value }),
     house: () => house.house,
     recipient: proof.recipient,
@@ -182,7 +189,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
           ...brought.filter((each) => !variables.value.some((one) => one.key === each.key)),
           ...facts.value,
         ],
-        showingValues.value ? (name) => values.value.get(name) : undefined,
+        showingValues.value ? (name) => values.value.get(name)?.words : undefined,
       );
     },
     { immediate: true },
@@ -300,7 +307,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     assets,
     going,
     previews,
-    raw,
+    valueOf,
     answer,
     blanks,
     undo,

@@ -1,6 +1,6 @@
 /** What is done with brackets from the score, the outline and the tray. */
 import type { Editor } from '@tiptap/core';
-import type { Condition, Variable } from '@vocabula/core';
+import { meets, valueType, type Condition, type Value, type Variable } from '@vocabula/core';
 import { computed, type ComputedRef, type Ref } from 'vue';
 import { useNotice } from '../../ui/notice';
 import { flatten, sameBracket, type Bracket } from '../editor/brackets';
@@ -16,7 +16,8 @@ export interface PassagesNeeds {
   readonly chosen: ComputedRef<Bracket | undefined>;
   readonly variables: ComputedRef<readonly Variable[]>;
   readonly rest: Ref<number>;
-  readonly raw: (name: string) => string | undefined;
+  /** The variable's value for the current recipient. */
+  readonly valueOf: (key: string) => Value | undefined;
   /** Answers in the proof only. */
   readonly answer: (key: string, value: unknown) => void;
   readonly undo: () => void;
@@ -24,7 +25,17 @@ export interface PassagesNeeds {
   readonly settle: () => void;
 }
 
-export function usePassages({ editor, brackets, chosen, variables, rest, raw, answer, undo, settle }: PassagesNeeds) {
+export function usePassages({
+  editor,
+  brackets,
+  chosen,
+  variables,
+  rest,
+  valueOf,
+  answer,
+  undo,
+  settle,
+}: PassagesNeeds) {
   const notice = useNotice();
   const all = computed(() => flatten(brackets.value));
   const folds = computed(() => {
@@ -37,16 +48,9 @@ export function usePassages({ editor, brackets, chosen, variables, rest, raw, an
   /** Whether a condition holds for the current recipient; undefined where that cannot be told. */
   function holds(condition: Condition | undefined): boolean | undefined {
     if (!condition) return undefined;
-    const value = raw(condition.of);
-    if (value === undefined) return condition.not;
-    const list = variables.value.find(({ key }) => key === condition.of)?.type === 'list';
-    const yes =
-      condition.is.length > 0
-        ? condition.is.some((key) => value.split('\n').includes(key))
-        : list
-          ? value !== ''
-          : value === 'true';
-    return yes !== condition.not;
+    const type = variables.value.find(({ key }) => key === condition.of)?.type;
+    const kind = type && valueType(type).governs;
+    return kind ? meets({ kind, condition }, valueOf(condition.of)) : condition.not;
   }
 
   const act = (done: boolean, words: string, otherwise: string): void => {

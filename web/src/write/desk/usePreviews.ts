@@ -8,7 +8,7 @@ export interface PreviewNeeds {
   /** The language of the text. */
   readonly locale: () => string;
   /** A variable's value for the current recipient, as an answer would give it. */
-  readonly raw: (key: string) => string | undefined;
+  readonly valueOf: (key: string) => Value | undefined;
   readonly words: (name: string) => string | undefined;
   readonly input: () => {
     readonly recipient: Readonly<Record<string, string>>;
@@ -30,8 +30,7 @@ export function usePreviews(needs: PreviewNeeds) {
 
   /** A value to show a variable by: the current recipient's, else one that is likely. */
   function valueOf(variable: Variable): Value {
-    const raw = variable.type === 'list' ? undefined : needs.raw(variable.key);
-    const given = variable.type === 'choices' ? raw?.split('\n') : raw;
+    const given = variable.type === 'list' ? undefined : needs.valueOf(variable.key);
     const parsed = given === undefined ? undefined : valueType(variable.type).parse(given, variable, context());
     return parsed && 'value' in parsed ? parsed.value : specimenOf(variable, context());
   }

@@ -1,4 +1,5 @@
 /** What is said between the desk and the worker that renders its proof. */
+import type { CurrentValue } from './values';
 import type { Finding, House, Measure, Message, TextDocument, TypeName, Variable } from '@vocabula/core';
 import type { Look } from '../../ui/look';
 
@@ -40,8 +41,7 @@ export type ProofReply =
       readonly id: number;
       readonly what: 'message';
       readonly message: ProofMessage;
-      /** Words by name (`recipient.email`, `party`); under `raw name` what conditions compare. */
-      readonly values: readonly (readonly [name: string, words: string])[];
+      readonly values: readonly (readonly [name: string, value: CurrentValue])[];
       readonly slots: readonly ProofSlot[];
       /** Names of all texts that the message is made of, its own first. */
       readonly texts: readonly string[];

@@ -1,4 +1,5 @@
 /** The running proof: the manuscript rendered for the chosen sample recipient, in a worker, with its findings. */
+import type { CurrentValue } from './values';
 import type { StoredTable, TableSummary } from '@vocabula/contract';
 import { signatureFor, type Finding, type Measure, type TextDocument } from '@vocabula/core';
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
@@ -22,7 +23,7 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
   const message = shallowRef<ProofMessage>();
   const findings = shallowRef<readonly Finding[]>([]);
   const measure = shallowRef<Measure>();
-  const values = shallowRef<ReadonlyMap<string, string>>(new Map());
+  const values = shallowRef<ReadonlyMap<string, CurrentValue>>(new Map());
   const slots = shallowRef<readonly ProofSlot[]>([]);
   const texts = shallowRef<readonly string[]>([]);
 

@@ -59,7 +59,7 @@ function workOut(source: string): void {
       :model-value="variable.value"
       :names="names"
       :problems="problems"
-      :value="proof.values.value.get(variable.key)"
+      :value="proof.values.value.get(variable.key)?.words"
       @update:model-value="workOut"
     />
     <label class="field"

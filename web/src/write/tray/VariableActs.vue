@@ -19,7 +19,7 @@ const others = computed(() =>
   manuscript.variables.value.filter(({ key, type }) => key !== props.variable.key && type === props.variable.type),
 );
 const merging = computed(() => (into.value ? tray.merged(props.variable.key, into.value) : undefined));
-const value = computed(() => proof.values.value.get(props.variable.key) ?? '');
+const value = computed(() => proof.values.value.get(props.variable.key)?.words ?? '');
 async function merge(): Promise<void> {
   await props.desk.checkpoint('merge');
   merging.value?.apply();

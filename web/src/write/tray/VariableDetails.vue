@@ -29,7 +29,7 @@ const problems = computed(() =>
       : [],
   ),
 );
-const value = computed(() => proof.values.value.get(props.variable.key));
+const value = computed(() => proof.values.value.get(props.variable.key)?.words);
 /** How many passages are kept with each option. */
 const used = computed(() => {
   const counts = new Map<string, number>();

@@ -49,7 +49,7 @@ function source(variable: Variable): string {
   return field ? `${owner}’s ${labelFromKey(field).toLowerCase()}` : from === 'last' ? 'last answer' : from;
 }
 const valueOf = (variable: Variable): string =>
-  proof.values.value.get(variable.key) ??
+  proof.values.value.get(variable.key)?.words ??
   (variable.required ? `[${label(variable)}]` : variable.type === 'list' ? '' : '—');
 watch(open, async (key) => {
   if (!key) return;
@@ -99,7 +99,7 @@ watch(open, async (key) => {
     <ul v-if="brought.length > 0" class="rows">
       <li v-for="slot in brought" :key="slot.key" class="line brought">
         <TypeMark :type="slot.type" /><span class="name">{{ slot.label }}</span
-        ><span class="value">{{ proof.values.value.get(slot.key) ?? '—' }}</span
+        ><span class="value">{{ proof.values.value.get(slot.key)?.words ?? '—' }}</span
         ><span class="quiet small from">of {{ slot.text }}</span>
       </li>
     </ul>
