@@ -50,7 +50,7 @@ export async function bench(): Promise<void> {
         const { document } = readText(source);
         const name = `text-${each}`;
         await insertText(writer, name, document, { folder: 'root', madeBy: asker.id });
-        await publishState(writer, { name, title, revision: 1, document }, 'made', asker);
+        await publishState(writer, { kind: 'text', name, title, revision: 1, document }, 'made', asker);
       }
     });
   const [{ rows } = { rows: 0 }] = await database.read.all<{ rows: number }>(

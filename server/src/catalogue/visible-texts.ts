@@ -9,7 +9,7 @@ import { schema, type Reader, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf, type Access } from '../rights/access.js';
-import { isText } from '../versions/frozen.js';
+import { kindedState } from '../versions/frozen.js';
 
 export type Row = typeof schema.texts.$inferSelect;
 /** A row without its document, which is most of its bytes. */
@@ -49,15 +49,17 @@ export async function publishedVersions(
       )
       .innerJoin(schema.frozen, eq(schema.frozen.id, schema.versions.frozen))
       .where(inArray(schema.versions.text, names.slice(at, at + 500)));
-    for (const { version, document } of states)
-      if (isText(document))
+    for (const { version, document } of states) {
+      const state = kindedState(document);
+      if (state.kind === 'text')
         found.set(version.text, {
           name: version.text,
           revision: version.revision,
           updatedAt: version.at,
-          document,
+          document: state.document,
           version: version.number,
         });
+    }
   }
   return found;
 }

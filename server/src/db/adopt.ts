@@ -32,6 +32,7 @@ export async function adopt(database: Database): Promise<void> {
       await publishState(
         writer,
         {
+          kind: 'house',
           name: HOUSE_NAME,
           title: 'House style, facts and holidays',
           revision: house.revision,
@@ -53,7 +54,7 @@ export async function adopt(database: Database): Promise<void> {
         validUntil: valid_until ?? null,
       });
       await derive(writer, name, 'working', document);
-      await publishState(writer, { name, title: row.title, revision: row.revision, document }, NOTE, WHO);
+      await publishState(writer, { kind: 'text', name, title: row.title, revision: row.revision, document }, NOTE, WHO);
       await setVersionOf(writer, name, 1);
     }
   });

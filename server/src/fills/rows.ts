@@ -4,7 +4,7 @@ import { PLAIN_HOUSE, type House } from '@vocabula/core';
 import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import type { Asker } from '../people/asker.js';
-import { isText } from '../versions/frozen.js';
+import { kindedState } from '../versions/frozen.js';
 
 export type Row = typeof schema.fills.$inferSelect;
 
@@ -40,13 +40,14 @@ export async function frozenOf(
     .where(inArray(schema.frozen.id, house === null ? [...frozen] : [...frozen, house]));
   const texts = frozen.flatMap((id): WorkingCopy[] => {
     const found = rows.find((each) => each.id === id);
-    if (!found || !isText(found.document)) return [];
-    const { name, revision, createdAt, document } = found;
-    return [{ name, revision, updatedAt: createdAt, document }];
+    const state = found && kindedState(found.document);
+    if (!found || state?.kind !== 'text') return [];
+    return [{ name: found.name, revision: found.revision, updatedAt: found.createdAt, document: state.document }];
   });
   const kept = rows.find((each) => each.id === house);
   // Messages begun before there was a house are in the plain one.
-  return { texts, house: kept && !isText(kept.document) ? kept.document : PLAIN_HOUSE };
+  const state = kept && kindedState(kept.document);
+  return { texts, house: state?.kind === 'house' ? state.document : PLAIN_HOUSE };
 }
 
 /** A message whole. */

@@ -1,5 +1,6 @@
 /** Documents as they were, in rows that nothing changes. */
 import { createHash, randomUUID } from 'node:crypto';
+import { HOUSE_NAME } from '@vocabula/contract';
 import type { House, TextDocument } from '@vocabula/core';
 import { and, eq, inArray } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
@@ -25,8 +26,16 @@ export async function freeze(writer: Writer, { name, revision, document }: Named
   return id;
 }
 
-/** Whether a frozen state is of a text, and not of the house. */
-export const isText = (state: TextDocument | House): state is TextDocument => 'type' in state;
+/** A state of a text or of the house. */
+export type KindedState =
+  { readonly kind: 'text'; readonly document: TextDocument } | { readonly kind: 'house'; readonly document: House };
+
+/** The state that a kept document is of. */
+export const kindedState = (document: TextDocument | House): KindedState =>
+  'type' in document ? { kind: 'text', document } : { kind: 'house', document };
+
+/** The kind of what has that name. */
+export const kindOf = (name: string): KindedState['kind'] => (name === HOUSE_NAME ? 'house' : 'text');
 
 export type FrozenRow = typeof frozen.$inferSelect;
 

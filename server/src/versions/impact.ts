@@ -1,6 +1,6 @@
 /** What publishing a block, or the house, does to the messages of the templates that depend on it. */
 import { setImmediate as turn } from 'node:timers/promises';
-import { HOUSE_NAME, senderFields, type Dependents, type TemplateImpact } from '@vocabula/contract';
+import { senderFields, type Dependents, type TemplateImpact } from '@vocabula/contract';
 import {
   compileBundle,
   dayIn,
@@ -10,7 +10,6 @@ import {
   type House,
   type Message,
   type Program,
-  type TextDocument,
 } from '@vocabula/core';
 import { fillingOfRow, hardCases, type Filling } from '@vocabula/core/proof';
 import { and, asc, eq, isNull } from 'drizzle-orm';
@@ -36,10 +35,10 @@ export class ImpactService {
   /** The published templates that a text or the house is part of, through any depth. */
   async dependents(name: string, asker: Asker): Promise<Dependents> {
     const { read } = this.database;
-    await subjectOf(read, name, asker);
+    const { kind } = await subjectOf(read, name, asker);
     const access = await accessOf(read, asker);
     const names =
-      name === HOUSE_NAME ? await this.houseDependents() : await dependentsOf(read, [{ what: 'text', target: name }]);
+      kind === 'house' ? await this.houseDependents() : await dependentsOf(read, [{ what: 'text', target: name }]);
     const texts: { name: string; title: string }[] = [];
     let hidden = 0;
     for (const each of names) {
@@ -63,14 +62,14 @@ export class ImpactService {
     const signature = signatureFor(own.document.attrs.front.purpose, profile);
     const texts = await closure(read, template, asker, 'fill', signature ? [signature] : []);
     const before = await currentHouse(read, 'fill');
-    const changedHouse = name === HOUSE_NAME ? (subject.document as House) : before.house;
+    const changedHouse = subject.kind === 'house' ? subject.document : before.house;
     // What the changed text includes anew comes along.
-    const added = name === HOUSE_NAME ? [] : await closure(read, name, asker, 'write');
+    const added = subject.kind === 'house' ? [] : await closure(read, name, asker, 'write');
     const program = (house: House, changed: boolean): Program =>
       compileBundle({
         text: own,
         // The later of two of one name counts.
-        texts: changed ? [...added, ...texts, { name, document: subject.document as TextDocument }] : texts,
+        texts: changed && subject.kind === 'text' ? [...added, ...texts, subject] : texts,
         house,
         signature,
       });

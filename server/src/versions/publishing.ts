@@ -1,6 +1,6 @@
 /** Making versions, and taking them out of use. Everything that publishes comes through `publishState`. */
 import { HOUSE_NAME } from '@vocabula/contract';
-import { error, hasErrors, type Finding, type House, type TextDocument } from '@vocabula/core';
+import { error, hasErrors, type Finding } from '@vocabula/core';
 import { and, eq, max } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { rowOf, type Row } from '../catalogue/visible-texts.js';
@@ -11,25 +11,32 @@ import { houseRow, type HouseRow } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { accessOf } from '../rights/access.js';
-import { freeze, thawed } from './frozen.js';
+import { freeze, kindedState, thawed, type KindedState } from './frozen.js';
 import { changeHouse } from '../house/house-state.js';
 
 const { texts, versions } = schema;
 
-/** A text or the house, as far as versions are concerned. */
-export interface Subject {
+/** What is known of a text or the house, whatever its state. */
+interface About {
   readonly name: string;
   readonly title: string;
   readonly revision: number;
-  readonly document: TextDocument | House;
   readonly published: number | undefined;
   readonly publishedRevision: number | undefined;
-  readonly row: Row | undefined;
   readonly mayWrite: boolean;
   readonly mayPublish: boolean;
   /** Why the asker may not publish although the folder would let them. */
   readonly whyNot: string | undefined;
 }
+
+/** A text or the house as it is, as far as versions are concerned. */
+export type Subject = About &
+  (
+    | (Extract<KindedState, { kind: 'text' }> & { readonly row: Row })
+    | (Extract<KindedState, { kind: 'house' }> & { readonly row?: undefined })
+  );
+/** A state of a subject that is to be published. */
+export type Candidate = Pick<About, 'name' | 'title' | 'revision'> & KindedState;
 
 /** The subject of that name. Throws a 404 where the asker may not see it. */
 export async function subjectOf(reader: Reader | Writer, name: string, asker: Asker): Promise<Subject> {
@@ -44,6 +51,7 @@ export async function subjectOf(reader: Reader | Writer, name: string, asker: As
   const wrote = row.writtenBy.includes(asker.id);
   const granted = access.may('publish', row.folder);
   return {
+    kind: 'text',
     name,
     title: row.title,
     revision: row.revision,
@@ -63,13 +71,13 @@ export async function subjectOf(reader: Reader | Writer, name: string, asker: As
 function houseSubject(row: HouseRow | undefined, asker: Asker): Subject {
   if (!row) throw notFound('house');
   return {
+    kind: 'house',
     name: HOUSE_NAME,
     title: 'House style, facts and holidays',
     revision: row.revision,
     document: row.house,
     published: row.published ?? undefined,
     publishedRevision: row.publishedRevision ?? undefined,
-    row: undefined,
     mayWrite: asker.role !== 'colleague',
     mayPublish: asker.role === 'administrator',
     whyNot: undefined,
@@ -77,10 +85,9 @@ function houseSubject(row: HouseRow | undefined, asker: Asker): Subject {
 }
 
 /** What stands against publishing: errors, and blocks that colleagues would miss. */
-export async function obstacles(reader: Reader | Writer, subject: Subject, asker: Asker): Promise<Finding[]> {
-  if (subject.name === HOUSE_NAME) return [];
-  const document = subject.document as TextDocument;
-  const found = await findingsOf(reader, { name: subject.name, document }, asker);
+export async function obstacles(reader: Reader | Writer, subject: Candidate, asker: Asker): Promise<Finding[]> {
+  if (subject.kind === 'house') return [];
+  const found = await findingsOf(reader, subject, asker);
   const included = await reader
     .select({ name: texts.name, title: texts.title, published: texts.published })
     .from(schema.uses)
@@ -91,7 +98,11 @@ export async function obstacles(reader: Reader | Writer, subject: Subject, asker
 }
 
 /** Throws where something stands against publishing, with the findings. */
-export async function demandPublishable(reader: Reader | Writer, subject: Subject, asker: Asker): Promise<void> {
+export async function demandPublishable(
+  reader: Reader | Writer,
+  subject: Candidate & Pick<About, 'mayPublish' | 'whyNot'>,
+  asker: Asker,
+): Promise<void> {
   if (!subject.mayPublish)
     throw new RequestProblem(403, 'not-allowed', subject.whyNot ?? 'You may not publish this. Ask for it.');
   const found = await obstacles(reader, subject, asker);
@@ -103,11 +114,12 @@ export async function demandPublishable(reader: Reader | Writer, subject: Subjec
 /** Makes a version of a state. @returns its number */
 export async function publishState(
   writer: Writer,
-  { name, title, revision, document }: Pick<Subject, 'name' | 'title' | 'revision' | 'document'>,
+  candidate: Candidate,
   words: string,
   who: Pick<Asker, 'id' | 'name'>,
 ): Promise<number> {
-  const frozen = await freeze(writer, { name, revision, document });
+  const { name, title, revision } = candidate;
+  const frozen = await freeze(writer, candidate);
   const [last] = await writer
     .select({ number: max(versions.number) })
     .from(versions)
@@ -117,26 +129,20 @@ export async function publishState(
   await writer
     .insert(versions)
     .values({ text: name, number, frozen, revision, note: words, who: who.id, whoName: who.name, at });
-  if (name === HOUSE_NAME) await changeHouse(writer, { published: number, publishedRevision: revision, writtenBy: [] });
+  if (candidate.kind === 'house')
+    await changeHouse(writer, { published: number, publishedRevision: revision, writtenBy: [] });
   else {
     const row = await rowOf(writer, name);
     await changeText(writer, name, {
       published: number,
       publishedRevision: revision,
-      publishedAs: frontOf(document as TextDocument),
+      publishedAs: frontOf(candidate.document),
       // Who changed it since that state was looked at is still to be looked after by somebody else.
       ...(row?.revision === revision ? { writtenBy: [] } : {}),
     });
-    await derive(writer, name, 'published', document as TextDocument);
+    await derive(writer, name, 'published', candidate.document);
   }
-  await note(
-    writer,
-    who,
-    'published',
-    name === HOUSE_NAME ? 'house' : 'text',
-    name,
-    `${title}, version ${number}: ${words}`,
-  );
+  await note(writer, who, 'published', candidate.kind, name, `${title}, version ${number}: ${words}`);
   return number;
 }
 
@@ -155,19 +161,18 @@ export async function withdraw(
     .where(and(eq(versions.text, subject.name), eq(versions.number, number)));
   if (rowsAffected === 0) throw notFound('version');
   if (subject.published === number) {
-    if (subject.name === HOUSE_NAME) await changeHouse(writer, { published: null });
+    if (subject.kind === 'house') await changeHouse(writer, { published: null });
     else {
       await changeText(writer, subject.name, { published: null, publishedAs: null });
       await underive(writer, subject.name, 'published');
     }
   }
-  const what = subject.name === HOUSE_NAME ? 'house' : 'text';
-  await note(writer, asker, 'withdrew', what, subject.name, `${subject.title}, version ${number}: ${because}`);
+  await note(writer, asker, 'withdrew', subject.kind, subject.name, `${subject.title}, version ${number}: ${because}`);
 }
 
-/** The document of a frozen state. */
-export async function documentOf(reader: Reader | Writer, frozen: string): Promise<TextDocument | House> {
-  const found = (await thawed(reader, [frozen])).get(frozen);
+/** A frozen state, by its id. */
+export async function frozenState(reader: Reader | Writer, id: string): Promise<KindedState> {
+  const found = (await thawed(reader, [id])).get(id);
   if (!found) throw notFound('state');
-  return found.document;
+  return kindedState(found.document);
 }

@@ -1,13 +1,13 @@
 /** Requests to publish: from who may write but not publish, to who may. */
 import { randomUUID } from 'node:crypto';
-import { HOUSE_NAME, type Answer, type Ask, type Request } from '@vocabula/contract';
+import { type Answer, type Ask, type Request } from '@vocabula/contract';
 import { and, desc, eq } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { Asker } from '../people/asker.js';
 import { freeze } from './frozen.js';
-import { demandPublishable, documentOf, publishState, subjectOf } from './publishing.js';
+import { demandPublishable, frozenState, publishState, subjectOf } from './publishing.js';
 
 const { requests } = schema;
 type Row = typeof requests.$inferSelect;
@@ -42,8 +42,7 @@ export class RequestService {
         remark: null,
       };
       await writer.insert(requests).values(row);
-      const what = name === HOUSE_NAME ? 'house' : 'text';
-      await note(writer, asker, 'asked to publish', what, name, `${subject.title}: ${words}`);
+      await note(writer, asker, 'asked to publish', subject.kind, name, `${subject.title}: ${words}`);
       return requestOf(row, subject.title, asker);
     });
   }
@@ -75,14 +74,13 @@ export class RequestService {
       });
       if (!subject.mayPublish && row.who !== asker.id) throw notFound('request');
       if (row.state !== 'open') throw new RequestProblem(409, 'answered', 'This request has been answered already.');
-      const what = row.text === HOUSE_NAME ? 'house' : 'text';
       if (answer.answer === 'accept') {
-        const state = { ...subject, document: await documentOf(writer, row.frozen), revision: row.revision };
+        const state = { ...subject, ...(await frozenState(writer, row.frozen)), revision: row.revision };
         await demandPublishable(writer, state, asker);
         await publishState(writer, state, `${row.note} (asked for by ${row.whoName})`, asker);
       } else {
         if (!subject.mayPublish) throw new RequestProblem(403, 'not-allowed', 'This is for those who may publish it.');
-        await note(writer, asker, 'returned', what, row.text, `${subject.title}: ${answer.remark}`);
+        await note(writer, asker, 'returned', subject.kind, row.text, `${subject.title}: ${answer.remark}`);
       }
       const changed: Row = {
         ...row,

@@ -1,7 +1,6 @@
 /** Versions of texts and of the house: published now or at a time, compared, restored, withdrawn, retired. */
 import { randomUUID } from 'node:crypto';
 import {
-  HOUSE_NAME,
   type Because,
   type CheckpointReason,
   type Publish,
@@ -14,7 +13,7 @@ import {
   type Version,
   type WorkingCopy,
 } from '@vocabula/contract';
-import type { Finding, House, TextDocument } from '@vocabula/core';
+import type { Finding } from '@vocabula/core';
 import { and, asc, count, desc, eq, isNull, lte } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { workingCopy } from '../catalogue/visible-texts.js';
@@ -29,7 +28,7 @@ import { checkpoint, checkpointsOf, forgetOld } from './checkpoints.js';
 import { freeze } from './frozen.js';
 import {
   demandPublishable,
-  documentOf,
+  frozenState,
   obstacles,
   publishState,
   subjectOf,
@@ -108,14 +107,7 @@ export class VersionService {
         due,
         state: 'waiting',
       });
-      await note(
-        writer,
-        asker,
-        'timed',
-        name === HOUSE_NAME ? 'house' : 'text',
-        name,
-        `${subject.title} for ${due}: ${words}`,
-      );
+      await note(writer, asker, 'timed', subject.kind, name, `${subject.title} for ${due}: ${words}`);
       return { version: undefined };
     });
   }
@@ -130,14 +122,7 @@ export class VersionService {
         .set({ state: 'taken back' })
         .where(and(eq(timed.id, id), eq(timed.text, name)));
       if (rowsAffected === 0) throw notFound('time');
-      await note(
-        writer,
-        asker,
-        'took back',
-        name === HOUSE_NAME ? 'house' : 'text',
-        name,
-        `${subject.title}: publishing at a time`,
-      );
+      await note(writer, asker, 'took back', subject.kind, name, `${subject.title}: publishing at a time`);
     });
   }
 
@@ -174,7 +159,7 @@ export class VersionService {
       return { state, document: subject.document, at };
     }
     const found = await stateOf(read, subject, state);
-    return { state, document: await documentOf(read, found.frozen), at: found.at };
+    return { state, document: (await frozenState(read, found.frozen)).document, at: found.at };
   }
 
   /** Makes a state of history the working copy; the one there was is kept as a checkpoint. */
@@ -184,15 +169,22 @@ export class VersionService {
       demandWrite(subject);
       if (subject.revision !== revision)
         throw new RequestProblem(409, 'stale-revision', `“${subject.title}” was changed meanwhile. Look at it again.`);
-      const document = await documentOf(writer, (await stateOf(writer, subject, state)).frozen);
-      const what = name === HOUSE_NAME ? 'house' : 'text';
-      await note(writer, asker, 'restored', what, name, `${subject.title} as it was in ${state.replace(':', ' ')}`);
-      if (!subject.row) {
-        const { revision: next } = await keepHouse(writer, document as House, asker);
+      const before = await frozenState(writer, (await stateOf(writer, subject, state)).frozen);
+      await note(
+        writer,
+        asker,
+        'restored',
+        subject.kind,
+        name,
+        `${subject.title} as it was in ${state.replace(':', ' ')}`,
+      );
+      if (before.kind === 'house') {
+        const { revision: next } = await keepHouse(writer, before.document, asker);
         return { revision: next };
       }
+      if (subject.kind === 'house') throw notFound('state');
       await checkpoint(writer, subject.row, 'restore', asker);
-      return workingCopy(await updateText(writer, subject.row, document as TextDocument, asker));
+      return workingCopy(await updateText(writer, subject.row, before.document, asker));
     });
   }
 
@@ -262,14 +254,14 @@ async function publishDue(writer: Writer, id: string): Promise<boolean> {
     if (!person || person.endedAt !== null) throw new RequestProblem(403, 'not-allowed', 'Who asked for it is gone.');
     const asker = askerOfRow(person);
     const subject = await subjectOf(writer, row.text, asker);
-    const document = await documentOf(writer, row.frozen);
+    const state = { ...subject, ...(await frozenState(writer, row.frozen)), revision: row.revision };
     // As it was asked for, whatever was written since; so whoever wrote since does not matter either.
     await demandPublishable(
       writer,
-      { ...subject, document, mayPublish: subject.mayPublish || subject.whyNot !== undefined },
+      { ...state, mayPublish: subject.mayPublish || subject.whyNot !== undefined },
       asker,
     );
-    await publishState(writer, { ...subject, document, revision: row.revision }, row.note, asker);
+    await publishState(writer, state, row.note, asker);
     await end('done');
     return true;
   } catch (problem) {

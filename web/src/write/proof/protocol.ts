@@ -1,6 +1,5 @@
 /** What is said between the desk and the worker that renders its proof. */
-import type { CurrentValue } from './values';
-import type { Finding, House, Measure, Message, TextDocument, TypeName, Variable } from '@vocabula/core';
+import type { Finding, House, Measure, Message, TextDocument, TypeName, Variable, Value } from '@vocabula/core';
 import type { Look } from '../../ui/look';
 
 /** Asks for a proof. What is left out is as it was before. */
@@ -33,6 +32,14 @@ export interface ProofSlot {
 
 export interface ProofMessage extends Omit<Message, 'html'> {
   readonly look: Look;
+}
+
+/** What a variable or field is now. */
+export interface CurrentValue {
+  /** As it reads in a line. */
+  readonly words: string;
+  /** What conditions compare; only variables have one. */
+  readonly value?: Value;
 }
 
 /** First the message; what the checks found follows, for it takes longer. */

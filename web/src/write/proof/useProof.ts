@@ -1,5 +1,4 @@
 /** The running proof: the manuscript rendered for the chosen sample recipient, in a worker, with its findings. */
-import type { CurrentValue } from './values';
 import type { StoredTable, TableSummary } from '@vocabula/contract';
 import { signatureFor, type Finding, type Measure, type TextDocument } from '@vocabula/core';
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue';
@@ -9,7 +8,7 @@ import { ensureText, knownTexts, libraryVersion } from '../../ui/library';
 import { useMe } from '../../ui/me';
 import { nameOfRow } from '../../ui/recipient';
 import { today, zone } from '../../ui/today';
-import type { ProofMessage, ProofReply, ProofRequest, ProofSlot } from './protocol';
+import type { CurrentValue, ProofMessage, ProofReply, ProofRequest, ProofSlot } from './protocol';
 
 const REMEMBERED = 'vocabula.sample-set';
 

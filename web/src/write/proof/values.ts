@@ -1,14 +1,6 @@
 /** The values that the current sample recipient gives to variables and fields, as words. */
-import { valuesOf, valueType, type Program, type Value } from '@vocabula/core';
-import type { ProofRequest } from './protocol';
-
-/** What a variable or field is now. */
-export interface CurrentValue {
-  /** As it reads in a line. */
-  readonly words: string;
-  /** What conditions compare; only variables have one. */
-  readonly value?: Value;
-}
+import { valuesOf, valueType, type Program } from '@vocabula/core';
+import type { CurrentValue, ProofRequest } from './protocol';
 
 /** Values by name (`recipient.email`, `party`); what is missing is not among them. */
 export function currentValues(program: Program, input: ProofRequest['input']): ReadonlyMap<string, CurrentValue> {
