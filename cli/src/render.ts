@@ -53,31 +53,27 @@ export async function render(call: Call): Promise<number> {
     else write(out, `${nameOf(path)}.json`, `${json}\n`);
     return errors.length > 0 ? 1 : 0;
   }
-  // Noon of the given day, so that the same inputs give the same bytes.
-  const date = new Date(dayNumber(today) * 86_400_000 + 43_200_000);
-  const from =
-    typeof sender.email === 'string'
-      ? { name: typeof sender.name === 'string' ? sender.name : '', address: sender.email }
-      : undefined;
   for (const [index, message] of messages.entries()) {
-    const bytes =
-      as === 'eml'
-        ? await toEml(withFiles(message, library), {
-            date,
-            draft: true,
-            assets: library.asset,
-            ...(from ? { from } : {}),
-          })
-        : Buffer.from(as === 'html' ? `${message.html}\n` : message.text);
+    const bytes = as === 'eml' ? await draftOf(message, library, sender, today) : Buffer.from(shown(message, as));
+    const number = String(index + 1).padStart(String(messages.length).length, '0');
     if (out === undefined) process.stdout.write(bytes);
-    else
-      write(
-        out,
-        `${nameOf(path)}-${String(index + 1).padStart(String(messages.length).length, '0')}.${ENDINGS[as]}`,
-        bytes,
-      );
+    else write(out, `${nameOf(path)}-${number}.${ENDINGS[as]}`, bytes);
   }
   return errors.length > 0 ? 1 : 0;
+}
+
+const shown = (message: Message, as: 'html' | 'text'): string => (as === 'html' ? `${message.html}\n` : message.text);
+
+/** A draft for a mail program, dated noon of the given day, so that the same inputs give the same bytes. */
+function draftOf(
+  message: Message,
+  library: FolderLibrary,
+  { email, name }: Readonly<Record<string, unknown>>,
+  today: string,
+): Promise<Uint8Array> {
+  const date = new Date(dayNumber(today) * 86_400_000 + 43_200_000);
+  const from = typeof email === 'string' ? { name: typeof name === 'string' ? name : '', address: email } : undefined;
+  return toEml(withFiles(message, library), { date, draft: true, assets: library.asset, ...(from ? { from } : {}) });
 }
 
 /** A message with those of its attachments that the library has; the others have been told. */

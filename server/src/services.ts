@@ -84,6 +84,7 @@ export interface Surroundings {
   readonly claims?: ClaimTimes;
 }
 
+// eslint-disable-next-line max-lines-per-function -- every service is made here, once
 export function makeServices(
   database: Database,
   {

@@ -80,6 +80,7 @@ export class BodyCompiler implements LineHost {
     return blocks.flatMap((block, index) => this.block(block, { ...site, path: [...site.path, index] }));
   }
 
+  // eslint-disable-next-line max-lines-per-function -- one case for each kind of block
   private block(block: Block, site: Site): Governed<BlockUnit>[] {
     const { path } = site;
     const unit: Unit = { path, text: site.unit.name };

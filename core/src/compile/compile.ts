@@ -1,6 +1,6 @@
 /** Compiles a template with everything it includes. Compile once, render many. */
 import { distinct, error, type Finding } from '../findings/finding.js';
-import { bodyOf, part, type Inline, type NamedDocument } from '../template/document.js';
+import { bodyOf, part, type Inline, type NamedDocument, type TextDocument } from '../template/document.js';
 import { marked } from '../values/mailbox.js';
 import { Binder } from './bind.js';
 import { BodyCompiler } from './body.js';
@@ -35,15 +35,51 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
   const compiler = new BodyCompiler(linked, slots.length, binder, house, findings);
 
   const { document } = named;
-  const site = (name: Parameters<typeof part>[1]): Site => ({
-    unit: own,
-    scope: undefined,
-    path: [document.content.findIndex((node) => node.type === name)],
-    blocks: [],
-    conditions: [],
-    tests: [],
-    wordings: [],
-  });
+  const { front } = document.attrs;
+  const purpose = front.purpose ?? 'new';
+  const around = (texts: readonly TextUnit[]): Governed<BlockUnit>[] =>
+    texts.flatMap(({ name }) => compiler.include(name, [], { ...siteOf(document, own, 'body'), path: [] }));
+  const envelope = envelopeOf(document, own, compiler);
+  const blocks = compiler.blocks(bodyOf(document), siteOf(document, own, 'body'));
+  const body = [...around(before), ...blocks, ...around(after)];
+  compiler.judgeSignatures();
+  if (front.kind === 'message' && purpose !== 'reply' && envelope.subject.leaves.length === 0) {
+    const place = { path: siteOf(document, own, 'subject').path, attribute: 'subject' };
+    findings.push(error({ code: 'no-subject' }, place));
+  }
+  return {
+    name: own.name,
+    title: front.title,
+    locale: own.locale,
+    purpose,
+    house,
+    facts,
+    // Every part is compiled before the slots and findings are read: compiling adds to both.
+    ...envelope,
+    body,
+    slots: [...slots, ...compiler.rowSlots],
+    colours: compiler.colours,
+    findings: distinct(findings),
+    texts: [...linked.units.keys()],
+    missing: [...linked.missing],
+    today,
+  };
+}
+
+/** Where the content of a part of the text's own document stands. */
+const siteOf = (document: TextDocument, unit: TextUnit, name: PartName): Site => ({
+  unit,
+  scope: undefined,
+  path: [document.content.findIndex((node) => node.type === name)],
+  blocks: [],
+  conditions: [],
+  tests: [],
+  wordings: [],
+});
+
+/** The lines of the envelope. */
+function envelopeOf(document: TextDocument, own: TextUnit, compiler: BodyCompiler): Envelope {
+  const site = (name: PartName): Site => siteOf(document, own, name);
   const line = (name: 'subject' | 'start' | 'length' | 'place'): Line =>
     new LineCompiler(compiler, site(name)).compile(part(document, name).content);
   const addresses = (name: 'to' | 'cc' | 'bcc' | 'reply_to'): Line[] =>
@@ -52,21 +88,8 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
         ? [new LineCompiler(compiler, site(name)).compile(bracketsMarked(address.content), [...site(name).path, index])]
         : [],
     );
-
-  const { front } = document.attrs;
-  const purpose = front.purpose ?? 'new';
-  const subject = line('subject');
-  const around = (texts: readonly TextUnit[]): Governed<BlockUnit>[] =>
-    texts.flatMap(({ name }) => compiler.include(name, [], { ...site('body'), path: [] }));
-  const body = [...around(before), ...compiler.blocks(bodyOf(document), site('body')), ...around(after)];
-  compiler.judgeSignatures();
-  if (front.kind === 'message' && purpose !== 'reply' && subject.leaves.length === 0) {
-    const place = { path: site('subject').path, attribute: 'subject' };
-    findings.push(error({ code: 'no-subject' }, place));
-  }
-  // Every part is compiled before the slots and findings are read: compiling adds to both.
-  const parts = {
-    subject,
+  return {
+    subject: line('subject'),
     to: addresses('to'),
     cc: addresses('cc'),
     bcc: addresses('bcc'),
@@ -78,24 +101,14 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
     start: line('start'),
     length: line('length'),
     place: line('place'),
-    body,
-  };
-  return {
-    name: own.name,
-    title: front.title,
-    locale: own.locale,
-    purpose,
-    house,
-    facts,
-    slots: [...slots, ...compiler.rowSlots],
-    ...parts,
-    colours: compiler.colours,
-    findings: distinct(findings),
-    texts: [...linked.units.keys()],
-    missing: [...linked.missing],
-    today,
   };
 }
+
+type PartName = Parameters<typeof part>[1];
+type Envelope = Pick<
+  Program,
+  'subject' | 'to' | 'cc' | 'bcc' | 'replyTo' | 'attachments' | 'start' | 'length' | 'place'
+>;
 
 /** An address line whose own brackets can be told from those in values. */
 const bracketsMarked = (content: readonly Inline[]): Inline[] =>

@@ -1,4 +1,5 @@
 /** Compiles inline content to leaves: what may be left out, and the white space around it, is known before rendering. */
+import type { Variable } from '../template/variable.js';
 import { conditionsOf } from '../template/walk.js';
 import { languageOf, listFormat } from '../values/intl.js';
 import { error, type FindingData } from '../findings/finding.js';
@@ -201,21 +202,10 @@ export class LineCompiler {
       read.from === 'slot'
         ? read.slot.label
         : (declaration?.label ?? labelFromKey(read.key.split('.').at(-1) ?? read.key));
-    const isChoice = declaration?.type === 'choice' || declaration?.type === 'choices';
+    const stands = (): TextLeaf => textLeaf(`[${label}]`, { ...common, origin });
     if (!format) {
-      this.report(
-        declaration?.type === 'list' && view === ''
-          ? { code: 'unknown-view', why: 'list-plain' }
-          : {
-              code: 'unknown-view',
-              why: 'missing',
-              name,
-              view,
-              known: declaration ? valueType(declaration.type).views(declaration) : [],
-            },
-        path,
-      );
-      return textLeaf(`[${label}]`, { ...common, origin });
+      this.report(unknownView(name, view, declaration), path);
+      return stands();
     }
     const weekday =
       declaration?.type === 'date' && WITHOUT_WEEKDAY.has(view) && before?.type === 'text'
@@ -235,11 +225,14 @@ export class LineCompiler {
       ...(declaration?.type === 'image' ? { imageStyle: imageStyle(declaration.max_width) } : {}),
       ...(weekday === undefined ? {} : { weekday }),
     };
-    if (!isChoice || view !== '') return leaf;
-    if (this.site.wordings.includes(name)) {
-      this.report({ code: 'value-loop', why: 'wording', name }, path);
-      return textLeaf(`[${label}]`, { ...common, origin });
-    }
+    if (!declaration || valueType(declaration.type).governs !== 'option' || view !== '') return leaf;
+    if (!this.site.wordings.includes(name)) return { ...leaf, ...this.wordings(name, declaration, path) };
+    this.report({ code: 'value-loop', why: 'wording', name }, path);
+    return stands();
+  }
+
+  /** The lines of a choice's options, by key, and how several are joined. */
+  private wordings(name: string, declaration: Variable, path: readonly number[]): Pick<ValueLeaf, 'wordings' | 'join'> {
     const inner = new LineCompiler(this.compiler, {
       ...this.site,
       wordings: [...this.site.wordings, name],
@@ -251,11 +244,7 @@ export class LineCompiler {
         option.wording?.length ? [[option.key, inner.compile(option.wording, path)] as const] : [],
       ),
     );
-    return {
-      ...leaf,
-      wordings,
-      ...(declaration.type === 'choices' ? { join: listFormat(this.site.unit.locale) } : {}),
-    };
+    return { wordings, ...(declaration.type === 'choices' ? { join: listFormat(this.site.unit.locale) } : {}) };
   }
 
   private formatter(read: Read, view: string): Formatter | undefined {
@@ -264,6 +253,12 @@ export class LineCompiler {
     const variable = declarationOf(read);
     return variable && valueType(variable.type).formatter(variable, view, locale);
   }
+}
+
+function unknownView(name: string, view: string, declaration: Variable | undefined): FindingData<'unknown-view'> {
+  if (declaration?.type === 'list' && view === '') return { code: 'unknown-view', why: 'list-plain' };
+  const known = declaration ? valueType(declaration.type).views(declaration) : [];
+  return { code: 'unknown-view', why: 'missing', name, view, known };
 }
 
 /** How an image is shown: never wider than the message, nor than `width` pixels. */

@@ -60,191 +60,210 @@ const MAX_MACRO_DEPTH = 2;
 export const factName = (fact: string): string => `house__${fact}`;
 
 /** Writes an expression as the evaluator needs it: names bound to slots, our functions made explicit. */
-export function rewrite(ast: ASTNode, scope: ExpressionScope): Rewritten {
-  const origins: { at: number; start: number; end: number }[] = [];
-  const references: string[] = [];
-  const fields: string[] = [];
-  const locals: string[] = [];
-  const sizes: number[] = [];
-  let longest = 1;
-  let out = '';
-  const count = (macros: number, nodes = 1): void => void (sizes[macros] = (sizes[macros] ?? 0) + nodes);
+export const rewrite = (ast: ASTNode, scope: ExpressionScope): Rewritten => new Rewriting(scope).whole(ast);
 
-  const emit = (text: string, node: ASTNode): void => {
-    origins.push({ at: out.length, start: node.range.start, end: node.range.end });
-    out += text;
-  };
-  const refuse = (data: ExpressionProblem['data'], node: ASTNode): never => {
+class Rewriting {
+  private readonly origins: { at: number; start: number; end: number }[] = [];
+  private readonly references: string[] = [];
+  private readonly fields: string[] = [];
+  private readonly locals: string[] = [];
+  private readonly sizes: number[] = [];
+  private longest = 1;
+  private out = '';
+
+  constructor(private readonly scope: ExpressionScope) {}
+
+  whole(ast: ASTNode): Rewritten {
+    this.walk(ast, 0);
+    const { out: source, origins, references, fields, longest } = this;
+    return { source, origins, references, fields, sizes: Array.from(this.sizes, (size = 0) => size), longest };
+  }
+
+  private count(macros: number, nodes = 1): void {
+    this.sizes[macros] = (this.sizes[macros] ?? 0) + nodes;
+  }
+
+  private emit(text: string, node: ASTNode): void {
+    this.origins.push({ at: this.out.length, start: node.range.start, end: node.range.end });
+    this.out += text;
+  }
+  private refuse(data: ExpressionProblem['data'], node: ASTNode): never {
     throw new ExpressionProblem(data, node.range.start, Math.max(1, node.range.end - node.range.start));
-  };
-  const note = (key: string): void => {
-    if (!references.includes(key)) references.push(key);
-  };
-  const isLocal = (name: string): boolean => locals.includes(name);
+  }
+  private note(key: string): void {
+    if (!this.references.includes(key)) this.references.push(key);
+  }
+  private isLocal(name: string): boolean {
+    return this.locals.includes(name);
+  }
   /** The list variable a node names, if it names one. */
-  const listNamed = (node: ASTNode): string | undefined =>
-    node.op === 'id' && !isLocal(node.args) && scope.lookup(node.args)?.type === 'list' ? node.args : undefined;
+  private listNamed(node: ASTNode): string | undefined {
+    return node.op === 'id' && !this.isLocal(node.args) && this.scope.lookup(node.args)?.type === 'list'
+      ? node.args
+      : undefined;
+  }
 
-  const walkList = (nodes: readonly ASTNode[], macros: number): void =>
+  private walkList(nodes: readonly ASTNode[], macros: number): void {
     nodes.forEach((node, index) => {
-      if (index > 0) out += ', ';
-      walk(node, macros);
+      if (index > 0) this.out += ', ';
+      this.walk(node, macros);
     });
+  }
 
-  const walk = (node: ASTNode, macros: number): void => {
-    count(macros);
+  private walk(node: ASTNode, macros: number): void {
+    this.count(macros);
     switch (node.op) {
       case 'value':
-        return value(node);
+        return this.value(node);
       case 'id':
-        if (isLocal(node.args)) return emit(node.args, node);
-        if (!scope.lookup(node.args)) refuse({ code: 'unknown-variable', why: 'variable', name: node.args }, node);
-        note(node.args);
-        return emit(node.args, node);
+        if (this.isLocal(node.args)) return this.emit(node.args, node);
+        if (!this.scope.lookup(node.args))
+          this.refuse({ code: 'unknown-variable', why: 'variable', name: node.args }, node);
+        this.note(node.args);
+        return this.emit(node.args, node);
       case '.':
-        return access(node, macros);
+        return this.access(node, macros);
       case '!_':
       case '-_':
-        emit(`${node.op[0]}(`, node);
-        walk(node.args, macros);
-        out += ')';
+        this.emit(`${node.op[0]}(`, node);
+        this.walk(node.args, macros);
+        this.out += ')';
         return;
       case '?:':
-        emit('((', node);
-        walk(node.args[0], macros);
-        out += ') ? (';
-        walk(node.args[1], macros);
-        out += ') : (';
-        walk(node.args[2], macros);
-        out += '))';
+        this.emit('((', node);
+        this.walk(node.args[0], macros);
+        this.out += ') ? (';
+        this.walk(node.args[1], macros);
+        this.out += ') : (';
+        this.walk(node.args[2], macros);
+        this.out += '))';
         return;
       case 'list':
-        longest = Math.max(longest, node.args.length);
-        emit('[', node);
-        walkList(node.args, macros);
-        out += ']';
+        this.longest = Math.max(this.longest, node.args.length);
+        this.emit('[', node);
+        this.walkList(node.args, macros);
+        this.out += ']';
         return;
       case 'call':
-        return call(node, macros);
+        return this.call(node, macros);
       case 'rcall':
-        return method(node, macros);
+        return this.method(node, macros);
       default:
         if (!BINARY.has(node.op))
-          refuse({ code: 'bad-expression', why: 'operator', operator: OPERATOR_WORDS[node.op] ?? node.op }, node);
-        emit('(', node);
-        walk((node.args as [ASTNode, ASTNode])[0], macros);
-        out += ` ${node.op} `;
-        walk((node.args as [ASTNode, ASTNode])[1], macros);
-        out += ')';
+          this.refuse({ code: 'bad-expression', why: 'operator', operator: OPERATOR_WORDS[node.op] ?? node.op }, node);
+        this.emit('(', node);
+        this.walk((node.args as [ASTNode, ASTNode])[0], macros);
+        this.out += ` ${node.op} `;
+        this.walk((node.args as [ASTNode, ASTNode])[1], macros);
+        this.out += ')';
     }
-  };
+  }
 
-  const value = (node: Extract<ASTNode, { op: 'value' }>): void => {
+  private value(node: Extract<ASTNode, { op: 'value' }>): void {
     const { args } = node;
-    if (typeof args === 'string') return emit(literal(args), node);
-    if (typeof args === 'boolean') return emit(String(args), node);
+    if (typeof args === 'string') return this.emit(literal(args), node);
+    if (typeof args === 'boolean') return this.emit(String(args), node);
     const number =
       typeof args === 'bigint' || typeof args === 'number'
         ? Number(args)
         : args !== null && 'value' in args
           ? Number(args.value)
           : NaN;
-    if (!Number.isFinite(number)) refuse({ code: 'bad-expression', why: 'literal' }, node);
-    emit(double(number), node);
-  };
+    if (!Number.isFinite(number)) this.refuse({ code: 'bad-expression', why: 'literal' }, node);
+    this.emit(double(number), node);
+  }
 
-  const access = (node: Extract<ASTNode, { op: '.' }>, macros: number): void => {
+  private access(node: Extract<ASTNode, { op: '.' }>, macros: number): void {
     const [owner, name] = node.args;
-    if (owner.op === 'id' && !isLocal(owner.args)) {
+    if (owner.op === 'id' && !this.isLocal(owner.args)) {
       if (owner.args === 'recipient' || owner.args === 'sender') {
-        fields.push(`${owner.args}.${name}`);
-        return emit(`${owner.args}.${name}`, node);
+        this.fields.push(`${owner.args}.${name}`);
+        return this.emit(`${owner.args}.${name}`, node);
       }
       if (owner.args === 'house') {
-        if (!scope.facts.has(name)) refuse({ code: 'unknown-variable', why: 'fact', name }, node);
-        return emit(factName(name), node);
+        if (!this.scope.facts.has(name)) this.refuse({ code: 'unknown-variable', why: 'fact', name }, node);
+        return this.emit(factName(name), node);
       }
     }
-    const list = listNamed(owner);
+    const list = this.listNamed(owner);
     if (list !== undefined) {
-      if (!scope.lookup(list)?.columns?.some((column) => column.key === name))
-        refuse({ code: 'unknown-variable', why: 'column', list, name }, node);
-      note(list);
-      count(macros + 1, 2);
-      return emit(`${list}.map(row__, row__.${name})`, node);
+      if (!this.scope.lookup(list)?.columns?.some((column) => column.key === name))
+        this.refuse({ code: 'unknown-variable', why: 'column', list, name }, node);
+      this.note(list);
+      this.count(macros + 1, 2);
+      return this.emit(`${list}.map(row__, row__.${name})`, node);
     }
-    emit('', node);
-    walk(owner, macros);
-    out += `.${name}`;
-  };
+    this.emit('', node);
+    this.walk(owner, macros);
+    this.out += `.${name}`;
+  }
 
-  const call = (node: Extract<ASTNode, { op: 'call' }>, macros: number): void => {
+  private call(node: Extract<ASTNode, { op: 'call' }>, macros: number): void {
     const [name, args] = node.args;
-    if (name === 'filled' || name === 'has') return filled(node, name, args);
+    if (name === 'filled' || name === 'has') return this.filled(node, name, args);
     const registered = Object.hasOwn(FUNCTIONS, name) ? FUNCTIONS[name] : undefined;
-    if (registered === undefined) refuse({ code: 'bad-expression', why: 'function', name }, node);
+    if (registered === undefined) this.refuse({ code: 'bad-expression', why: 'function', name }, node);
     const [first] = args;
     if (name === 'sum' && args.length === 1 && first?.op === '.') {
-      const list = listNamed(first.args[0]);
+      const list = this.listNamed(first.args[0]);
       const column =
         list === undefined
           ? undefined
-          : scope.lookup(list)?.columns?.find((candidate) => candidate.key === first.args[1]);
+          : this.scope.lookup(list)?.columns?.find((candidate) => candidate.key === first.args[1]);
       if (column?.type === 'money') {
-        emit('sumMoney(', node);
-        walk(first, macros);
-        out += `, ${double(minorDigits(isCurrency(column.currency) ? column.currency : 'EUR'))})`;
+        this.emit('sumMoney(', node);
+        this.walk(first, macros);
+        this.out += `, ${double(minorDigits(isCurrency(column.currency) ? column.currency : 'EUR'))})`;
         return;
       }
     }
-    emit(`${registered}(`, node);
+    this.emit(`${registered}(`, node);
     // What goes through a list by itself costs a step a row.
-    count(macros + 1);
-    walkList(args, macros);
-    out += ')';
-  };
+    this.count(macros + 1);
+    this.walkList(args, macros);
+    this.out += ')';
+  }
 
-  const filled = (node: ASTNode, name: string, args: readonly ASTNode[]): void => {
+  private filled(node: ASTNode, name: string, args: readonly ASTNode[]): void {
     const [of] = args;
-    if (!of || args.length !== 1) return refuse({ code: 'bad-expression', why: 'one-name', name }, node);
+    if (!of || args.length !== 1) return this.refuse({ code: 'bad-expression', why: 'one-name', name }, node);
     if (of.op === '.' && of.args[0].op === 'id' && (of.args[0].args === 'recipient' || of.args[0].args === 'sender')) {
-      fields.push(`${of.args[0].args}.${of.args[1]}`);
-      return emit(`has(${of.args[0].args}.${of.args[1]})`, node);
+      this.fields.push(`${of.args[0].args}.${of.args[1]}`);
+      return this.emit(`has(${of.args[0].args}.${of.args[1]})`, node);
     }
-    if (of.op === '.' && of.args[0].op === 'id' && isLocal(of.args[0].args))
-      return emit(`has(${of.args[0].args}.${of.args[1]})`, node);
-    if (of.op !== 'id' || isLocal(of.args)) return refuse({ code: 'bad-expression', why: 'variable-name', name }, of);
-    if (!scope.lookup(of.args)) return refuse({ code: 'unknown-variable', why: 'variable', name: of.args }, of);
-    note(of.args);
-    emit(`isFilled("${of.args}")`, node);
-  };
+    if (of.op === '.' && of.args[0].op === 'id' && this.isLocal(of.args[0].args))
+      return this.emit(`has(${of.args[0].args}.${of.args[1]})`, node);
+    if (of.op !== 'id' || this.isLocal(of.args))
+      return this.refuse({ code: 'bad-expression', why: 'variable-name', name }, of);
+    if (!this.scope.lookup(of.args))
+      return this.refuse({ code: 'unknown-variable', why: 'variable', name: of.args }, of);
+    this.note(of.args);
+    this.emit(`isFilled("${of.args}")`, node);
+  }
 
-  const method = (node: Extract<ASTNode, { op: 'rcall' }>, macros: number): void => {
+  private method(node: Extract<ASTNode, { op: 'rcall' }>, macros: number): void {
     const [name, owner, args] = node.args;
     if (METHODS.has(name)) {
-      walk(owner, macros);
-      emit(`.${name}(`, node);
-      walkList(args, macros);
-      out += ')';
+      this.walk(owner, macros);
+      this.emit(`.${name}(`, node);
+      this.walkList(args, macros);
+      this.out += ')';
       return;
     }
     const [local, ...rest] = args;
-    if (!MACROS.has(name)) return refuse({ code: 'bad-expression', why: 'function', name }, node);
-    if (macros >= MAX_MACRO_DEPTH) return refuse({ code: 'bad-expression', why: 'nested' }, node);
+    if (!MACROS.has(name)) return this.refuse({ code: 'bad-expression', why: 'function', name }, node);
+    if (macros >= MAX_MACRO_DEPTH) return this.refuse({ code: 'bad-expression', why: 'nested' }, node);
     if (local?.op !== 'id' || rest.length === 0)
-      return refuse({ code: 'bad-expression', why: 'row-name-missing', name }, node);
+      return this.refuse({ code: 'bad-expression', why: 'row-name-missing', name }, node);
     if (/__$/.test(local.args) || local.args === 'recipient' || local.args === 'sender' || local.args === 'house')
-      return refuse({ code: 'bad-expression', why: 'row-name', name: local.args }, local);
-    walk(owner, macros);
-    emit(`.${name}(${local.args}, `, node);
-    locals.push(local.args);
-    walkList(rest, macros + 1);
-    locals.pop();
-    out += ')';
-  };
-
-  walk(ast, 0);
-  return { source: out, origins, references, fields, sizes: Array.from(sizes, (size = 0) => size), longest };
+      return this.refuse({ code: 'bad-expression', why: 'row-name', name: local.args }, local);
+    this.walk(owner, macros);
+    this.emit(`.${name}(${local.args}, `, node);
+    this.locals.push(local.args);
+    this.walkList(rest, macros + 1);
+    this.locals.pop();
+    this.out += ')';
+  }
 }
 
 /** A double as the language writes it. */

@@ -22,6 +22,7 @@ import { openApi, openApiPage } from './openapi.js';
 
 type Parts = Pick<Services, 'database' | 'catalogue' | 'search' | 'people' | 'folders' | 'heavy'>;
 
+// eslint-disable-next-line max-lines-per-function -- a table of handlers
 export const programHandlers = (parts: Parts): HandlersOf<'v1'> => {
   const { catalogue, search } = parts;
   return {

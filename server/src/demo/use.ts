@@ -110,6 +110,7 @@ async function prepare(writer: Writer, text: string, asker: Asker): Promise<Prep
   return { begun, program, documents: texts, profile: await profileOf(writer, asker.id) };
 }
 
+// eslint-disable-next-line max-lines-per-function -- one made-up message, field by field
 function message(
   draw: Draw,
   use: DemoUse,

@@ -155,19 +155,7 @@ export class LibraryService {
     const refused = wanted.find((item) => item.refused !== undefined && choice(item) !== 'keep both');
     if (refused)
       throw new RequestProblem(422, 'bad-file', `${refused.path}: ${refused.refused ?? ''} Nothing was taken.`);
-    // Files first: they belong to nobody's text yet, and being there changes nothing.
-    const moved = new Map<string, string>();
-    for (const item of wanted.filter(({ what }) => what === 'asset')) {
-      const content = library.assets.get(item.path) ?? new Uint8Array();
-      const kept = await this.assets
-        .add(item.path, content, item.outcome === 'new', asker)
-        .catch((problem: unknown) => {
-          if (problem instanceof RequestProblem && problem.status === 409)
-            return this.assets.add(item.name, content, false, asker);
-          throw problem;
-        });
-      if (kept.path !== item.path) moved.set(item.path, kept.path);
-    }
+    const moved = await this.takeFiles(library, wanted, asker);
     const made: string[] = [];
     const result = await this.database.write(async (writer) => {
       const access = await accessOf(writer, asker);
@@ -212,6 +200,25 @@ export class LibraryService {
     });
     for (const name of made) await countFindings(this.database, name, asker);
     return result;
+  }
+
+  /** Files come before texts: they belong to nobody's text yet, and being there changes nothing. @returns new paths */
+  private async takeFiles(
+    library: Awaited<ReturnType<typeof unpacked>>,
+    wanted: readonly LibraryItem[],
+    asker: Asker,
+  ): Promise<Map<string, string>> {
+    const moved = new Map<string, string>();
+    for (const { path, name, outcome } of wanted.filter(({ what }) => what === 'asset')) {
+      const content = library.assets.get(path) ?? new Uint8Array();
+      const kept = await this.assets.add(path, content, outcome === 'new', asker).catch((problem: unknown) => {
+        if (problem instanceof RequestProblem && problem.status === 409)
+          return this.assets.add(name, content, false, asker);
+        throw problem;
+      });
+      if (kept.path !== path) moved.set(path, kept.path);
+    }
+    return moved;
   }
 }
 

@@ -39,6 +39,7 @@ function changeWaiting(rowId: string): Partial<MailedRow> {
   return { ...(answers && { answers }), ...(fields && { fields }), ...(changes && { changes }) };
 }
 
+// eslint-disable-next-line max-lines-per-function -- one mailing: its functions share the rows and their saver
 export function useMailing(id: string) {
   const notice = useNotice();
   const mailing = shallowRef<Mailing>();

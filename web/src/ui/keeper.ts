@@ -80,6 +80,7 @@ export const isTemporary = (problem: unknown): boolean =>
   !(problem instanceof ApiProblem) || problem.status === 0 || problem.status >= 500 || problem.status === 429;
 
 /** A keeper; made once for each kind of thing, beside the composable that works on it. */
+// eslint-disable-next-line max-lines-per-function -- one keeper: its functions share what is kept and what is on its way
 export function makeKeeper<T, R = void>(options: KeeperOptions<T, R>): Keeper<T, R> {
   const {
     send,

@@ -1,6 +1,6 @@
 /** Reads the declarations of variables from front matter. */
 import { isMap, isScalar, isSeq, type Node as YamlNode, type YAMLMap } from 'yaml';
-import { error } from '../../findings/finding.js';
+import { error, type Place } from '../../findings/finding.js';
 import { isKey, isReserved } from '../../template/keys.js';
 import { TYPE_NAMES, type Option, type SourceRow, type TypeName, type Variable } from '../../template/variable.js';
 import { valueType } from '../../values/index.js';
@@ -39,52 +39,28 @@ export function readVariable(
   }
   const attributes: Record<string, unknown> = {};
   const lines = new Map<string, number>([['', line]]);
-  for (const [name, value, at] of front.entries(node)) {
-    lines.set(name, at);
+  const at = (attribute: string): Place => ({ line: lines.get(attribute) ?? line, variable: key, attribute });
+  const unknown = (name: string, type?: string): void =>
+    void reading.findings.push(
+      error({ code: 'unknown-attribute', why: 'declared', what, name, ...(type ? { type } : {}) }, at(name)),
+    );
+  for (const [name, value, here] of front.entries(node)) {
+    lines.set(name, here);
     if (except.includes(name)) continue;
-    if (name === 'type') attributes.type = front.text(value, at, 'type');
-    else if (!Object.hasOwn(VARIABLE_FORMS, name))
-      reading.findings.push(
-        error(
-          { code: 'unknown-attribute', why: 'declared', what, name },
-          {
-            line: at,
-            variable: key,
-            attribute: name,
-          },
-        ),
-      );
-    else attributes[name] = readAttribute(front, reading, name as keyof typeof VARIABLE_FORMS, value, at, key);
+    if (name === 'type') attributes.type = front.text(value, here, 'type');
+    else if (!Object.hasOwn(VARIABLE_FORMS, name)) unknown(name);
+    else attributes[name] = readAttribute(front, reading, name as keyof typeof VARIABLE_FORMS, value, here, key);
   }
   const { type } = attributes;
   if (typeof type !== 'string' || !(TYPE_NAMES as readonly string[]).includes(type)) {
-    reading.findings.push(
-      error(
-        {
-          code: 'unknown-type',
-          what,
-          key,
-          ...(type === undefined ? {} : { type: String(type) }),
-          known: TYPE_NAMES,
-        },
-        { line: lines.get('type') ?? line, variable: key, attribute: 'type' },
-      ),
-    );
+    const given = type === undefined ? {} : { type: String(type) };
+    reading.findings.push(error({ code: 'unknown-type', what, key, ...given, known: TYPE_NAMES }, at('type')));
     return undefined;
   }
   const known = new Set<string>([...COMMON_ATTRIBUTES, ...valueType(type as TypeName).attributes]);
   for (const name of Object.keys(attributes)) {
     if (known.has(name)) continue;
-    reading.findings.push(
-      error(
-        { code: 'unknown-attribute', why: 'declared', what, type, name },
-        {
-          line: lines.get(name) ?? line,
-          variable: key,
-          attribute: name,
-        },
-      ),
-    );
+    unknown(name, type);
     delete attributes[name];
   }
   // In one order, whatever the file's, so that equal declarations are equal byte for byte.
@@ -94,6 +70,7 @@ export function readVariable(
   return { variable: { key, type, ...ordered } as Variable, lines };
 }
 
+// eslint-disable-next-line max-lines-per-function -- one case for each form that an attribute has
 function readAttribute(
   front: FrontReader,
   reading: Reading,

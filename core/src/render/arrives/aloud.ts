@@ -16,6 +16,7 @@ export interface Spoken {
 const COUNT = (number: number, one: string): string => `${number} ${one}${number === 1 ? '' : 's'}`;
 
 /** @param locale of the message, in which names of languages are said */
+// eslint-disable-next-line max-lines-per-function -- its functions call each other and say into one list
 export function readAloud(tree: Document, locale: string, losses: Losses): readonly Spoken[] {
   const spoken: Spoken[] = [];
   const body = [...elementsOf(tree.children)].find(({ name }) => name === 'body');

@@ -45,6 +45,7 @@ const PAUSE = 250;
 const NOTHING: ProofRecord = { lookedAt: [], setAside: [] };
 const IDLE: Progress = { doing: '', done: 0, total: 0, fresh: 0, over: true };
 
+// eslint-disable-next-line max-lines-per-function -- puts the parts of proofing together, each of others
 export const useProofing = defineStore('proofing', () => {
   const me = useMe();
   const house = useHouse();

@@ -45,6 +45,7 @@ export type FrontField =
 
 export type Tab = 'Variables' | 'Chosen' | 'Outline' | 'Findings' | 'Markers' | 'Find' | 'Remarks';
 
+// eslint-disable-next-line max-lines-per-function -- puts the parts of the desk together, each of others
 export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextDocument) {
   const notice = useNotice();
   const route = useRoute();

@@ -25,6 +25,7 @@ export interface PassagesNeeds {
   readonly settle: () => void;
 }
 
+// eslint-disable-next-line max-lines-per-function -- acts on brackets share the editor and the choice
 export function usePassages({
   editor,
   brackets,

@@ -12,6 +12,7 @@ import type { CurrentValue, ProofMessage, ProofReply, ProofRequest, ProofSlot } 
 
 const REMEMBERED = 'vocabula.sample-set';
 
+// eslint-disable-next-line max-lines-per-function -- one conversation with a worker: its functions share what was asked last
 export function useProof(name: Ref<string>, document: Ref<TextDocument | undefined>) {
   const me = useMe();
   const house = useHouse();

@@ -22,6 +22,7 @@ const end =
     pressed === key && shiftKey && !altKey && (ctrlKey || metaKey) === start;
 
 /** The acts that a bracket admits, the likeliest first. */
+// eslint-disable-next-line max-lines-per-function -- a table of acts
 export function actsOf(passages: Passages, bracket: Bracket): BracketAct[] {
   const { form, condition } = bracket;
   const isBlock = form === 'block' || form === 'inline-block';

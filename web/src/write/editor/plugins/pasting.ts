@@ -77,6 +77,7 @@ export const Pasting = Extension.create<PastingOptions>({
     say: () => undefined,
     imagesCame: () => undefined,
   }),
+  // eslint-disable-next-line max-lines-per-function -- the ways of pasting share the options of the extension
   addProseMirrorPlugins() {
     const { known, keepImage, say, imagesCame } = this.options;
 
