@@ -44,7 +44,7 @@ const BARE = (database: string, root: string): string => `
 import { createServer } from 'node:http';
 import express from 'express';
 import { clientFor } from '${root}/server/src/db/driver.ts';
-import { inTurns } from '${root}/server/src/http/turns.ts';
+import { inTurns } from '${root}/server/src/http/request-queue.ts';
 const client = clientFor(${JSON.stringify(database)}, 5);
 const app = express();
 app.set('etag', false);

@@ -36,7 +36,7 @@ const sentence = (): string => `${Array.from({ length: 9 + next(9) }, word).join
 export async function bench(): Promise<void> {
   const database = await Database.open(`file:${temporaryFolder()}/search.db`);
   await adopt(database);
-  const asker = await database.write((writer) =>
+  const user = await database.write((writer) =>
     addPerson(writer, { id: 'a', name: 'A', address: 'a@x.example', role: 'author', password: null }),
   );
   const titles: string[] = [];
@@ -49,8 +49,8 @@ export async function bench(): Promise<void> {
         const source = `---\nvocabula: 1\nkind: message\ntitle: "${title}"\ncall: c${each}\nsubject: "${sentence().slice(0, 60)}"\n---\n${body}\n`;
         const { document } = readText(source);
         const name = `text-${each}`;
-        await insertText(writer, name, document, { folder: 'root', madeBy: asker.id });
-        await publishState(writer, { kind: 'text', name, title, revision: 1, document }, 'made', asker);
+        await insertText(writer, name, document, { folder: 'root', madeBy: user.id });
+        await publishState(writer, { kind: 'text', name, title, revision: 1, document }, 'made', user);
       }
     });
   const [{ rows } = { rows: 0 }] = await database.read.all<{ rows: number }>(
@@ -68,7 +68,7 @@ export async function bench(): Promise<void> {
     for (const query of queries)
       for (let length = 1; length <= query.length; length += 1) {
         const begun = performance.now();
-        await service.search(query.slice(0, length), asker, { purpose, limit: purpose === 'fill' ? 12 : 200 });
+        await service.search(query.slice(0, length), user, { purpose, limit: purpose === 'fill' ? 12 : 200 });
         times.push(performance.now() - begun);
       }
     const [half, most] = [quantile(times, 0.5), quantile(times, 0.95)];

@@ -32,7 +32,7 @@ export function readRecipients(path: string | undefined): Fields[] {
   }
 }
 
-/** The asker's day: as given, or today in the zone. */
+/** The user's day: as given, or today in the zone. */
 export function readToday(call: Call, zone: string | undefined): string {
   const { today, timezone } = call.options;
   if (today !== undefined) {

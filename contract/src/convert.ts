@@ -1,6 +1,6 @@
 /** Files that a text is started from. */
 import * as z from 'zod';
-import { documentAnswer } from './wire.js';
+import { documentAnswer } from './shared-schemas.js';
 
 /** The name of the file that a text is started from. */
 export const convertSchema = z.strictObject({ name: z.string().trim().min(1).max(300) });

@@ -129,7 +129,7 @@ import {
   subjectSchema,
   templateImpactSchema,
 } from './versions.js';
-import { findingSchema } from './wire.js';
+import { findingSchema } from './shared-schemas.js';
 
 const id = z.string().max(60);
 const byId = z.object({ id });

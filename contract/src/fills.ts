@@ -4,7 +4,7 @@ import type { FillChanges } from '@vocabula/core/filling';
 import { inlineSchema } from '@vocabula/core/schema';
 import { nameSchema, workingCopySchema } from './texts.js';
 import { zoneSchema } from './zone.js';
-import { findingSchema, houseAnswer } from './wire.js';
+import { findingSchema, houseAnswer } from './shared-schemas.js';
 
 const key = z.string().max(80);
 const fields = z

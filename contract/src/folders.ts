@@ -38,9 +38,9 @@ export const folderSchema = z.strictObject({
   id: z.string(),
   parent: z.string().optional(),
   title: z.string(),
-  /** What the asker may do there. */
+  /** What the user may do there. */
   right: z.enum(RIGHTS),
-  /** Whether it is the asker's private one, or below it. */
+  /** Whether it is the user's private one, or below it. */
   own: z.boolean(),
   secondPerson: z.boolean(),
 });

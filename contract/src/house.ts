@@ -2,7 +2,7 @@
 import { houseSchema } from '@vocabula/core/house-schema';
 import type { House } from '@vocabula/core';
 import * as z from 'zod';
-import { houseAnswer } from './wire.js';
+import { houseAnswer } from './shared-schemas.js';
 
 /** What parses is a house; the schema’s own types only lack what is read-only in it. */
 const house = houseSchema as unknown as z.ZodType<House, House>;

@@ -18,4 +18,4 @@ export * from './sending.js';
 export * from './tables.js';
 export * from './texts.js';
 export * from './versions.js';
-export * from './wire.js';
+export * from './shared-schemas.js';

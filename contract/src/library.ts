@@ -1,7 +1,7 @@
 /** A library of files, in and out. */
 import * as z from 'zod';
 import { nameSchema } from './texts.js';
-import { findingSchema } from './wire.js';
+import { findingSchema } from './shared-schemas.js';
 
 /** What of a library is packed: a folder with what is below it, some texts, or all. */
 export const packLibrarySchema = z.strictObject({

@@ -3,7 +3,7 @@ import * as z from 'zod';
 import type { EndpointKey, KeyEndpoint } from './endpoint.js';
 import { zoneSchema } from './zone.js';
 import { nameSchema } from './texts.js';
-import { kindSchema } from './wire.js';
+import { kindSchema } from './shared-schemas.js';
 
 const fields = z.record(z.string().max(80), z.string().max(100_000));
 const answers = z.record(z.string().max(80), z.json());

@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { zoneSchema } from './zone.js';
 import { changesSchema } from './fills.js';
 import { nameSchema, workingCopySchema } from './texts.js';
-import { houseAnswer } from './wire.js';
+import { houseAnswer } from './shared-schemas.js';
 
 /**
  * `draft` waits for its person, `ready` for its mailing; `waiting` goes when it is due, or is tried again; `uncertain`

@@ -1,7 +1,7 @@
 /** Sample sets and recipient lists: one shape of table with two uses, one importer. */
 import * as z from 'zod';
 import { nameSchema } from './texts.js';
-import { columnTypeSchema, rowSchema, sampleColumnSchema } from './wire.js';
+import { columnTypeSchema, rowSchema, sampleColumnSchema } from './shared-schemas.js';
 
 /** What a table is for: proofing, or writing to. */
 export const useSchema = z.enum(['sample', 'recipients']);

@@ -2,7 +2,7 @@
 import { documentSchema } from '@vocabula/core/schema';
 import * as z from 'zod';
 import { beyondBounds, type Kind, type TextDocument } from '@vocabula/core';
-import { documentAnswer, findingSchema, kindSchema } from './wire.js';
+import { documentAnswer, findingSchema, kindSchema } from './shared-schemas.js';
 
 /** The name of a text: it never changes, and is never given to another. */
 export const nameSchema = z
@@ -26,7 +26,7 @@ export const createTextSchema = z.strictObject({
   kind: kindSchema,
   title: z.string().trim().min(1, 'a title is needed').max(200),
   document: document.optional(),
-  /** The folder it is made in; where none is given, the first that the asker may write in. */
+  /** The folder it is made in; where none is given, the first that the user may write in. */
   folder: z.string().max(60).optional(),
 });
 /** What a text is made of. */

@@ -2,7 +2,7 @@
 import * as z from 'zod';
 import { HOUSE_NAME } from './constants.js';
 import { nameSchema } from './texts.js';
-import { documentAnswer, houseAnswer } from './wire.js';
+import { documentAnswer, houseAnswer } from './shared-schemas.js';
 
 /** What has versions: a text by its name, or the house. */
 export const subjectSchema = z.union([nameSchema, z.literal(HOUSE_NAME)]);
@@ -175,10 +175,10 @@ export const standingSchema = z.strictObject({
     })
     .readonly()
     .optional(),
-  /** What the asker may do. */
+  /** What the user may do. */
   mayPublish: z.boolean(),
   mayWrite: z.boolean(),
-  /** Why the asker may not publish although the folder would let them. */
+  /** Why the user may not publish although the folder would let them. */
   whyNot: z.string().optional(),
 });
 export type Standing = Readonly<z.infer<typeof standingSchema>>;
@@ -210,7 +210,7 @@ export const dependentsSchema = z.strictObject({
         .readonly(),
     )
     .readonly(),
-  /** How many more there are that the asker may not see. */
+  /** How many more there are that the user may not see. */
   hidden: z.number(),
 });
 export type Dependents = Readonly<z.infer<typeof dependentsSchema>>;

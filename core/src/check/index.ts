@@ -17,7 +17,7 @@ import { factAsText } from './fact-as-text.js';
 import type { FilledCheck } from './filled.js';
 import { fixedDate } from './fixed-date.js';
 import { headingSkipped } from './heading-skipped.js';
-import { kept } from './kept.js';
+import { kept } from './constant-passages.js';
 import { largeMessage } from './large-message.js';
 import { leftoverMarker } from './leftover-marker.js';
 import { longSubject } from './long-subject.js';

@@ -84,7 +84,7 @@ export const PLAIN_HOUSE: House = {
   locale: DEFAULT_LOCALE,
 };
 
-/** Types that a fact may have: those with one value that no asker gives. */
+/** Types that a fact may have: those with one value that no user gives. */
 export const FACT_TYPES = [
   'text',
   'paragraphs',

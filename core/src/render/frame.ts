@@ -27,9 +27,9 @@ export interface RenderInput {
   readonly answers?: Readonly<Record<string, unknown>>;
   /** Values for what nobody has answered and no field gives, by key; one that does not fit is passed over. */
   readonly offered?: Readonly<Record<string, Offered>>;
-  /** The asker's day, ISO. */
+  /** The user's day, ISO. */
   readonly today: string;
-  /** The asker's zone, for moments whose variable and file name none. */
+  /** The user's zone, for moments whose variable and file name none. */
   readonly zone?: string;
 }
 

@@ -38,7 +38,7 @@ export function boundary(source: string, today: string): string | undefined {
   return dayFromNumber(dayNumber(today) + Number(`${match[1] ?? '+'}${match[2] ?? 0}`));
 }
 
-/** The asker's day at an instant in a zone. */
+/** The user's day at an instant in a zone. */
 export const dayIn = (instant: Date, zone: string): string => wallAt(instant.getTime(), zone).slice(0, 10);
 
 const VIEWS: Record<string, Intl.DateTimeFormatOptions> = {

@@ -10,7 +10,7 @@ import type { Variable } from '../template/variable.js';
 import { isZone, offsetInWords, wallAt, wallNumber } from './zone.js';
 
 const MOMENT = /^(\d{4}-\d{2}-\d{2})[T ](\d{2}:\d{2}(?::\d{2})?)(?:\.\d+)?(Z|[+-]\d{2}:?\d{2})?$/;
-/** Where neither the variable, its file nor the asker names a zone. */
+/** Where neither the variable, its file nor the user names a zone. */
 const NO_ZONE = 'UTC';
 
 /** The zone a variable's moments are in; of zones that are none, the declaration has been told. */

@@ -15,7 +15,7 @@ export interface ImageValue {
 /** A value as the engine holds it. Which one a type uses is said in its file. */
 export type Value = string | number | boolean | readonly string[] | readonly RowValue[] | ImageValue;
 
-/** What parsing and checking may need to know: the asker's day (ISO) and zone (IANA), and the locale of the file. */
+/** What parsing and checking may need to know: the user's day (ISO) and zone (IANA), and the locale of the file. */
 export interface ValueContext {
   readonly today: string;
   readonly locale: string;

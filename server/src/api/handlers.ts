@@ -15,7 +15,7 @@ import { closure } from '../catalogue/visible-texts.js';
 import { currentHouse } from '../house/house-state.js';
 import { FileAnswer, type HandlersOf } from '../http/endpoints.js';
 import { notFound } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import type { FolderService } from '../rights/folders.js';
 import type { Services } from '../services.js';
 import { openApi, openApiPage } from './openapi.js';
@@ -28,9 +28,9 @@ export const programHandlers = (parts: Parts): HandlersOf<'v1'> => {
   return {
     'GET /v1': () => new FileAnswer({ type: 'html', content: openApiPage() }),
     'GET /v1/openapi.json': () => openApi(),
-    'GET /v1/texts': async ({ query: { kind, after = '', limit }, asker }) => {
-      const folders = await pathsOf(parts.folders, asker);
-      const all = (await catalogue.list(asker))
+    'GET /v1/texts': async ({ query: { kind, after = '', limit }, user }) => {
+      const folders = await pathsOf(parts.folders, user);
+      const all = (await catalogue.list(user))
         .filter(
           (each) =>
             !each.binned &&
@@ -42,19 +42,19 @@ export const programHandlers = (parts: Parts): HandlersOf<'v1'> => {
       const texts = all.slice(0, limit).map((each) => lineOf(each, folders));
       return { texts, ...(all.length > limit ? { next: texts.at(-1)?.name } : {}) };
     },
-    'GET /v1/search': async ({ query: { q }, asker }) => ({
-      texts: (await search.search(q, asker, { purpose: 'fill', limit: 50 })).map(
+    'GET /v1/search': async ({ query: { q }, user }) => ({
+      texts: (await search.search(q, user, { purpose: 'fill', limit: 50 })).map(
         ({ name, kind, title, subject, call, opening }) => ({ name, kind, title, subject, call, opening }),
       ),
     }),
-    'GET /v1/texts/{name}': async ({ params: { name }, asker }) => {
-      const found = (await catalogue.list(asker)).find((each) => each.name === name && !each.binned);
-      const [own] = await closure(parts.database.read, name, asker, 'fill');
+    'GET /v1/texts/{name}': async ({ params: { name }, user }) => {
+      const found = (await catalogue.list(user)).find((each) => each.name === name && !each.binned);
+      const [own] = await closure(parts.database.read, name, user, 'fill');
       if (!found || !own) throw notFound('text');
-      return { ...lineOf(found, await pathsOf(parts.folders, asker)), file: writeText(own.document) };
+      return { ...lineOf(found, await pathsOf(parts.folders, user)), file: writeText(own.document) };
     },
-    'POST /v1/texts/{name}/questions': async ({ params: { name }, body: { recipient, answers }, asker }) => {
-      const { program, sender } = await programFor(parts, name, asker);
+    'POST /v1/texts/{name}/questions': async ({ params: { name }, body: { recipient, answers }, user }) => {
+      const { program, sender } = await programFor(parts, name, user);
       const asked = questions(program, { recipient, answers, sender, today: dayIn(new Date(), 'UTC') });
       return {
         questions: asked.map(({ key, label, required, variable: { type, options } }) => ({
@@ -69,9 +69,9 @@ export const programHandlers = (parts: Parts): HandlersOf<'v1'> => {
     'POST /v1/texts/{name}/render': async ({
       params: { name },
       body: { recipient, answers, timezone, today },
-      asker,
+      user,
     }) => {
-      const { program, sender, version } = await programFor(parts, name, asker);
+      const { program, sender, version } = await programFor(parts, name, user);
       const day = today ?? dayIn(new Date(), timezone);
       const message = render(program, { recipient, answers, sender, today: day, zone: timezone });
       const { ready, subject, html, text, blanks, findings } = message;
@@ -86,8 +86,8 @@ export const programHandlers = (parts: Parts): HandlersOf<'v1'> => {
         findings: findings.map(({ code, level, message: words }) => ({ code, level, message: words })),
       };
     },
-    'POST /v1/texts/{name}/publish': async ({ params: { name }, body, asker }) => {
-      const { version = 0 } = await parts.heavy.call('versions', 'publish', [name, body, asker], asker.id);
+    'POST /v1/texts/{name}/publish': async ({ params: { name }, body, user }) => {
+      const { version = 0 } = await parts.heavy.call('versions', 'publish', [name, body, user], user.id);
       return { version };
     },
   };
@@ -96,14 +96,14 @@ export const programHandlers = (parts: Parts): HandlersOf<'v1'> => {
 async function programFor(
   { database, people }: Parts,
   name: string,
-  asker: Asker,
+  user: User,
 ): Promise<{ readonly program: Program; readonly sender: Record<string, string>; readonly version: number }> {
   const { read } = database;
-  const profile = await people.profile(asker);
-  const [first] = await closure(read, name, asker, 'fill');
+  const profile = await people.profile(user);
+  const [first] = await closure(read, name, user, 'fill');
   if (!first || first.document.attrs.front.kind !== 'message') throw notFound('template');
   const signature = signatureFor(first.document.attrs.front.purpose, profile);
-  const texts = await closure(read, name, asker, 'fill', signature ? [signature] : []);
+  const texts = await closure(read, name, user, 'fill', signature ? [signature] : []);
   const { house } = await currentHouse(read, 'fill');
   const program = compileBundle({ text: first, texts, house, signature });
   return { program, sender: senderFields(profile), version: first.version ?? 0 };
@@ -124,9 +124,9 @@ const lineOf = (
   offered,
 });
 
-async function pathsOf(folders: FolderService, asker: Asker): Promise<Map<string, string>> {
+async function pathsOf(folders: FolderService, user: User): Promise<Map<string, string>> {
   const paths = new Map<string, string>();
-  for (const { id, parent, title } of await folders.list(asker))
+  for (const { id, parent, title } of await folders.list(user))
     paths.set(id, parent === undefined ? title : `${paths.get(parent) ?? ''}/${title}`);
   return paths;
 }

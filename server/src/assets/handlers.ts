@@ -2,10 +2,10 @@ import { FileAnswer, type HandlersOf } from '../http/endpoints.js';
 import type { Services } from '../services.js';
 
 export const assetHandlers = ({ assets }: Pick<Services, 'assets'>): HandlersOf<'assets'> => ({
-  'GET /assets': ({ asker }) => assets.list(asker),
-  'POST /assets': ({ query: { name, exact }, file, asker }) => assets.add(name, file, exact === 'true', asker),
-  'GET /assets/{file}': async ({ params: { file }, asker }) => {
-    const { type, content } = await assets.content(`assets/${file}`, asker);
+  'GET /assets': ({ user }) => assets.list(user),
+  'POST /assets': ({ query: { name, exact }, file, user }) => assets.add(name, file, exact === 'true', user),
+  'GET /assets/{file}': async ({ params: { file }, user }) => {
+    const { type, content } = await assets.content(`assets/${file}`, user);
     return new FileAnswer({
       name: type.startsWith('image/') ? undefined : file,
       type,

@@ -5,7 +5,7 @@ import type { AssetSource } from '@vocabula/mail';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import { schema, type Database, type Reader } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf } from '../rights/access.js';
 import { fileName, imageType, isSvg, typeOf } from './sniff.js';
 
@@ -16,19 +16,19 @@ const megabytes = (bytes: number): string => `${Math.round(bytes / 1_000_000)} M
 export class AssetService {
   constructor(private readonly database: Database) {}
 
-  /** The files that are the asker's, or that a text they see shows. */
-  async list(asker: Asker): Promise<Asset[]> {
+  /** The files that are the user's, or that a text they see shows. */
+  async list(user: User): Promise<Asset[]> {
     const { path, type, size, addedBy } = schema.assets;
     const { read } = this.database;
     const rows = await read.select({ path, type, size, addedBy }).from(schema.assets).orderBy(asc(path));
-    const seen = await seenAssets(read, asker);
+    const seen = await seenAssets(read, user);
     return rows
-      .filter((row) => isBringer(row.addedBy, asker) || seen.has(row.path))
+      .filter((row) => isBringer(row.addedBy, user) || seen.has(row.path))
       .map(({ addedBy: _addedBy, ...asset }) => asset);
   }
 
   /** Keeps a file. The same bytes keep the path they have; another file of the same name gets a number behind it. */
-  add(name: string, bytes: Uint8Array, exact: boolean, asker: Asker): Promise<Asset> {
+  add(name: string, bytes: Uint8Array, exact: boolean, user: User): Promise<Asset> {
     const type = judge(bytes, name);
     const digest = createHash('sha256').update(bytes).digest('hex');
     return this.database.write(async (writer) => {
@@ -39,7 +39,7 @@ export class AssetService {
         .where(eq(schema.assets.digest, digest));
       if (known && (!exact || known.path === name)) {
         const { addedBy, ...asset } = known;
-        const bringers = [...new Set([...(addedBy ?? []), asker.id])];
+        const bringers = [...new Set([...(addedBy ?? []), user.id])];
         await writer.update(schema.assets).set({ addedBy: bringers }).where(eq(path, known.path));
         return asset;
       }
@@ -62,19 +62,19 @@ export class AssetService {
         digest,
         content: Buffer.from(bytes),
         createdAt: new Date().toISOString(),
-        addedBy: [asker.id],
+        addedBy: [user.id],
       });
       return asset;
     });
   }
 
-  async content(path: string, asker: Asker): Promise<{ readonly type: string; readonly content: Buffer }> {
+  async content(path: string, user: User): Promise<{ readonly type: string; readonly content: Buffer }> {
     const { read } = this.database;
     const [row] = await read
       .select({ type: schema.assets.type, content: schema.assets.content, addedBy: schema.assets.addedBy })
       .from(schema.assets)
       .where(eq(schema.assets.path, path));
-    if (!row || (!isBringer(row.addedBy, asker) && !(await seenAssets(read, asker, path)).has(path)))
+    if (!row || (!isBringer(row.addedBy, user) && !(await seenAssets(read, user, path)).has(path)))
       throw notFound('file');
     return { type: row.type, content: Buffer.from(row.content) };
   }
@@ -90,11 +90,11 @@ export class AssetService {
 }
 
 type Bringers = (typeof schema.assets.$inferSelect)['addedBy'];
-const isBringer = (addedBy: Bringers, asker: Asker): boolean => addedBy?.includes(asker.id) ?? false;
+const isBringer = (addedBy: Bringers, user: User): boolean => addedBy?.includes(user.id) ?? false;
 
-/** The files that texts show which the asker sees: as published, and as written where they may write. */
-async function seenAssets(reader: Reader, asker: Asker, path?: string): Promise<Set<string>> {
-  const access = await accessOf(reader, asker);
+/** The files that texts show which the user sees: as published, and as written where they may write. */
+async function seenAssets(reader: Reader, user: User, path?: string): Promise<Set<string>> {
+  const access = await accessOf(reader, user);
   const { uses, texts } = schema;
   const rows = await reader
     .select({ path: uses.target, state: uses.state, folder: texts.folder })

@@ -2,7 +2,7 @@
 import type { AuditEntry, AuditQuery } from '@vocabula/contract';
 import { and, desc, eq, gte, lt, like, or, type SQL } from 'drizzle-orm';
 import { schema, type Database, type Writer } from '../db/database.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 
 /** What can be done. Words that a reader of the trail understands. */
 export type Act =
@@ -64,14 +64,14 @@ const PAGE = 200;
  */
 export async function note(
   writer: Writer,
-  asker: Pick<Asker, 'id' | 'name'>,
+  user: Pick<User, 'id' | 'name'>,
   act: Act,
   what: Subject,
   target: string,
   words: string,
 ): Promise<void> {
   const at = new Date().toISOString();
-  await writer.insert(audit).values({ at, who: asker.id, whoName: asker.name, act, what, target, words });
+  await writer.insert(audit).values({ at, who: user.id, whoName: user.name, act, what, target, words });
 }
 
 export class AuditService {

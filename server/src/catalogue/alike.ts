@@ -3,7 +3,7 @@ import type { AlikeGroup } from '@vocabula/contract';
 import { likeness, shinglesOf } from '@vocabula/core';
 import { count, isNull } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf } from '../rights/access.js';
 import { comparedWords } from './text-words.js';
 
@@ -17,10 +17,10 @@ const COMMON = 40;
 export class AlikeService {
   constructor(private readonly database: Database) {}
 
-  /** Groups of texts that the asker may write, the most alike first. Compared are those that share an uncommon run. */
-  async groups(asker: Asker): Promise<AlikeGroup[]> {
+  /** Groups of texts that the user may write, the most alike first. Compared are those that share an uncommon run. */
+  async groups(user: User): Promise<AlikeGroup[]> {
     const { read } = this.database;
-    const access = await accessOf(read, asker);
+    const access = await accessOf(read, user);
     const { texts, fills } = schema;
     const rows = (
       await read

@@ -2,7 +2,7 @@
 import type { AtHand } from '@vocabula/contract';
 import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf } from '../rights/access.js';
 import type { Row } from './visible-texts.js';
 
@@ -12,7 +12,7 @@ export class AtHandService {
   constructor(private readonly database: Database) {}
 
   /** The row, from the left; what is not offered any more is left out, and back when it is again. */
-  async list(asker: Asker): Promise<AtHand[]> {
+  async list(user: User): Promise<AtHand[]> {
     const { read } = this.database;
     const rows = await read
       .select({ text: texts })
@@ -20,7 +20,7 @@ export class AtHandService {
       .innerJoin(texts, eq(texts.name, atHand.text))
       .where(
         and(
-          eq(atHand.person, asker.id),
+          eq(atHand.person, user.id),
           isNull(texts.binnedAt),
           isNull(texts.retiredAt),
           isNotNull(texts.published),
@@ -28,13 +28,13 @@ export class AtHandService {
         ),
       )
       .orderBy(asc(atHand.position));
-    const access = await accessOf(read, asker);
+    const access = await accessOf(read, user);
     return rows
       .filter(({ text }) => access.may('fill', text.folder))
       .map(({ text }) => ({ name: text.name, ...shownOf(text) }));
   }
 
-  async save(names: readonly string[], asker: Asker): Promise<AtHand[]> {
+  async save(names: readonly string[], user: User): Promise<AtHand[]> {
     const wanted = [...new Set(names)];
     await this.database.write(async (writer) => {
       const known =
@@ -42,11 +42,11 @@ export class AtHandService {
           ? []
           : await writer.select({ name: texts.name }).from(texts).where(inArray(texts.name, wanted));
       const kept = wanted.filter((name) => known.some((each) => each.name === name));
-      await writer.delete(atHand).where(eq(atHand.person, asker.id));
+      await writer.delete(atHand).where(eq(atHand.person, user.id));
       if (kept.length > 0)
-        await writer.insert(atHand).values(kept.map((text, position) => ({ person: asker.id, text, position })));
+        await writer.insert(atHand).values(kept.map((text, position) => ({ person: user.id, text, position })));
     });
-    return this.list(asker);
+    return this.list(user);
   }
 }
 

@@ -2,19 +2,19 @@
 import { checkProgram, compileBundle, dayIn, sameValue, type Finding, type TextDocument } from '@vocabula/core';
 import { type Database, type Reader, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import type { Access } from '../rights/access.js';
 import { changeText } from './store.js';
 import { closure, rowOf } from './visible-texts.js';
 
-/** Findings of a text in the state the asker writes it, with what it includes. */
+/** Findings of a text in the state the user writes it, with what it includes. */
 export async function findingsOf(
   reader: Reader | Writer,
   named: { readonly name: string; readonly document: TextDocument },
-  asker: Asker,
+  user: User,
   access?: Access,
 ): Promise<Finding[]> {
-  const texts = await closure(reader, named.name, asker, 'write', [], access);
+  const texts = await closure(reader, named.name, user, 'write', [], access);
   const { house } = await currentHouse(reader, 'write');
   return checkProgram(named, compileBundle({ text: named, texts, house }), [], dayIn(new Date(), 'UTC'));
 }
@@ -25,10 +25,10 @@ export const levelsOf = (findings: readonly Finding[]): [number, number, number]
 };
 
 /** Counts the findings of a working copy anew, for lists. A text that cannot be checked has none to count. */
-export async function countFindings(database: Database, name: string, asker: Asker): Promise<void> {
+export async function countFindings(database: Database, name: string, user: User): Promise<void> {
   const row = await rowOf(database.read, name);
   if (!row) return;
   const { document } = row;
-  const findings = levelsOf(await findingsOf(database.read, { name, document }, asker));
+  const findings = levelsOf(await findingsOf(database.read, { name, document }, user));
   if (!sameValue(findings, row.findings)) await database.write((writer) => changeText(writer, name, { findings }));
 }

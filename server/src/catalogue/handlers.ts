@@ -10,25 +10,25 @@ export const catalogueHandlers = ({
   uses,
   heavy,
 }: Pick<Services, 'catalogue' | 'search' | 'uses' | 'heavy'>): HandlersOf<'texts'> => ({
-  'GET /texts': ({ asker }) => catalogue.list(asker),
-  'POST /texts': ({ body, asker }) => heavy.json('catalogue', 'create', [body, asker], asker.id),
-  'GET /texts/search': ({ query: { q, for: purpose, to }, asker }) =>
-    search.search(q, asker, { purpose, limit: LIMIT[purpose], to }),
-  'GET /texts/alike': ({ asker }) => heavy.json('alike', 'groups', [asker], asker.id),
-  'GET /texts/neighbours': ({ query, asker }) => uses.neighbours(query.of, asker),
-  'POST /texts/import': ({ body, asker }) => heavy.json('files', 'import', [body, asker], asker.id),
-  'POST /texts/many': ({ body, asker }) => catalogue.many(body, asker),
-  'GET /texts/{name}': ({ params: { name }, asker }) => catalogue.get(name, asker),
-  'PUT /texts/{name}': ({ params: { name }, body, asker }) =>
-    heavy.json('catalogue', 'save', [name, body, asker], asker.id),
-  'DELETE /texts/{name}': ({ params: { name }, asker }) => catalogue.bin(name, true, asker),
-  'POST /texts/{name}/restore': ({ params: { name }, asker }) => catalogue.bin(name, false, asker),
-  'GET /texts/{name}/closure': ({ params: { name }, query, asker }) =>
-    query.for === 'fill' ? catalogue.closureToFill(name, asker) : catalogue.closure(name, asker, query.for),
-  'GET /texts/{name}/file': async ({ params: { name }, asker }) =>
+  'GET /texts': ({ user }) => catalogue.list(user),
+  'POST /texts': ({ body, user }) => heavy.json('catalogue', 'create', [body, user], user.id),
+  'GET /texts/search': ({ query: { q, for: purpose, to }, user }) =>
+    search.search(q, user, { purpose, limit: LIMIT[purpose], to }),
+  'GET /texts/alike': ({ user }) => heavy.json('alike', 'groups', [user], user.id),
+  'GET /texts/neighbours': ({ query, user }) => uses.neighbours(query.of, user),
+  'POST /texts/import': ({ body, user }) => heavy.json('files', 'import', [body, user], user.id),
+  'POST /texts/many': ({ body, user }) => catalogue.many(body, user),
+  'GET /texts/{name}': ({ params: { name }, user }) => catalogue.get(name, user),
+  'PUT /texts/{name}': ({ params: { name }, body, user }) =>
+    heavy.json('catalogue', 'save', [name, body, user], user.id),
+  'DELETE /texts/{name}': ({ params: { name }, user }) => catalogue.bin(name, true, user),
+  'POST /texts/{name}/restore': ({ params: { name }, user }) => catalogue.bin(name, false, user),
+  'GET /texts/{name}/closure': ({ params: { name }, query, user }) =>
+    query.for === 'fill' ? catalogue.closureToFill(name, user) : catalogue.closure(name, user, query.for),
+  'GET /texts/{name}/file': async ({ params: { name }, user }) =>
     new FileAnswer({
       name: `${name}.md`,
       type: 'text/markdown; charset=utf-8',
-      content: await catalogue.file(name, asker),
+      content: await catalogue.file(name, user),
     }),
 });

@@ -2,10 +2,10 @@
 import type { Hit } from '@vocabula/contract';
 import { dayIn, fold, near } from '@vocabula/core';
 import { and, asc, eq, inArray, isNotNull, isNull, max, sql } from 'drizzle-orm';
-import { among } from '../db/among.js';
+import { among } from '../db/in-list.js';
 import { schema, type Database } from '../db/database.js';
 import { usedFor } from '../fills/likely-templates.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf, type Access } from '../rights/access.js';
 import { publishedVersions, TEXT_HEAD, type Purpose, type TextHead } from './visible-texts.js';
 import { isOffered } from './store.js';
@@ -46,14 +46,14 @@ export class SearchService {
   constructor(private readonly database: Database) {}
 
   /**
-   * Texts that all typed words are in, best first. The last word may be begun only. What the asker may not see is not
+   * Texts that all typed words are in, best first. The last word may be begun only. What the user may not see is not
    * found.
    */
-  async search(query: string, asker: Asker, { purpose, limit, to = '' }: SearchOptions): Promise<Hit[]> {
+  async search(query: string, user: User, { purpose, limit, to = '' }: SearchOptions): Promise<Hit[]> {
     const { read } = this.database;
     const words = wordsOf(query);
-    const access = await accessOf(read, asker);
-    if (words.length === 0) return purpose === 'fill' ? this.usual(asker, access, limit, to) : [];
+    const access = await accessOf(read, user);
+    if (words.length === 0) return purpose === 'fill' ? this.usual(user, access, limit, to) : [];
     const may = (right: 'fill' | 'write'): string[] => [...access.folders.keys()].filter((id) => access.may(right, id));
     const folders = { seen: may('fill'), written: purpose === 'fill' ? [] : may('write') };
     let found = await this.matching(
@@ -73,10 +73,10 @@ export class SearchService {
   }
 
   /**
-   * With nothing typed: what went to this recipient before, what is at hand, what the asker used last, then the other
+   * With nothing typed: what went to this recipient before, what is at hand, what the user used last, then the other
    * templates by their titles.
    */
-  private async usual(asker: Asker, access: Access, limit: number, to: string): Promise<Hit[]> {
+  private async usual(user: User, access: Access, limit: number, to: string): Promise<Hit[]> {
     const { fills, texts, atHand } = schema;
     const { read } = this.database;
     const before = to === '' ? [] : await usedFor(read, to);
@@ -84,13 +84,13 @@ export class SearchService {
       await read
         .select({ name: atHand.text })
         .from(atHand)
-        .where(eq(atHand.person, asker.id))
+        .where(eq(atHand.person, user.id))
         .orderBy(asc(atHand.position))
     ).map(({ name }) => name);
     const used = await read
       .select({ name: fills.text, last: max(fills.updatedAt) })
       .from(fills)
-      .where(eq(fills.person, asker.id))
+      .where(eq(fills.person, user.id))
       .groupBy(fills.text);
     const last = new Map(used.map((each) => [each.name, each.last ?? '']));
     const rows = await read

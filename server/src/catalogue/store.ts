@@ -3,7 +3,7 @@ import { beyondBounds, fold, neededBy, type TextDocument } from '@vocabula/core'
 import { and, eq, sql } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { rowOf, type Row, type TextHead } from './visible-texts.js';
 import { opening, searchedWords, subjectWords } from './text-words.js';
 
@@ -97,12 +97,7 @@ export async function insertText(
 }
 
 /** Puts a document in the place of a working copy. */
-export async function updateText(
-  writer: Writer,
-  old: Row,
-  document: TextDocument,
-  by: Pick<Asker, 'id'>,
-): Promise<Row> {
+export async function updateText(writer: Writer, old: Row, document: TextDocument, by: Pick<User, 'id'>): Promise<Row> {
   demandBounded(document);
   const changed = {
     ...derivedFrom(document),
@@ -158,7 +153,7 @@ export async function underive(writer: Writer, name: string, state: KeptState): 
   for (const { id } of rows) await writer.run(sql`DELETE FROM search WHERE rowid = ${id}`);
 }
 
-/** Throws where a call word is taken by another text. Who has it is not said: the asker may not see that text. */
+/** Throws where a call word is taken by another text. Who has it is not said: the user may not see that text. */
 export async function callWordIsFree(reader: Reader | Writer, name: string, document: TextDocument): Promise<void> {
   const { call } = document.attrs.front;
   if (call === undefined || call === '') return;

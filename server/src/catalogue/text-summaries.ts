@@ -3,20 +3,20 @@ import type { TextSummary } from '@vocabula/contract';
 import { isName } from '@vocabula/core';
 import type { Reader, Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf, type Access } from '../rights/access.js';
 import { rowOf, type Row, type TextHead } from './visible-texts.js';
 import { isOffered } from './store.js';
 
-/** The row of a text that the asker has a right to. Throws: 404 where they may not see it, else 403. */
+/** The row of a text that the user has a right to. Throws: 404 where they may not see it, else 403. */
 export async function demanded(
   reader: Reader | Writer,
   name: string,
-  asker: Asker,
+  user: User,
   right: 'fill' | 'write' | 'publish' | 'manage',
 ): Promise<{ readonly row: Row; readonly access: Access }> {
   const row = await rowOf(reader, name);
-  const access = await accessOf(reader, asker);
+  const access = await accessOf(reader, user);
   if (!row || row.binnedAt !== null || !isName(name)) throw notFound('text');
   // Without the right to write, a text that was never published is nothing to see.
   if (row.published === null && !access.may('write', row.folder)) throw notFound('text');
@@ -24,7 +24,7 @@ export async function demanded(
   return { row, access };
 }
 
-/** A line of the catalogue as the asker sees it; undefined where they see none. */
+/** A line of the catalogue as the user sees it; undefined where they see none. */
 export function summaryOf(row: TextHead, access: Access, today: string): TextSummary | undefined {
   if (!access.may('fill', row.folder)) return undefined;
   const mayWrite = access.may('write', row.folder);

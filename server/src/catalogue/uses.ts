@@ -4,20 +4,20 @@ import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
 import { notFound } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf, type Access } from '../rights/access.js';
 import { rowOf, type Row } from './visible-texts.js';
 import { summaryOf } from './text-summaries.js';
 
 const { texts, uses } = schema;
-interface User {
+interface UsingText {
   readonly name: string;
   readonly title: string;
   readonly kind: Row['kind'];
 }
 
-/** The texts that include a text, as far as the asker sees them: in their working copies where they may write. */
-export const usersOf = (reader: Reader | Writer, name: string, access: Access): Promise<User[]> =>
+/** The texts that include a text, as far as the user sees them: in their working copies where they may write. */
+export const usersOf = (reader: Reader | Writer, name: string, access: Access): Promise<UsingText[]> =>
   usersOfTarget(reader, 'text', name, access);
 
 async function usersOfTarget(
@@ -25,13 +25,13 @@ async function usersOfTarget(
   what: 'text' | 'fact',
   target: string,
   access: Access,
-): Promise<User[]> {
+): Promise<UsingText[]> {
   const rows = await reader
     .select({ text: texts, state: uses.state })
     .from(uses)
     .innerJoin(texts, eq(texts.name, uses.text))
     .where(and(eq(uses.what, what), eq(uses.target, target), isNull(texts.binnedAt)));
-  const found = new Map<string, User>();
+  const found = new Map<string, UsingText>();
   for (const { text, state } of rows) {
     const seen = summaryOf(text, access, '');
     if (seen && (state === 'working') === seen.mayWrite)
@@ -69,9 +69,9 @@ export class UseService {
   constructor(private readonly database: Database) {}
 
   /** A text with what it needs and what needs it, one step both ways. `house.yaml/KEY` is a fact. */
-  async neighbours(name: string, asker: Asker): Promise<Neighbours> {
+  async neighbours(name: string, user: User): Promise<Neighbours> {
     const { read } = this.database;
-    const access = await accessOf(read, asker);
+    const access = await accessOf(read, user);
     const { facts } = (await currentHouse(read, 'write')).house;
     if (name.startsWith(`${HOUSE_NAME}/`)) {
       const key = name.slice(HOUSE_NAME.length + 1);

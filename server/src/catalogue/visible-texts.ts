@@ -7,7 +7,7 @@ import { namesIncluded } from '@vocabula/core';
 import { and, eq, getTableColumns, inArray, isNull } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf, type Access } from '../rights/access.js';
 import { kindedState } from '../versions/frozen.js';
 
@@ -103,12 +103,12 @@ export async function current(
 export async function closure(
   reader: Reader | Writer,
   name: string,
-  asker: Pick<Asker, 'id' | 'role'>,
+  user: Pick<User, 'id' | 'role'>,
   purpose: Purpose,
   more: readonly string[] = [],
   access?: Access,
 ): Promise<WorkingCopy[]> {
-  const rights = access ?? (await accessOf(reader, asker));
+  const rights = access ?? (await accessOf(reader, user));
   const own = await ownState(reader, name, rights, purpose);
   if (!own) return [];
   const found = new Map<string, WorkingCopy>([[name, own]]);

@@ -6,5 +6,5 @@ export const convertHandlers = ({
   converter,
 }: Pick<Services, 'converter'>): HandlersOf<'starters'> & HandlersOf<'convert'> => ({
   'GET /starters': () => [...starters()],
-  'POST /convert': ({ query: { name }, file, asker }) => converter.convert(name, file, asker),
+  'POST /convert': ({ query: { name }, file, user }) => converter.convert(name, file, user),
 });

@@ -111,7 +111,7 @@ describe('a database in trouble', () => {
     const large = documentOf(file('Visit', 'many words '.repeat(8_000)));
     // On this connection, not on one of a worker thread, which would have pages of its own.
     const failure = await server.services.catalogue
-      .save('visit', { document: large, revision }, server.asker)
+      .save('visit', { document: large, revision }, server.user)
       .catch((error: unknown) => error);
     expect(answerFor(failure)).toMatchObject({ status: 507, code: 'disk-full' });
     expect((await server.call.get('/api/texts/visit')).body.document).toEqual(documentOf(file('Visit')));
@@ -256,8 +256,8 @@ async function spawnServer(database: string): Promise<{ process: ChildProcess; b
   return { process: child, base };
 }
 
-const sessionOf = async ({ services, asker }: Started): Promise<string> =>
-  sessionCookie(await services.sessions.begin(asker.id, 'test'));
+const sessionOf = async ({ services, user }: Started): Promise<string> =>
+  sessionCookie(await services.sessions.begin(user.id, 'test'));
 
 async function send(method: string, base: string, path: string, body: unknown, cookie: string): Promise<unknown> {
   const headers = { 'content-type': 'application/json', cookie };

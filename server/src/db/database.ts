@@ -6,7 +6,7 @@ import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { clientFor } from './driver.js';
 import * as schema from './schema.js';
-import { DATABASE_TROUBLE, troubleOf } from './trouble.js';
+import { DATABASE_TROUBLE, troubleOf } from './database-errors.js';
 
 export type Reader = LibSQLDatabase<typeof schema>;
 export type Writer = Parameters<Parameters<Reader['transaction']>[0]>[0];

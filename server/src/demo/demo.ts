@@ -16,7 +16,7 @@ import type { Logger } from 'pino';
 import { parse } from 'yaml';
 import { schema, type Database, type Writer } from '../db/database.js';
 import type { Services } from '../services.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { hashed } from '../people/secrets.js';
 import { DEMO_PASSWORD } from '../people/sign-in.js';
 import { keepWorkspaceValue } from '../people/workspace.js';
@@ -62,10 +62,10 @@ export function demoAccounts(folder: string): Door['demo'] {
 export async function loadDemo(database: Database, services: Services, folder: string, log: Logger): Promise<void> {
   if (!(await services.people.isEmpty())) return;
   const given = demoPeople(folder);
-  const askers = await database.write(async (writer) => {
+  const users = await database.write(async (writer) => {
     const password = await hashed(given.password);
     await keepWorkspaceValue(writer, DEMO_PASSWORD, password);
-    const made = new Map<string, Asker>();
+    const made = new Map<string, User>();
     for (const { key, name, address, role, profile } of given.people) {
       const whole = { ...EMPTY_PROFILE, ...profile, email: address };
       made.set(key, await addPerson(writer, { id: randomUUID(), name, address, role, password, profile: whole }));
@@ -73,8 +73,8 @@ export async function loadDemo(database: Database, services: Services, folder: s
     await addFolders(writer, given, made);
     return made;
   });
-  const administrator = [...askers.values()].find(({ role }) => role === 'administrator');
-  const author = askers.get(given.people[0]?.key ?? '');
+  const administrator = [...users.values()].find(({ role }) => role === 'administrator');
+  const author = users.get(given.people[0]?.key ?? '');
   if (!administrator || !author) throw new Error('The demo needs an author and an administrator.');
   const files = (path: string): string[] =>
     readdirSync(path, { withFileTypes: true }).flatMap((entry) =>
@@ -108,15 +108,15 @@ export async function loadDemo(database: Database, services: Services, folder: s
         );
     }
   }
-  for (const [key, asker] of askers) {
-    await services.atHand.save(given.at_hand[key] ?? [], asker);
+  for (const [key, user] of users) {
+    await services.atHand.save(given.at_hand[key] ?? [], user);
     const ways = given.ways[key];
-    if (ways) await services.people.saveWays(asker, { ...USUAL_WAYS, ...ways });
+    if (ways) await services.people.saveWays(user, { ...USUAL_WAYS, ...ways });
   }
   const now = new Date();
   const recipients = await peopleOf(services, author);
-  const used = await makeUse(database, yamlIn<DemoUse>(folder, 'use.yaml'), askers, recipients, now);
-  await bringMails(yamlIn<readonly DemoMail[]>(folder, 'mails.yaml'), askers, services.letters, now);
+  const used = await makeUse(database, yamlIn<DemoUse>(folder, 'use.yaml'), users, recipients, now);
+  await bringMails(yamlIn<readonly DemoMail[]>(folder, 'mails.yaml'), users, services.letters, now);
   log.info({ texts: items.length, used }, 'demo loaded');
 }
 
@@ -124,16 +124,16 @@ const yamlIn = <T>(folder: string, name: string): T => parse(readFileSync(join(f
 const demoPeople = (folder: string): DemoPeople => yamlIn(folder, 'people.yaml');
 
 /** Everybody in the recipient lists. */
-async function peopleOf({ tables }: Services, asker: Asker): Promise<Readonly<Record<string, string>>[]> {
+async function peopleOf({ tables }: Services, user: User): Promise<Readonly<Record<string, string>>[]> {
   const rows: Readonly<Record<string, string>>[] = [];
-  for (const { id } of await tables.list('recipients', asker)) rows.push(...(await tables.get(id, asker)).cells);
+  for (const { id } of await tables.list('recipients', user)) rows.push(...(await tables.get(id, user)).cells);
   return rows;
 }
 
 async function addFolders(
   writer: Writer,
   { groups, folders }: DemoPeople,
-  people: ReadonlyMap<string, Asker>,
+  people: ReadonlyMap<string, User>,
 ): Promise<void> {
   const holders = new Map<string, string>();
   for (const { title, members } of groups) {
@@ -150,7 +150,7 @@ async function addFolders(
 }
 
 /** Publishes all there is, the house first, as the author would. */
-async function publishAll(database: Database, author: Asker, administrator: Asker): Promise<void> {
+async function publishAll(database: Database, author: User, administrator: User): Promise<void> {
   await database.write(async (writer) => {
     const words = 'The first version.';
     await publishState(writer, await subjectOf(writer, HOUSE_NAME, administrator), words, administrator);

@@ -2,24 +2,24 @@
 import type { DemoMail } from './mail.js';
 import { fieldsOfMail } from './mime.js';
 import type { LetterService } from '../mailroom/service.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 
 export type { DemoMail } from './mail.js';
 
 export async function bringMails(
   mails: readonly DemoMail[],
-  people: ReadonlyMap<string, Asker>,
+  people: ReadonlyMap<string, User>,
   letters: LetterService,
   now: Date,
 ): Promise<void> {
   for (const mail of mails) {
-    const asker = people.get(mail.to);
-    if (!asker) continue;
+    const user = people.get(mail.to);
+    if (!user) continue;
     const day = new Date(now.getTime() - mail.days * 86_400_000).toISOString().slice(0, 10);
     const moment = new Date(Math.min(Date.parse(`${day}T${mail.at}:00Z`), now.getTime() - 60_000));
-    const raw = mail.raw?.replace(/\n/g, '\r\n') ?? fieldsOfMail(mail, `${asker.name} <${asker.address}>`, moment);
+    const raw = mail.raw?.replace(/\n/g, '\r\n') ?? fieldsOfMail(mail, `${user.name} <${user.address}>`, moment);
     const others = [...people.values()].filter(({ address }) => mail.cc?.includes(address)).map(({ address }) => address);
     const sender = /<([^<>]+)>/.exec(mail.from ?? '')?.[1] ?? '';
-    await letters.take(sender, [asker.address, ...others], Buffer.from(raw), moment);
+    await letters.take(sender, [user.address, ...others], Buffer.from(raw), moment);
   }
 }

@@ -9,7 +9,7 @@ import { recordOf } from '../fills/records.js';
 import { inputOf, messageOf, programOf } from '../fills/rendering.js';
 import { frozenOf } from '../fills/rows.js';
 import { newMessageId } from '../sending/outbox.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { profileOf } from '../people/service.js';
 import { addFills, addHandedOver } from '../fills/store.js';
 import { addOutgoing } from '../sending/store.js';
@@ -61,7 +61,7 @@ interface Prepared {
 export async function makeUse(
   database: Database,
   use: DemoUse,
-  people: ReadonlyMap<string, Asker>,
+  people: ReadonlyMap<string, User>,
   recipients: readonly Readonly<Record<string, string>>[],
   now: Date,
 ): Promise<number> {
@@ -76,17 +76,17 @@ export async function makeUse(
       const day = new Date(now.getTime() - ago * DAY);
       if (day.getUTCDay() === 0 || day.getUTCDay() === 6) continue;
       for (const [key, { a_day, templates }] of Object.entries(use.people)) {
-        const asker = people.get(key);
-        if (!asker) continue;
+        const user = people.get(key);
+        if (!user) continue;
         const count = Math.floor(a_day + draw());
         for (let each = 0; each < count; each += 1) {
           const at = new Date(day);
           at.setUTCHours(8 + Math.floor(draw() * 9), Math.floor(draw() * 60), Math.floor(draw() * 60), 0);
           const text = weighted(draw, templates);
           const id = `${key}/${text}`;
-          const ready = prepared.get(id) ?? (await prepare(writer, text, asker));
+          const ready = prepared.get(id) ?? (await prepare(writer, text, user));
           prepared.set(id, ready);
-          const one = message(draw, use, ready, asker, oneOf(draw, recipients), at);
+          const one = message(draw, use, ready, user, oneOf(draw, recipients), at);
           if (!one) continue;
           fills.push(one.fill);
           records.push(one.record);
@@ -102,12 +102,12 @@ export async function makeUse(
   return made;
 }
 
-async function prepare(writer: Writer, text: string, asker: Asker): Promise<Prepared> {
-  const begun = await begin(writer, text, asker);
+async function prepare(writer: Writer, text: string, user: User): Promise<Prepared> {
+  const begun = await begin(writer, text, user);
   const { texts, house } = await frozenOf(writer, begun);
   const signature = begun.signature ?? undefined;
   const program = programOf({ texts, house, signature, changes: NO_CHANGES });
-  return { begun, program, documents: texts, profile: await profileOf(writer, asker.id) };
+  return { begun, program, documents: texts, profile: await profileOf(writer, user.id) };
 }
 
 // eslint-disable-next-line max-lines-per-function -- one made-up message, field by field
@@ -115,7 +115,7 @@ function message(
   draw: Draw,
   use: DemoUse,
   { begun, program, documents, profile }: Prepared,
-  asker: Asker,
+  user: User,
   recipient: Readonly<Record<string, string>>,
   at: Date,
 ) {
@@ -141,12 +141,12 @@ function message(
   const service = draw() < use.service;
   const way: Way = service ? 'service' : draw() < 0.85 ? 'copy' : 'draft';
   const text = { text: begun.text, version: begun.version ?? undefined, changes };
-  const kept = recordOf({ ...answered, ...text }, rendered, inputOf(answered, senderFields(profile), moment), asker, way);
+  const kept = recordOf({ ...answered, ...text }, rendered, inputOf(answered, senderFields(profile), moment), user, way);
   const iso = at.toISOString();
   const fill = {
     ...begun,
     id: randomUUID(),
-    person: asker.id,
+    person: user.id,
     recipient: fields,
     answers,
     changes,
@@ -158,14 +158,14 @@ function message(
   const outgoing = service
     ? {
         id: randomUUID(),
-        person: asker.id,
+        person: user.id,
         fill: fill.id,
         address: kept.address ?? '',
         name: kept.name ?? '',
         subject: rendered.subject,
         state: 'gone' as const,
         due: iso,
-        messageId: newMessageId(asker.address),
+        messageId: newMessageId(user.address),
         record: kept,
         createdAt: iso,
         goneAt: iso,

@@ -18,7 +18,7 @@ import { callWordIsFree, insertText, isPurged, updateText } from '../catalogue/s
 import type { Database, Writer } from '../db/database.js';
 import { houseFromFile, takeHouse } from '../house/service.js';
 import { RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf, ROOT, type Access } from '../rights/access.js';
 import { privateFolder } from '../rights/private.js';
 import { checkpoint } from '../versions/checkpoints.js';
@@ -65,7 +65,7 @@ export async function takeText(
   { name, document }: Pick<ReadFile, 'name' | 'document'>,
   folder: string,
   access: Access,
-  asker: Asker,
+  user: User,
 ): Promise<'new' | 'changed' | 'same'> {
   const row = await rowOf(writer, name);
   await callWordIsFree(writer, name, document);
@@ -73,14 +73,14 @@ export async function takeText(
     access.demand('write', folder, 'folder');
     if (await isPurged(writer, name))
       throw new RequestProblem(422, 'taken', `The name “${name}” belonged to a deleted text. Give the file another.`);
-    await insertText(writer, name, document, { folder, madeBy: asker.id });
+    await insertText(writer, name, document, { folder, madeBy: user.id });
     return 'new';
   }
   if (!access.may('write', row.folder))
     throw new RequestProblem(422, 'taken', `The name “${name}” is taken. Give the file another.`);
   if (row.binnedAt === null && sameValue(row.document, document)) return 'same';
-  await checkpoint(writer, row, 'import', asker);
-  await updateText(writer, row, document, asker);
+  await checkpoint(writer, row, 'import', user);
+  await updateText(writer, row, document, user);
   return 'changed';
 }
 
@@ -88,7 +88,7 @@ export class FileService {
   constructor(private readonly database: Database) {}
 
   /** Imports files of the format and, by its name, `house.yaml`. */
-  async import({ files, folder }: ImportFiles, asker: Asker): Promise<Imported[]> {
+  async import({ files, folder }: ImportFiles, user: User): Promise<Imported[]> {
     const houseFile = files.find(({ file }) => basename(file) === 'house.yaml');
     const house: House | undefined = houseFile && houseFromFile(houseFile.file, houseFile.content);
     const read = files.filter((each) => each !== houseFile).map(({ file, content }) => readFile(file, content));
@@ -109,24 +109,24 @@ export class FileService {
         `Two files would both be called “${twice.name}”. Nothing was imported.`,
       );
     const outcomes = await this.database.write(async (writer) => {
-      const access = await accessOf(writer, asker);
-      const into = folder ?? (access.may('write', ROOT) ? ROOT : privateFolder(asker.id));
+      const access = await accessOf(writer, user);
+      const into = folder ?? (access.may('write', ROOT) ? ROOT : privateFolder(user.id));
       const made: Imported[] = [];
       if (house && houseFile)
         made.push({
           file: houseFile.file,
           name: 'house',
-          outcome: await takeHouse(writer, house, asker),
+          outcome: await takeHouse(writer, house, user),
           findings: [],
         });
       for (const each of read) {
-        const outcome = await takeText(writer, each, into, access, asker);
+        const outcome = await takeText(writer, each, into, access, user);
         made.push({ file: each.file, name: each.name, outcome, findings: each.findings });
       }
-      await note(writer, asker, 'imported', 'catalogue', 'catalogue', `${made.length} files`);
+      await note(writer, user, 'imported', 'catalogue', 'catalogue', `${made.length} files`);
       return made;
     });
-    for (const { name, outcome } of outcomes) if (outcome !== 'same') await countFindings(this.database, name, asker);
+    for (const { name, outcome } of outcomes) if (outcome !== 'same') await countFindings(this.database, name, user);
     return outcomes;
   }
 }

@@ -18,7 +18,7 @@ import { schema, type Database, type Reader, type Writer } from '../db/database.
 import { currentHouse } from '../house/house-state.js';
 import { houseFromFile, takeHouse } from '../house/service.js';
 import { RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf, ROOT, type Access } from '../rights/access.js';
 import type { FolderService } from '../rights/folders.js';
 import { refusals, takeText } from './files.js';
@@ -33,14 +33,14 @@ export class LibraryService {
     private readonly folders: FolderService,
   ) {}
 
-  /** Packs what the asker sees: a folder with what is below it, some texts, or all. */
+  /** Packs what the user sees: a folder with what is below it, some texts, or all. */
   async pack(
     { folder, names }: { readonly folder?: string; readonly names?: readonly string[] },
-    asker: Asker,
+    user: User,
   ): Promise<Uint8Array> {
     const { read } = this.database;
-    const access = await accessOf(read, asker);
-    const all = await this.folders.list(asker);
+    const access = await accessOf(read, user);
+    const all = await this.folders.list(user);
     const top = folder ?? ROOT;
     if (folder !== undefined) access.demand('fill', folder, 'folder');
     const paths = pathsOf(all, top);
@@ -61,12 +61,12 @@ export class LibraryService {
       for (const [asset] of JSON.stringify(copy.document).matchAll(/assets\/[a-z0-9][a-z0-9._-]*/g)) wanted.add(asset);
     }
     for (const path of wanted) {
-      const found = await this.assets.content(path, asker).catch(() => undefined);
+      const found = await this.assets.content(path, user).catch(() => undefined);
       if (found) files[path] = found.content;
     }
     if (folder === undefined && names === undefined)
       files[HOUSE] = strToU8(
-        writeHouse((await currentHouse(read, asker.role === 'colleague' ? 'fill' : 'write')).house),
+        writeHouse((await currentHouse(read, user.role === 'colleague' ? 'fill' : 'write')).house),
       );
     const folders = Object.fromEntries(
       all
@@ -78,17 +78,17 @@ export class LibraryService {
     );
     files[CATALOGUE] = strToU8(stringify({ vocabula: 1, folders, texts } satisfies Catalogue));
     await this.database.write((writer) =>
-      note(writer, asker, 'exported', 'catalogue', folder ?? 'catalogue', `${rows.length} texts`),
+      note(writer, user, 'exported', 'catalogue', folder ?? 'catalogue', `${rows.length} texts`),
     );
     // Without times, the same catalogue gives the same bytes.
     return zipSync(files, { mtime: new Date('2026-01-01T00:00:00Z') });
   }
 
   /** What a zip holds and what would come of each of its files, without taking anything. */
-  async look(bytes: Uint8Array, asker: Asker): Promise<LibraryLook> {
+  async look(bytes: Uint8Array, user: User): Promise<LibraryLook> {
     const library = await unpacked(bytes);
     const { read } = this.database;
-    const access = await accessOf(read, asker);
+    const access = await accessOf(read, user);
     const items: LibraryItem[] = [];
     const names = new Set<string>();
     for (const text of library.texts) {
@@ -146,21 +146,21 @@ export class LibraryService {
    * Takes what was chosen, all of it or, if something cannot be, none. What is not chosen is taken where it is new and
    * left where it is there already.
    */
-  async take(bytes: Uint8Array, { choices, into }: TakeLibrary, asker: Asker): Promise<LibraryTaken> {
+  async take(bytes: Uint8Array, { choices, into }: TakeLibrary, user: User): Promise<LibraryTaken> {
     const library = await unpacked(bytes);
-    const { items } = await this.look(bytes, asker);
+    const { items } = await this.look(bytes, user);
     const choice = (item: LibraryItem): 'take' | 'keep both' | 'skip' =>
       choices[item.path] ?? (item.outcome === 'new' ? 'take' : 'skip');
     const wanted = items.filter((item) => choice(item) !== 'skip' && item.outcome !== 'same');
     const refused = wanted.find((item) => item.refused !== undefined && choice(item) !== 'keep both');
     if (refused)
       throw new RequestProblem(422, 'bad-file', `${refused.path}: ${refused.refused ?? ''} Nothing was taken.`);
-    const moved = await this.takeFiles(library, wanted, asker);
+    const moved = await this.takeFiles(library, wanted, user);
     const made: string[] = [];
     const result = await this.database.write(async (writer) => {
-      const access = await accessOf(writer, asker);
+      const access = await accessOf(writer, user);
       access.demand('write', into, 'folder');
-      const folders = await foldersFor(writer, library, into, access, asker);
+      const folders = await foldersFor(writer, library, into, access, user);
       const taken = await takenNames(writer);
       const texts = wanted.filter(({ what }) => what === 'text');
       const names = new Map<string, string>();
@@ -169,7 +169,7 @@ export class LibraryService {
         taken.add(name);
         names.set(item.name, name);
       }
-      const withRights = await accessOf(writer, asker);
+      const withRights = await accessOf(writer, user);
       let kept = 0;
       for (const item of texts) {
         const text = library.texts.find(({ file }) => file === item.path);
@@ -178,19 +178,19 @@ export class LibraryService {
         const document = renamed(text.document, names, moved, name !== text.name);
         const folder = folders.get(text.folder) ?? into;
         const { tags = [], position = 0 } = library.catalogue.texts[text.name] ?? {};
-        if (name === text.name) await takeText(writer, { name, document }, folder, withRights, asker);
+        if (name === text.name) await takeText(writer, { name, document }, folder, withRights, user);
         else {
           kept += 1;
-          await insertText(writer, name, document, { folder, madeBy: asker.id });
+          await insertText(writer, name, document, { folder, madeBy: user.id });
         }
         if (tags.length > 0 || position > 0) await changeText(writer, name, { tags, position });
         made.push(name);
       }
       if (library.house !== undefined && wanted.some(({ what }) => what === 'house'))
-        await takeHouse(writer, houseFromFile(HOUSE, library.house), asker);
+        await takeHouse(writer, houseFromFile(HOUSE, library.house), user);
       await note(
         writer,
-        asker,
+        user,
         'imported',
         'catalogue',
         'catalogue',
@@ -198,7 +198,7 @@ export class LibraryService {
       );
       return { taken: wanted.length - kept, kept, skipped: items.length - wanted.length };
     });
-    for (const name of made) await countFindings(this.database, name, asker);
+    for (const name of made) await countFindings(this.database, name, user);
     return result;
   }
 
@@ -206,14 +206,14 @@ export class LibraryService {
   private async takeFiles(
     library: Awaited<ReturnType<typeof unpacked>>,
     wanted: readonly LibraryItem[],
-    asker: Asker,
+    user: User,
   ): Promise<Map<string, string>> {
     const moved = new Map<string, string>();
     for (const { path, name, outcome } of wanted.filter(({ what }) => what === 'asset')) {
       const content = library.assets.get(path) ?? new Uint8Array();
-      const kept = await this.assets.add(path, content, outcome === 'new', asker).catch((problem: unknown) => {
+      const kept = await this.assets.add(path, content, outcome === 'new', user).catch((problem: unknown) => {
         if (problem instanceof RequestProblem && problem.status === 409)
-          return this.assets.add(name, content, false, asker);
+          return this.assets.add(name, content, false, user);
         throw problem;
       });
       if (kept.path !== path) moved.set(path, kept.path);
@@ -253,7 +253,7 @@ async function foldersFor(
   { texts, catalogue }: Library,
   into: string,
   access: Access,
-  asker: Asker,
+  user: User,
 ): Promise<Map<string, string>> {
   const ids = new Map<string, string>([['', into]]);
   const known = [...access.folders.values()].map((row) => ({ ...row }));
@@ -285,7 +285,7 @@ async function foldersFor(
           secondPerson: false,
         };
         await addFolder(writer, row);
-        await note(writer, asker, 'made', 'folder', row.id, title);
+        await note(writer, user, 'made', 'folder', row.id, title);
         known.push(row);
       }
       ids.set(at, row.id);

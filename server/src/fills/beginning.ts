@@ -7,7 +7,7 @@ import { isOffered } from '../catalogue/store.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { profileOf } from '../people/service.js';
 import { accessOf } from '../rights/access.js';
 import { freeze } from '../versions/frozen.js';
@@ -22,14 +22,14 @@ export interface Begun {
 }
 
 /** Freezes what a template needs. Throws words where no message can be begun. @param more stitched to it */
-export async function begin(writer: Writer, text: string, asker: Asker, more: readonly string[] = []): Promise<Begun> {
-  await demandOffered(writer, text, asker);
-  const own = await closure(writer, text, asker, 'fill', more);
+export async function begin(writer: Writer, text: string, user: User, more: readonly string[] = []): Promise<Begun> {
+  await demandOffered(writer, text, user);
+  const own = await closure(writer, text, user, 'fill', more);
   const { front } = own[0]?.document.attrs ?? {};
   if (!front || front.kind !== 'message') throw notFound('template');
-  const profile = await profileOf(writer, asker.id);
+  const profile = await profileOf(writer, user.id);
   const wanted = signatureFor(front.purpose, profile);
-  const texts = wanted ? await closure(writer, text, asker, 'fill', [...more, wanted]) : own;
+  const texts = wanted ? await closure(writer, text, user, 'fill', [...more, wanted]) : own;
   const { house, revision } = await currentHouse(writer, 'fill');
   return {
     text,
@@ -47,11 +47,11 @@ export async function frozenAll(writer: Writer, texts: readonly WorkingCopy[]): 
   return frozen;
 }
 
-/** The name of the template with a call word, as the asker may fill it. */
-export async function calledBy(reader: Reader | Writer, call: string, asker: Asker): Promise<string> {
+/** The name of the template with a call word, as the user may fill it. */
+export async function calledBy(reader: Reader | Writer, call: string, user: User): Promise<string> {
   const { texts } = schema;
   const wanted = call.trim().toLowerCase();
-  const access = await accessOf(reader, asker);
+  const access = await accessOf(reader, user);
   const rows = await reader
     .select({ name: texts.name, folder: texts.folder })
     .from(texts)
@@ -72,10 +72,10 @@ export async function calledBy(reader: Reader | Writer, call: string, asker: Ask
   return found.name;
 }
 
-/** Throws words where no message can be begun: a 404 where the asker may not see the text. */
-async function demandOffered(reader: Reader | Writer, name: string, asker: Asker): Promise<void> {
+/** Throws words where no message can be begun: a 404 where the user may not see the text. */
+async function demandOffered(reader: Reader | Writer, name: string, user: User): Promise<void> {
   const row = await rowOf(reader, name);
-  const access = await accessOf(reader, asker);
+  const access = await accessOf(reader, user);
   if (!row || row.binnedAt !== null || row.kind !== 'message' || !access.may('fill', row.folder))
     throw notFound('template');
   if (isOffered(row, dayIn(new Date(), 'UTC'))) return;

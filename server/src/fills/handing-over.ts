@@ -15,7 +15,7 @@ import { assetsOf, withAssets } from '../assets/message-assets.js';
 import type { AssetService } from '../assets/service.js';
 import { type Database } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { mailboxOf } from '../people/names.js';
 import { profileOf, waysOf } from '../people/service.js';
 import { workspaceOf } from '../people/workspace.js';
@@ -43,12 +43,12 @@ export class HandOverService {
   async handOver(
     id: string,
     { way, timezone, incomplete, at: due }: HandOver,
-    asker: Asker,
+    user: User,
   ): Promise<{ result: HandedOver; file: HandedOverFile | undefined }> {
-    const fill = await this.fills.get(id, asker);
+    const fill = await this.fills.get(id, user);
     demandInUse(fill);
     const { read } = this.database;
-    const [profile, ways] = [await profileOf(read, asker.id), await waysOf(read, asker.id)];
+    const [profile, ways] = [await profileOf(read, user.id), await waysOf(read, user.id)];
     const moment = { now: new Date(), zone: timezone ?? 'UTC' };
     const program = programOf(fill);
     // A mail program that signs by itself would sign a second time.
@@ -58,10 +58,10 @@ export class HandOverService {
     await demandWritable(read, message);
     // What a message shows was seen when its template was: it needs no right of its own.
     const assets = await this.assets.source(assetsOf(message));
-    const record = recordOf(fill, message, inputOf(fill, {}, moment), asker, way);
+    const record = recordOf(fill, message, inputOf(fill, {}, moment), user, way);
     let outgoing: string | undefined;
     if (way === 'service') {
-      outgoing = await this.outbox.add({ fill, message, assets, profile, moment, record, due, asker });
+      outgoing = await this.outbox.add({ fill, message, assets, profile, moment, record, due, user });
     } else {
       await this.database.write(async (writer) => {
         const at = moment.now.toISOString();

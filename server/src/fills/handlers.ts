@@ -6,21 +6,21 @@ export const fillHandlers = ({
   handOvers,
   wake,
 }: Pick<Services, 'fills' | 'handOvers' | 'wake'>): HandlersOf<'fills'> => ({
-  'GET /fills': ({ asker }) => fills.list(asker),
-  'POST /fills': ({ body, asker }) => fills.start(body, asker),
-  'POST /fills/read': ({ file, asker }) => fills.readOriginal(file, asker),
-  'GET /fills/read/{letter}': ({ params: { letter }, asker }) => fills.readLetter(letter, asker),
-  'GET /fills/{id}': ({ params: { id }, asker }) => fills.get(id, asker),
-  'PUT /fills/{id}': ({ params: { id }, body, asker }) => fills.save(id, body, asker),
-  'GET /fills/{id}/memory': ({ params: { id }, query: { address }, asker }) => fills.memory(id, address, asker),
-  'GET /fills/{id}/newest': ({ params: { id }, asker }) => fills.newest(id, asker),
-  'POST /fills/{id}/parts': ({ params: { id }, body, asker }) => fills.stitch(id, body, asker),
-  'POST /fills/{id}/suggest': ({ params: { id }, body, asker }) => fills.suggest(id, body, asker),
-  'POST /fills/{id}/hand-over': async ({ params: { id }, body, asker }) => {
-    const { result, file } = await handOvers.handOver(id, body, asker);
+  'GET /fills': ({ user }) => fills.list(user),
+  'POST /fills': ({ body, user }) => fills.start(body, user),
+  'POST /fills/read': ({ file, user }) => fills.readOriginal(file, user),
+  'GET /fills/read/{letter}': ({ params: { letter }, user }) => fills.readLetter(letter, user),
+  'GET /fills/{id}': ({ params: { id }, user }) => fills.get(id, user),
+  'PUT /fills/{id}': ({ params: { id }, body, user }) => fills.save(id, body, user),
+  'GET /fills/{id}/memory': ({ params: { id }, query: { address }, user }) => fills.memory(id, address, user),
+  'GET /fills/{id}/newest': ({ params: { id }, user }) => fills.newest(id, user),
+  'POST /fills/{id}/parts': ({ params: { id }, body, user }) => fills.stitch(id, body, user),
+  'POST /fills/{id}/suggest': ({ params: { id }, body, user }) => fills.suggest(id, body, user),
+  'POST /fills/{id}/hand-over': async ({ params: { id }, body, user }) => {
+    const { result, file } = await handOvers.handOver(id, body, user);
     if (body.way === 'service') wake();
     return file ? new FileAnswer(file) : result;
   },
-  'DELETE /fills/{id}': ({ params: { id }, asker }) => fills.bin(id, true, asker),
-  'POST /fills/{id}/restore': ({ params: { id }, asker }) => fills.bin(id, false, asker),
+  'DELETE /fills/{id}': ({ params: { id }, user }) => fills.bin(id, true, user),
+  'POST /fills/{id}/restore': ({ params: { id }, user }) => fills.bin(id, false, user),
 });

@@ -79,7 +79,7 @@ function cosine(a: ReadonlyMap<string, number>, b: ReadonlyMap<string, number>):
   return both === 0 ? 0 : both / (length(a) * length(b));
 }
 
-/** What is likely meant in answer to a mail, with the reason in words. Texts the asker may not fill are left out later. */
+/** What is likely meant in answer to a mail, with the reason in words. Texts the user may not fill are left out later. */
 export async function likelyFor(
   reader: Reader,
   { subject, from, text }: ReadOriginal['original'],

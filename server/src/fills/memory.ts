@@ -4,15 +4,15 @@ import { bareAddress, memoryOf } from '@vocabula/core/filling';
 import type { NamedDocument, Variable } from '@vocabula/core';
 import { and, desc, eq, ne } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 
 /** How many earlier messages are looked through. */
 const [FOR_ONE, FOR_ANYBODY] = [50, 200];
 
-/** Values of earlier messages of the asker, for the variables of some texts. @param address of the recipient */
+/** Values of earlier messages of the user, for the variables of some texts. @param address of the recipient */
 export async function offeredFor(
   reader: Reader | Writer,
-  asker: Asker,
+  user: User,
   texts: readonly NamedDocument[],
   address: string,
 ): Promise<OfferedValues> {
@@ -28,7 +28,7 @@ export async function offeredFor(
       .from(handedOver)
       .where(
         and(
-          eq(handedOver.person, asker.id),
+          eq(handedOver.person, user.id),
           folded === undefined ? ne(handedOver.answers, {}) : eq(handedOver.address, folded),
         ),
       )

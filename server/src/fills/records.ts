@@ -6,7 +6,7 @@ import { eq } from 'drizzle-orm';
 import type { Recorded } from '../db/schema/sending.js';
 import { schema, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { refusedAmong } from '../recipients/service.js';
 import { inputOf, type Answered } from './rendering.js';
 import { nameOfFields } from './rows.js';
@@ -42,7 +42,7 @@ export function recordOf(
   fill: Answered & Pick<Fill, 'text' | 'version' | 'changes'>,
   message: Message,
   { offered = {} }: ReturnType<typeof inputOf>,
-  asker: Pick<Asker, 'id'>,
+  user: Pick<User, 'id'>,
   way: Way,
 ): Recorded {
   const borrowed = Object.fromEntries(Object.entries(offered).map(([key, { value }]) => [key, value]));
@@ -52,7 +52,7 @@ export function recordOf(
     recipients: message.to.map(writtenMailbox),
     html: message.html,
     plain: message.text,
-    person: asker.id,
+    person: user.id,
     text: fill.text,
     version: fill.version ?? null,
     address: message.to[0] ? foldedMailbox(message.to[0]) : bareAddress(fill.fields.email ?? ''),

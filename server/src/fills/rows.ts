@@ -3,14 +3,14 @@ import type { Fill, FillStanding, FillSummary, WorkingCopy } from '@vocabula/con
 import { PLAIN_HOUSE, type House } from '@vocabula/core';
 import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { kindedState } from '../versions/frozen.js';
 
 export type Row = typeof schema.fills.$inferSelect;
 
 /** Unfinished and handed-over messages are seen by nobody but whose they are. */
-export const ownFill = (id: string, asker: Asker) =>
-  and(eq(schema.fills.id, id), eq(schema.fills.person, asker.id), isNull(schema.fills.binnedAt));
+export const ownFill = (id: string, user: User) =>
+  and(eq(schema.fills.id, id), eq(schema.fills.person, user.id), isNull(schema.fills.binnedAt));
 
 /** What a recipient is called. */
 export const nameOfFields = (fields: Readonly<Record<string, string>>): string =>

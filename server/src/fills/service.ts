@@ -19,7 +19,7 @@ import { demanded } from '../catalogue/text-summaries.js';
 import { schema, type Database } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import { ownAddresses } from '../people/addresses.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import type { RecipientService } from '../recipients/service.js';
 import { accessOf } from '../rights/access.js';
 import { paceOf, type Workers } from '../workers/pool.js';
@@ -41,27 +41,27 @@ export class FillService {
   ) {}
 
   /** Begins a message on the version that is in use. */
-  async start(given: StartFill, asker: Asker): Promise<Fill> {
+  async start(given: StartFill, user: User): Promise<Fill> {
     const { read } = this.database;
-    const text = given.text ?? (await calledBy(read, given.call ?? '', asker));
-    const original = given.letter ? await this.letter(given.letter, asker) : given.original;
+    const text = given.text ?? (await calledBy(read, given.call ?? '', user));
+    const original = given.letter ? await this.letter(given.letter, user) : given.original;
     const recipient =
       given.recipient ??
-      (await this.recipients.meant(given.to ?? original?.replyTo?.[0] ?? original?.from ?? '', asker));
+      (await this.recipients.meant(given.to ?? original?.replyTo?.[0] ?? original?.from ?? '', user));
     const changes = given.changes ?? NO_CHANGES;
     const stitched = changes.parts.map(({ name }) => name);
     return this.database.write(async (writer) => {
-      const begun = await begin(writer, text, asker, stitched);
+      const begun = await begin(writer, text, user, stitched);
       const { texts } = await frozenOf(writer, begun);
       const { kept, lost } = checkChanges(texts, changes);
       const now = new Date().toISOString();
       const row: Row = {
         ...begun,
         id: randomUUID(),
-        person: asker.id,
+        person: user.id,
         recipient,
         answers: given.answers ?? {},
-        offered: await offeredFor(writer, asker, texts, recipient.email ?? ''),
+        offered: await offeredFor(writer, user, texts, recipient.email ?? ''),
         confirmed: [],
         changes: kept,
         original: original ?? null,
@@ -86,25 +86,25 @@ export class FillService {
     });
   }
 
-  /** The asker's own, the last first. */
-  async list(asker: Asker): Promise<FillSummary[]> {
+  /** The user's own, the last first. */
+  async list(user: User): Promise<FillSummary[]> {
     const rows = await this.database.read
       .select()
       .from(fills)
-      .where(and(isNull(fills.binnedAt), eq(fills.person, asker.id)))
+      .where(and(isNull(fills.binnedAt), eq(fills.person, user.id)))
       .orderBy(desc(fills.updatedAt))
       .limit(60);
     const standings = await standingsOf(this.database.read, rows);
     return rows.map((row) => summary(row, standings.get(row.id) ?? 'current'));
   }
 
-  async get(id: string, asker: Asker): Promise<Fill> {
-    return fillOf(this.database.read, await this.row(id, asker));
+  async get(id: string, user: User): Promise<Fill> {
+    return fillOf(this.database.read, await this.row(id, user));
   }
 
-  save(id: string, given: SaveFill, asker: Asker): Promise<FillSummary> {
+  save(id: string, given: SaveFill, user: User): Promise<FillSummary> {
     return this.database.write(async (writer) => {
-      const [row] = await writer.select().from(fills).where(ownFill(id, asker));
+      const [row] = await writer.select().from(fills).where(ownFill(id, user));
       if (!row) throw notFound('message');
       if (given.changes) {
         const { texts } = await frozenOf(writer, row);
@@ -128,21 +128,21 @@ export class FillService {
     });
   }
 
-  /** What the asker answered before, for a recipient. */
-  async memory(id: string, address: string, asker: Asker): Promise<OfferedValues> {
-    const { texts } = await frozenOf(this.database.read, await this.row(id, asker));
-    return offeredFor(this.database.read, asker, texts, address);
+  /** What the user answered before, for a recipient. */
+  async memory(id: string, address: string, user: User): Promise<OfferedValues> {
+    const { texts } = await frozenOf(this.database.read, await this.row(id, user));
+    return offeredFor(this.database.read, user, texts, address);
   }
 
   /** Stitches another text to a message: it is frozen with all it includes, as the template was. */
-  stitch(id: string, { name, at }: Stitch, asker: Asker): Promise<Fill> {
+  stitch(id: string, { name, at }: Stitch, user: User): Promise<Fill> {
     return this.database.write(async (writer) => {
-      const [row] = await writer.select().from(fills).where(ownFill(id, asker));
+      const [row] = await writer.select().from(fills).where(ownFill(id, user));
       if (!row) throw notFound('message');
       const { texts } = await frozenOf(writer, row);
       if (texts[0]?.name === name)
         throw new RequestProblem(422, 'itself', 'This is the template itself: it cannot stand in itself.');
-      const more = await closure(writer, name, asker, 'fill');
+      const more = await closure(writer, name, user, 'fill');
       if (more.length === 0) throw notFound('text');
       // What is frozen already stays as it is: one message speaks with one state of each text.
       const added = more.filter((each) => !texts.some((known) => known.name === each.name));
@@ -161,11 +161,11 @@ export class FillService {
   }
 
   /** The state in use of the text that a message was begun on, and what it includes: to say what would change. */
-  async newest(id: string, asker: Asker): Promise<Fill> {
-    const row = await this.row(id, asker);
+  async newest(id: string, user: User): Promise<Fill> {
+    const row = await this.row(id, user);
     return this.database.write(async (writer) => {
       const parts = row.changes.parts.map(({ name }) => name);
-      const begun = await begin(writer, row.text, asker, parts);
+      const begun = await begin(writer, row.text, user, parts);
       const { texts } = await frozenOf(writer, begun);
       const { kept } = checkChanges(texts, row.changes);
       return fillOf(writer, { ...row, ...begun, frozen: begun.frozen, changes: kept });
@@ -173,16 +173,16 @@ export class FillService {
   }
 
   /** Offers a rewording to who answers for the text, as a remark on the words. It holds nothing of the recipient's. */
-  async suggest(id: string, { text, path }: Suggest, asker: Asker): Promise<void> {
-    const row = await this.row(id, asker);
+  async suggest(id: string, { text, path }: Suggest, user: User): Promise<void> {
+    const row = await this.row(id, user);
     const changes = row.changes;
     const found = changes.reworded.find((each) => each.text === text && each.path.join('.') === path.join('.'));
     if (!found || found.after === null) throw notFound('rewording');
     await this.database.write(async (writer) => {
-      await demanded(writer, text, asker, 'fill');
+      await demanded(writer, text, user, 'fill');
       const target = await rowOf(writer, text);
       const words = withoutValues(plainWords(found.after ?? []), row.recipient);
-      await addRemark(writer, text, asker, {
+      await addRemark(writer, text, user, {
         quote: { exact: plainWords(found.before).slice(0, 2000), prefix: '', suffix: '' },
         body: `Suggested wording${target?.owner ? ` for ${target.owner}` : ''}: “${words}”`.slice(0, 4000),
       });
@@ -190,16 +190,16 @@ export class FillService {
   }
 
   /** Reads a mail that was pasted or dropped, and says who wrote it and what is likely meant to answer it. */
-  async readOriginal(bytes: Uint8Array, asker: Asker): Promise<ReadOriginal> {
-    const original = await this.workers.run('original', bytes, asker.id, paceOf(bytes));
-    return this.answerable(original, asker);
+  async readOriginal(bytes: Uint8Array, user: User): Promise<ReadOriginal> {
+    const original = await this.workers.run('original', bytes, user.id, paceOf(bytes));
+    return this.answerable(original, user);
   }
 
-  private async answerable(original: Original, asker: Asker): Promise<ReadOriginal> {
+  private async answerable(original: Original, user: User): Promise<ReadOriginal> {
     const { read } = this.database;
-    const recipient = await this.recipients.meant(original.replyTo?.[0] ?? original.from, asker);
+    const recipient = await this.recipients.meant(original.replyTo?.[0] ?? original.from, user);
     const likely = await likelyFor(read, original);
-    const access = await accessOf(read, asker);
+    const access = await accessOf(read, user);
     const rows =
       likely.length === 0
         ? []
@@ -230,31 +230,31 @@ export class FillService {
     };
   }
 
-  /** A letter of the asker's mailbox as a mail that is answered. */
-  private async letter(id: string, asker: Asker): Promise<Original> {
+  /** A letter of the user's mailbox as a mail that is answered. */
+  private async letter(id: string, user: User): Promise<Original> {
     const { read } = this.database;
     const [row] = await read
       .select({ raw: schema.letters.raw })
       .from(schema.letters)
       .innerJoin(schema.deliveries, eq(schema.deliveries.letter, schema.letters.id))
-      .where(and(eq(schema.letters.id, id), inArray(schema.deliveries.address, await ownAddresses(read, asker.id))));
+      .where(and(eq(schema.letters.id, id), inArray(schema.deliveries.address, await ownAddresses(read, user.id))));
     if (!row) throw notFound('letter');
-    return this.workers.run('original', row.raw, asker.id, paceOf(row.raw));
+    return this.workers.run('original', row.raw, user.id, paceOf(row.raw));
   }
 
   /** The letter as something to answer, with what is likely meant. */
-  async readLetter(id: string, asker: Asker): Promise<ReadOriginal> {
-    return this.answerable(await this.letter(id, asker), asker);
+  async readLetter(id: string, user: User): Promise<ReadOriginal> {
+    return this.answerable(await this.letter(id, user), user);
   }
 
-  bin(id: string, binned: boolean, asker: Asker): Promise<void> {
+  bin(id: string, binned: boolean, user: User): Promise<void> {
     return this.database.write(async (writer) => {
-      if (!(await binFill(writer, id, asker.id, binned ? new Date().toISOString() : null))) throw notFound('message');
+      if (!(await binFill(writer, id, user.id, binned ? new Date().toISOString() : null))) throw notFound('message');
     });
   }
 
-  private async row(id: string, asker: Asker): Promise<Row> {
-    const [row] = await this.database.read.select().from(fills).where(ownFill(id, asker));
+  private async row(id: string, user: User): Promise<Row> {
+    const [row] = await this.database.read.select().from(fills).where(ownFill(id, user));
     if (!row) throw notFound('message');
     return row;
   }

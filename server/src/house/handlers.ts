@@ -2,12 +2,12 @@ import { FileAnswer, type HandlersOf } from '../http/endpoints.js';
 import type { Services } from '../services.js';
 
 export const houseHandlers = ({ houses }: Pick<Services, 'houses'>): HandlersOf<'house'> => ({
-  'GET /house': ({ asker }) => houses.get(asker),
-  'PUT /house': ({ body, asker }) => houses.save(body, asker),
-  'GET /house/file': async ({ asker }) =>
+  'GET /house': ({ user }) => houses.get(user),
+  'PUT /house': ({ body, user }) => houses.save(body, user),
+  'GET /house/file': async ({ user }) =>
     new FileAnswer({
       name: 'house.yaml',
       type: 'application/yaml; charset=utf-8',
-      content: await houses.file(asker),
+      content: await houses.file(user),
     }),
 });

@@ -4,18 +4,18 @@ import { hasErrors, placeInWords, sameValue, type House } from '@vocabula/core';
 import { readHouse, writeHouse } from '@vocabula/core/house';
 import { type Database, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { currentHouse, houseRow, putHouse } from './house-state.js';
 
 export class HouseService {
   constructor(private readonly database: Database) {}
 
   /** For authors the working copy, for colleagues what is published. */
-  get(asker: Asker): Promise<StoredHouse> {
-    return currentHouse(this.database.read, asker.role === 'colleague' ? 'fill' : 'write');
+  get(user: User): Promise<StoredHouse> {
+    return currentHouse(this.database.read, user.role === 'colleague' ? 'fill' : 'write');
   }
 
-  save({ house, revision }: SaveHouse, asker: Asker): Promise<StoredHouse> {
+  save({ house, revision }: SaveHouse, user: User): Promise<StoredHouse> {
     return this.database.write(async (writer) => {
       const theirs = await currentHouse(writer, 'write');
       if (theirs.revision !== revision)
@@ -23,23 +23,23 @@ export class HouseService {
           yours: house,
           theirs,
         });
-      return keepHouse(writer, house, asker);
+      return keepHouse(writer, house, user);
     });
   }
 
-  async file(asker: Asker): Promise<string> {
-    return writeHouse((await this.get(asker)).house);
+  async file(user: User): Promise<string> {
+    return writeHouse((await this.get(user)).house);
   }
 }
 
 /** Puts a house in the place of the working copy. */
-export async function keepHouse(writer: Writer, house: House, asker: Pick<Asker, 'id'>): Promise<StoredHouse> {
+export async function keepHouse(writer: Writer, house: House, user: Pick<User, 'id'>): Promise<StoredHouse> {
   const old = await houseRow(writer);
   const row = {
     house,
     revision: (old?.revision ?? 0) + 1,
     updatedAt: new Date().toISOString(),
-    writtenBy: [...new Set([...(old?.writtenBy ?? []), asker.id])],
+    writtenBy: [...new Set([...(old?.writtenBy ?? []), user.id])],
   };
   await putHouse(writer, row);
   return { house, revision: row.revision, updatedAt: row.updatedAt, version: old?.published ?? undefined };
@@ -60,9 +60,9 @@ export function houseFromFile(file: string, content: string): House {
 }
 
 /** Puts a house that was read from a file in the place of the one there is, as part of an import. */
-export async function takeHouse(writer: Writer, house: House, asker: Asker): Promise<'new' | 'changed' | 'same'> {
+export async function takeHouse(writer: Writer, house: House, user: User): Promise<'new' | 'changed' | 'same'> {
   const old = await currentHouse(writer, 'write');
   if (sameValue(old.house, house)) return 'same';
-  await keepHouse(writer, house, asker);
+  await keepHouse(writer, house, user);
   return old.revision === 0 ? 'new' : 'changed';
 }

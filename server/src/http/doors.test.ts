@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import request from 'supertest';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { Database } from '../db/database.js';
-import { troubleOf } from '../db/trouble.js';
+import { troubleOf } from '../db/database-errors.js';
 import { makePublished, start, type Started } from '../testing/start.js';
 import { makeApp } from './app.js';
 import { loggedError, loggedPath, makeLog } from './log.js';

@@ -9,7 +9,7 @@ import {
 } from '@vocabula/contract';
 import { Router, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import type * as z from 'zod';
-import { mayCall, type Asker } from '../people/asker.js';
+import { mayCall, type User } from '../people/user.js';
 import { doorJson, file, form, json, usualJson } from './body.js';
 import { parsed, RequestProblem } from './problem.js';
 
@@ -44,7 +44,7 @@ export interface Call<E> {
   /** The file that came. */
   readonly file: E extends { readonly file: unknown } ? Uint8Array : undefined;
   /** Who asks; nobody may, where anyone may call. */
-  readonly asker: E extends { readonly role: 'anyone' } ? Asker | undefined : Asker;
+  readonly user: E extends { readonly role: 'anyone' } ? User | undefined : User;
   readonly request: Request;
   readonly response: Response;
 }
@@ -61,7 +61,7 @@ export type HandlersOf<Subject extends string> = Pick<
 
 export interface ServeOptions {
   /** Who a personal key belongs to. @throws RequestProblem 401 where there is none that is in use */
-  readonly keyHolder: (request: Request) => Promise<Asker>;
+  readonly keyHolder: (request: Request) => Promise<User>;
   /** Holds every answer to its schema: in tests, where it costs nothing that matters. */
   readonly checked: boolean;
 }
@@ -94,14 +94,13 @@ function served(
 ): RequestHandler {
   const body = bodyOf(endpoint);
   const answer = async (request: Request, response: Response): Promise<void> => {
-    const asker =
-      'scope' in endpoint ? await holderOf(endpoint, request, keyHolder) : callerOf(endpoint.role, response);
+    const user = 'scope' in endpoint ? await holderOf(endpoint, request, keyHolder) : callerOf(endpoint.role, response);
     await received(body, request, response);
     const reply = await handler({
       params: endpoint.params && parsed(endpoint.params, request.params),
       query: endpoint.query && parsed(endpoint.query, request.query),
       ...given(endpoint, request),
-      asker: asker as Asker,
+      user: user as User,
       request,
       response,
     } as Call<Endpoint>);
@@ -111,26 +110,22 @@ function served(
 }
 
 /** Who asks, as `identified` found out. @throws RequestProblem where they may not call this */
-function callerOf(role: 'anyone' | Parameters<typeof mayCall>[1], response: Response): Asker | undefined {
-  const asker = response.locals.asker as Asker | undefined;
-  if (role === 'anyone') return asker;
-  if (!asker) throw new RequestProblem(401, 'not-signed-in', 'Sign in first.');
-  if (mayCall(asker, role)) return asker;
+function callerOf(role: 'anyone' | Parameters<typeof mayCall>[1], response: Response): User | undefined {
+  const user = response.locals.user as User | undefined;
+  if (role === 'anyone') return user;
+  if (!user) throw new RequestProblem(401, 'not-signed-in', 'Sign in first.');
+  if (mayCall(user, role)) return user;
   throw new RequestProblem(
     403,
     'not-allowed',
     role === 'author' ? 'This is for authors.' : 'This is for administrators.',
   );
 }
-async function holderOf(
-  { scope }: KeyEndpoint,
-  request: Request,
-  keyHolder: ServeOptions['keyHolder'],
-): Promise<Asker> {
-  const asker = await keyHolder(request);
-  if (!asker.scopes?.includes(scope))
+async function holderOf({ scope }: KeyEndpoint, request: Request, keyHolder: ServeOptions['keyHolder']): Promise<User> {
+  const user = await keyHolder(request);
+  if (!user.scopes?.includes(scope))
     throw new RequestProblem(403, 'not-allowed', `This key has not the scope “${scope}”.`);
-  return asker;
+  return user;
 }
 
 /** What reads the body of an endpoint. */

@@ -2,7 +2,7 @@
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import type { Database } from '../db/database.js';
-import { DATABASE_TROUBLE, troubleOf } from '../db/trouble.js';
+import { DATABASE_TROUBLE, troubleOf } from '../db/database-errors.js';
 import { loggedPath } from './log.js';
 import type * as z from 'zod';
 

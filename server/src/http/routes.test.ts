@@ -28,7 +28,7 @@ let mailing: string;
 let mailed: string;
 let asking: string;
 /** Somebody else, and what is theirs alone. */
-let owner: Started['call'] & { readonly asker: { readonly id: string; readonly address: string } };
+let owner: Started['call'] & { readonly user: { readonly id: string; readonly address: string } };
 let theirs: Theirs;
 const DIGEST = '0123456789abcdef';
 const REPORT = { messages: 1, set: 'People', errors: 0, warnings: 0, findings: [] };
@@ -36,8 +36,8 @@ beforeAll(async () => {
   // Nothing listens there: what is to be sent waits.
   server = await start(undefined, { smtp: () => 'smtp://127.0.0.1:9' });
   [author, colleague] = [await server.as('author'), await server.as('colleague')];
-  const { call, services, asker } = server;
-  await services.letters.take('b@x.example', [asker.address], Buffer.from('Subject: Hello\r\n\r\nDear Ann'));
+  const { call, services, user } = server;
+  await services.letters.take('b@x.example', [user.address], Buffer.from('Subject: Hello\r\n\r\nDear Ann'));
   letter = (await call.get('/api/mailroom/letters')).body[0].id;
   await makePublished(server, 'Visit');
   const csv = 'first_name,email\nAnn,ann@x.example\n';
@@ -91,7 +91,7 @@ interface Theirs {
 }
 async function thingsOf(call: typeof owner): Promise<Theirs> {
   const { services } = server;
-  await services.letters.take('b@x.example', [call.asker.address], Buffer.from('Subject: Theirs\r\n\r\nDear Ann'));
+  await services.letters.take('b@x.example', [call.user.address], Buffer.from('Subject: Theirs\r\n\r\nDear Ann'));
   const private_ = (await call.get('/api/folders')).body.find(({ own }: { own: boolean }) => own).id;
   const folder_ = (await call.post('/api/folders').send({ parent: private_, title: 'Below' })).body.id;
   const { name } = await makePublished({ call }, 'Private words', undefined, private_);
@@ -642,7 +642,7 @@ describe('every route', () => {
   describe('rightly called', () => {
     beforeAll(async () => {
       // Knocking as the administrator ended the one there was.
-      await server.services.sessions.begin(server.asker.id, 'another');
+      await server.services.sessions.begin(server.user.id, 'another');
       session = (await server.call.get('/api/me/sessions')).body.find(({ here }: { here: boolean }) => !here).id;
     });
     it.each(CASES)('$route answers with $status', async (each) => {

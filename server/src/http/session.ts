@@ -1,6 +1,6 @@
 /** How a request says who it comes from: the cookie of a session. */
 import type { Request, RequestHandler, Response } from 'express';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import type { KeyService } from '../people/keys.js';
 import { SESSION_SECONDS, type SessionService } from '../people/sessions.js';
 import { RequestProblem } from './problem.js';
@@ -16,15 +16,15 @@ function tokenOf(request: Request): string | undefined {
   return undefined;
 }
 
-/** Puts the asker, where there is one, with the response. */
+/** Puts the user, where there is one, with the response. */
 export function identified(sessions: SessionService): RequestHandler {
   return (request, response, next) => {
     const token = tokenOf(request);
     if (token === undefined) return next();
     sessions
-      .asker(token)
-      .then((asker) => {
-        response.locals.asker = asker;
+      .user(token)
+      .then((user) => {
+        response.locals.user = user;
         next();
       })
       .catch(next);
@@ -34,11 +34,11 @@ export function identified(sessions: SessionService): RequestHandler {
 /** Who the personal key in the `Authorization` header belongs to. @throws RequestProblem 401 where none is in use */
 export const keyHolder =
   (keys: KeyService) =>
-  async (request: Request): Promise<Asker> => {
+  async (request: Request): Promise<User> => {
     const [, key] = /^Bearer (\S{10,200})$/i.exec(request.get('authorization') ?? '') ?? [];
-    const asker = key === undefined ? undefined : await keys.asker(key);
-    if (!asker) throw new RequestProblem(401, 'no-key', 'Send a key that is in use: Authorization: Bearer KEY.');
-    return asker;
+    const user = key === undefined ? undefined : await keys.user(key);
+    if (!user) throw new RequestProblem(401, 'no-key', 'Send a key that is in use: Authorization: Bearer KEY.');
+    return user;
   };
 
 /** `Lax`, so that links in mail lead in; requests that change something are checked for their origin besides. */

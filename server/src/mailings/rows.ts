@@ -6,7 +6,7 @@ import { eq, max } from 'drizzle-orm';
 import { schema, type Writer } from '../db/database.js';
 import type { Answered } from '../fills/rendering.js';
 import { nameOfFields } from '../fills/rows.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { newMessageId } from '../sending/outbox.js';
 import type { Given } from './recipients.js';
 import { addOutgoing, type OutgoingRow as MailedOutgoing } from '../sending/store.js';
@@ -56,7 +56,7 @@ export async function insertRows(
   writer: Writer,
   mailing: MailingRow,
   people: readonly Given[],
-  asker: Asker,
+  user: User,
 ): Promise<void> {
   const [last] = await writer
     .select({ position: max(outgoing.position) })
@@ -68,7 +68,7 @@ export async function insertRows(
     writer,
     people.map(({ fields, address }, at) => ({
       id: randomUUID(),
-      person: asker.id,
+      person: user.id,
       mailing: mailing.id,
       position: begin + at,
       address,
@@ -76,7 +76,7 @@ export async function insertRows(
       subject: '',
       state: 'ready' as const,
       due: now,
-      messageId: newMessageId(asker.address || 'vocabula@vocabula.example'),
+      messageId: newMessageId(user.address || 'vocabula@vocabula.example'),
       fields,
       changes: UNCHANGED,
       createdAt: now,

@@ -20,7 +20,7 @@ import { checkChanges } from '../fills/changes.js';
 import { frozenOf } from '../fills/rows.js';
 import type { FillService } from '../fills/service.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import type { Outbox } from '../sending/outbox.js';
 import type { TableService } from '../samples/service.js';
 import { judge, OPEN } from './readiness.js';
@@ -41,16 +41,16 @@ export class MailingService {
   ) {}
 
   /** Begins with an unfinished message: its version, its answers, what was reworded in it. */
-  async make({ fill: id, timezone }: MakeMailing, asker: Asker): Promise<Mailing> {
+  async make({ fill: id, timezone }: MakeMailing, user: User): Promise<Mailing> {
     this.outbox.demandService();
-    const fill = await this.fills.get(id, asker);
+    const fill = await this.fills.get(id, user);
     if (fill.standing === 'withdrawn')
       throw new RequestProblem(409, 'withdrawn', 'This wording was withdrawn and must not be sent.');
     const [row] = await this.database.read.select().from(schema.fills).where(eq(schema.fills.id, id));
     if (!row || row.house === null) throw notFound('message');
     const mailing: MailingRow = {
       id: randomUUID(),
-      person: asker.id,
+      person: user.id,
       text: row.text,
       title: row.title,
       version: row.version,
@@ -73,27 +73,27 @@ export class MailingService {
     return this.whole(mailing);
   }
 
-  async list(asker: Asker): Promise<MailingSummary[]> {
+  async list(user: User): Promise<MailingSummary[]> {
     const rows = await this.database.read
       .select()
       .from(mailings)
-      .where(eq(mailings.person, asker.id))
+      .where(eq(mailings.person, user.id))
       .orderBy(desc(mailings.createdAt))
       .limit(40);
     return Promise.all(rows.map((row) => this.summary(row)));
   }
 
-  async get(id: string, asker: Asker): Promise<Mailing> {
-    return this.whole(await this.own(id, asker));
+  async get(id: string, user: User): Promise<Mailing> {
+    return this.whole(await this.own(id, user));
   }
 
   /** How far it is; asked for again and again while it goes. */
-  async progress(id: string, asker: Asker): Promise<MailingSummary> {
-    return this.summary(await this.own(id, asker));
+  async progress(id: string, user: User): Promise<MailingSummary> {
+    return this.summary(await this.own(id, user));
   }
 
-  async rows(id: string, asker: Asker): Promise<MailedRow[]> {
-    await this.own(id, asker);
+  async rows(id: string, user: User): Promise<MailedRow[]> {
+    await this.own(id, user);
     const rows = await this.database.read
       .select()
       .from(outgoing)
@@ -103,10 +103,10 @@ export class MailingService {
   }
 
   /** Adds people of a list, or pasted ones; whoever is among them already stays once. */
-  async add(id: string, given: AddRecipients, asker: Asker): Promise<Mailing> {
-    const mailing = await this.own(id, asker);
+  async add(id: string, given: AddRecipients, user: User): Promise<Mailing> {
+    const mailing = await this.own(id, user);
     demandPreparing(mailing);
-    const read = 'paste' in given ? await readPasted(given.paste) : await this.fromList(given, asker);
+    const read = 'paste' in given ? await readPasted(given.paste) : await this.fromList(given, user);
     await this.database.write(async (writer) => {
       const known = new Set(
         (await writer.select({ address: outgoing.address }).from(outgoing).where(eq(outgoing.mailing, id))).map(
@@ -124,21 +124,21 @@ export class MailingService {
       }
       if (known.size > MOST_RECIPIENTS)
         throw new RequestProblem(422, 'too-many', `One mailing writes to ${MOST_RECIPIENTS} people at most.`);
-      await insertRows(writer, mailing, fresh, asker);
+      await insertRows(writer, mailing, fresh, user);
       const broken = [...mailing.broken, ...read.broken, ...twice].slice(0, 2000);
       await changeMailing(writer, id, { broken });
     });
     await judge(this.database, id);
-    return this.get(id, asker);
+    return this.get(id, user);
   }
 
-  private async fromList({ list, search }: Extract<AddRecipients, { list: string }>, asker: Asker): Promise<Read> {
+  private async fromList({ list, search }: Extract<AddRecipients, { list: string }>, user: User): Promise<Read> {
     const [table] = await this.database.read.select({ use: tables.use }).from(tables).where(eq(tables.id, list));
     if (!table) throw notFound('list');
     // Samples are made up or disguised: nothing is ever sent to them.
     if (table.use !== 'recipients')
       throw new RequestProblem(422, 'samples', 'A sample set is never mailed. Choose a recipient list.');
-    const { columns, cells } = await this.lists.get(list, asker);
+    const { columns, cells } = await this.lists.get(list, user);
     const email = columns.find(({ type, key }) => type === 'email' || key === 'email')?.key ?? 'email';
     const words = fold(search).split(/\s+/).filter(Boolean);
     const wanted = cells.filter((row) => {
@@ -149,8 +149,8 @@ export class MailingService {
   }
 
   /** What is asked once, and which questions are asked of each. */
-  async change(id: string, { answers, differing }: ChangeMailing, asker: Asker): Promise<Mailing> {
-    const mailing = await this.own(id, asker);
+  async change(id: string, { answers, differing }: ChangeMailing, user: User): Promise<Mailing> {
+    const mailing = await this.own(id, user);
     demandPreparing(mailing);
     await this.database.write((writer) =>
       changeMailing(writer, id, {
@@ -160,12 +160,12 @@ export class MailingService {
       }),
     );
     await judge(this.database, id);
-    return this.get(id, asker);
+    return this.get(id, user);
   }
 
   /** Changes one message of it by itself, or leaves it out. */
-  async changeRow(id: string, rowId: string, change: ChangeMailed, asker: Asker): Promise<MailedRow> {
-    const mailing = await this.own(id, asker);
+  async changeRow(id: string, rowId: string, change: ChangeMailed, user: User): Promise<MailedRow> {
+    const mailing = await this.own(id, user);
     await this.database.write(async (writer) => {
       const [row] = await writer
         .select()
@@ -196,8 +196,8 @@ export class MailingService {
   }
 
   /** Sends the first, the rest; pauses, goes on, stops. */
-  async drive(id: string, given: DriveMailing, asker: Asker): Promise<MailingSummary> {
-    const mailing = await this.own(id, asker);
+  async drive(id: string, given: DriveMailing, user: User): Promise<MailingSummary> {
+    const mailing = await this.own(id, user);
     const { state } = mailing;
     const to = async (next: MailingRow['state'], from: readonly MailingRow['state'][]): Promise<void> => {
       if (!from.includes(state))
@@ -207,7 +207,7 @@ export class MailingService {
     };
     switch (given.act) {
       case 'first':
-        await this.sendFirst(mailing, given.count, asker);
+        await this.sendFirst(mailing, given.count, user);
         break;
       case 'rest':
         await to('going', ['first']);
@@ -220,24 +220,24 @@ export class MailingService {
         break;
       case 'again':
       case 'arrived':
-        await this.settleUncertain(mailing, given, asker);
+        await this.settleUncertain(mailing, given, user);
         break;
       case 'stop':
         await to('stopped', ['going', 'paused', 'first']);
         await this.database.write(async (writer) => {
           await changeInMailing(writer, id, ['ready', 'waiting'], { state: 'taken back', why: 'stopped' });
-          await note(writer, asker, 'stopped', 'mailing', id, mailing.title);
+          await note(writer, user, 'stopped', 'mailing', id, mailing.title);
         });
         break;
     }
-    return this.progress(id, asker);
+    return this.progress(id, user);
   }
 
   /** Settles all of a mailing that may have gone: they have arrived, or they go once more. */
   private settleUncertain(
     mailing: MailingRow,
     { act, count: typed }: Extract<DriveMailing, { act: 'again' | 'arrived' }>,
-    asker: Asker,
+    user: User,
   ): Promise<void> {
     return this.database.write(async (writer) => {
       const where = and(eq(outgoing.mailing, mailing.id), eq(outgoing.state, 'uncertain'));
@@ -260,11 +260,11 @@ export class MailingService {
         await reopenMailing(writer, mailing.id);
       }
       const words = act === 'arrived' ? 'noted as arrived' : 'sent again';
-      await note(writer, asker, 'wrote to', 'mailing', mailing.id, `${mailing.title}: ${rows.length} ${words}`);
+      await note(writer, user, 'wrote to', 'mailing', mailing.id, `${mailing.title}: ${rows.length} ${words}`);
     });
   }
 
-  private async sendFirst(mailing: MailingRow, typed: number, asker: Asker): Promise<void> {
+  private async sendFirst(mailing: MailingRow, typed: number, user: User): Promise<void> {
     demandPreparing(mailing);
     this.outbox.demandService();
     await judge(this.database, mailing.id);
@@ -286,15 +286,15 @@ export class MailingService {
       const now = new Date().toISOString();
       await changeOutgoing(writer, [first.id], { state: 'waiting', due: now });
       await changeMailing(writer, mailing.id, { state: 'first', startedAt: now });
-      await note(writer, asker, 'wrote to', 'mailing', mailing.id, `${mailing.title}: ${ready.length} people`);
+      await note(writer, user, 'wrote to', 'mailing', mailing.id, `${mailing.title}: ${ready.length} people`);
     });
   }
 
-  private async own(id: string, asker: Asker): Promise<MailingRow> {
+  private async own(id: string, user: User): Promise<MailingRow> {
     const [row] = await this.database.read
       .select()
       .from(mailings)
-      .where(and(eq(mailings.id, id), eq(mailings.person, asker.id)));
+      .where(and(eq(mailings.id, id), eq(mailings.person, user.id)));
     if (!row) throw notFound('mailing');
     return row;
   }

@@ -6,11 +6,11 @@ export const mailroomHandlers = ({
   clock,
   heavy,
 }: Pick<Services, 'letters' | 'clock' | 'heavy'>): HandlersOf<'mailroom'> => ({
-  'GET /mailroom/letters': ({ asker }) => letters.list(asker),
-  'GET /mailroom/letters/{id}': ({ params: { id }, asker }) => heavy.json('letters', 'get', [id, asker], asker.id),
-  'PATCH /mailroom/letters/{id}': ({ params: { id }, body: { done }, asker }) => letters.done(id, done, asker),
-  'GET /mailroom/inbox': ({ query: { done }, asker }) => letters.inbox(asker, done === 'true'),
-  'POST /mailroom/drop': ({ file, asker }) => heavy.json('letters', 'drop', [file, asker], asker.id),
+  'GET /mailroom/letters': ({ user }) => letters.list(user),
+  'GET /mailroom/letters/{id}': ({ params: { id }, user }) => heavy.json('letters', 'get', [id, user], user.id),
+  'PATCH /mailroom/letters/{id}': ({ params: { id }, body: { done }, user }) => letters.done(id, done, user),
+  'GET /mailroom/inbox': ({ query: { done }, user }) => letters.inbox(user, done === 'true'),
+  'POST /mailroom/drop': ({ file, user }) => heavy.json('letters', 'drop', [file, user], user.id),
   'GET /mailroom/clock': () => clock.clock(),
   'POST /mailroom/clock': ({ body: { hours } }) => clock.forward(hours),
 });

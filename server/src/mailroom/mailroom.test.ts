@@ -89,7 +89,7 @@ describe('made-up recipients', () => {
     expect(sum.opened).toBe(body.happened.open);
     expect(sum.followed).toBe(body.happened.follow);
     const [letter] = (await server.call.get('/api/mailroom/letters')).body.filter(
-      ({ sender }: { sender: string }) => sender === server.asker.address,
+      ({ sender }: { sender: string }) => sender === server.user.address,
     );
     const shown = (await server.call.get(`/api/mailroom/letters/${letter.id}`)).body.html;
     const link = /href="([^"]*\/counted\/link\/[^"]*)"/.exec(shown)?.[1] ?? '';
@@ -122,7 +122,7 @@ describe('incoming mail', () => {
   });
 
   it('badly formed is shown as it came, and never as somebody else’s', async () => {
-    await server.services.letters.take('', [server.asker.address], Buffer.from('no headers at all'));
+    await server.services.letters.take('', [server.user.address], Buffer.from('no headers at all'));
     const [letter] = await inbox();
     expect((await server.call.get(`/api/mailroom/letters/${letter.id}`)).body).toMatchObject({
       broken: expect.stringMatching(/\w/),

@@ -4,11 +4,11 @@ import type { Delivered, DroppedIn, Letter, LetterSummary } from '@vocabula/cont
 import { bareAddress } from '@vocabula/core/filling';
 import { sameValue } from '@vocabula/core';
 import { and, desc, eq, inArray, isNull, or, sql, type SQL } from 'drizzle-orm';
-import { among } from '../db/among.js';
+import { among } from '../db/in-list.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { mailboxesOf, ownAddresses } from '../people/addresses.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { paceOf, type Workers } from '../workers/pool.js';
 import { intend } from './recipient-behaviour.js';
 import type { LetterColumns } from './reading.js';
@@ -39,19 +39,19 @@ export class LetterService {
     await this.database.write((writer) => takeLetter(writer, { sender, recipients, raw, columns, at }));
   }
 
-  /** The last hundred that went from or to the asker, the newest first. */
-  async list(asker: Asker): Promise<LetterSummary[]> {
+  /** The last hundred that went from or to the user, the newest first. */
+  async list(user: User): Promise<LetterSummary[]> {
     const rows = await this.database.read
       .select(LISTED)
       .from(letters)
-      .where(await this.isOf(asker))
+      .where(await this.isOf(user))
       .orderBy(desc(letters.at))
       .limit(MOST);
     return rows.map(summary);
   }
 
-  /** What came for the asker, the newest first. @param done those that are dealt with too */
-  async inbox(asker: Asker, done = false): Promise<Delivered[]> {
+  /** What came for the user, the newest first. @param done those that are dealt with too */
+  async inbox(user: User, done = false): Promise<Delivered[]> {
     const { read } = this.database;
     const rows = await read
       .select({ letter: LISTED, doneAt: deliveries.doneAt })
@@ -59,7 +59,7 @@ export class LetterService {
       .innerJoin(letters, eq(letters.id, deliveries.letter))
       .where(
         and(
-          inArray(deliveries.address, await ownAddresses(read, asker.id)),
+          inArray(deliveries.address, await ownAddresses(read, user.id)),
           done ? undefined : isNull(deliveries.doneAt),
         ),
       )
@@ -90,29 +90,29 @@ export class LetterService {
     return new Map(rows.map(([id, from, opening, thread]) => [id, { id, from, opening, thread }]));
   }
 
-  async get(id: string, asker: Asker): Promise<Letter> {
+  async get(id: string, user: User): Promise<Letter> {
     const [row] = await this.database.read
       .select()
       .from(letters)
-      .where(and(eq(letters.id, id), await this.isOf(asker)));
+      .where(and(eq(letters.id, id), await this.isOf(user)));
     if (!row) throw notFound('letter');
-    const shown = await this.workers.run('shownLetter', row.raw, asker.id, paceOf(row.raw));
+    const shown = await this.workers.run('shownLetter', row.raw, user.id, paceOf(row.raw));
     return { ...summary(row), from: row.from || row.sender, ...shown };
   }
 
   /** Says that a letter is dealt with, or is not. */
-  async done(id: string, done: boolean, asker: Asker): Promise<void> {
+  async done(id: string, done: boolean, user: User): Promise<void> {
     await this.database.write(async (writer) => {
-      const own = await ownAddresses(writer, asker.id);
+      const own = await ownAddresses(writer, user.id);
       if (!(await setDealtWith(writer, id, done ? new Date().toISOString() : null, own))) throw notFound('letter');
     });
   }
 
-  /** Takes mails out of a dropped file, as if they had come for the asker. */
-  async drop(bytes: Uint8Array, asker: Asker): Promise<DroppedIn> {
-    const { mails, problems } = await this.workers.run('mailbox', bytes, asker.id, paceOf(bytes));
+  /** Takes mails out of a dropped file, as if they had come for the user. */
+  async drop(bytes: Uint8Array, user: User): Promise<DroppedIn> {
+    const { mails, problems } = await this.workers.run('mailbox', bytes, user.id, paceOf(bytes));
     for (const { raw, ...columns } of mails) {
-      const given = { sender: bareAddress(columns.from), recipients: [asker.address], raw, columns, at: new Date() };
+      const given = { sender: bareAddress(columns.from), recipients: [user.address], raw, columns, at: new Date() };
       await this.database.write((writer) => takeLetter(writer, given));
     }
     return { taken: mails.length, problems: [...problems] };
@@ -143,7 +143,7 @@ export class LetterService {
   }
 
   /** Letters that went from or to somebody, by the addresses that count for them. */
-  private async isOf({ id }: Asker): Promise<SQL | undefined> {
+  private async isOf({ id }: User): Promise<SQL | undefined> {
     const { read } = this.database;
     const own = await ownAddresses(read, id);
     const came = read.select({ letter: deliveries.letter }).from(deliveries).where(inArray(deliveries.address, own));

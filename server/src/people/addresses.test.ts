@@ -35,21 +35,21 @@ async function senderOf(call: typeof eve): Promise<string> {
 
 describe('an address that somebody only says is theirs', () => {
   it('is refused in a profile', async () => {
-    const answer = await eve.put('/api/me').send({ ...EMPTY_PROFILE, name: 'Eve', email: victim.asker.address });
+    const answer = await eve.put('/api/me').send({ ...EMPTY_PROFILE, name: 'Eve', email: victim.user.address });
     expect([answer.status, answer.body.code]).toEqual([422, 'address-not-confirmed']);
-    expect((await eve.get('/api/me')).body.profile.email).toBe(eve.asker.address);
+    expect((await eve.get('/api/me')).body.profile.email).toBe(eve.user.address);
   });
   it('reads no mail and sends none, even where it stands in an old profile', async () => {
-    await server.services.letters.take('b@x.example', [victim.asker.address], mail('Secret'));
-    await claim(eve.asker.id, victim.asker.address);
+    await server.services.letters.take('b@x.example', [victim.user.address], mail('Secret'));
+    await claim(eve.user.id, victim.user.address);
     const { id } = (await victim.get('/api/mailroom/inbox')).body[0];
     expect((await eve.get(`/api/mailroom/letters/${id}`)).status).toBe(404);
     expect((await eve.get('/api/mailroom/letters')).body).toEqual([]);
     expect((await eve.get('/api/mailroom/inbox')).body).toEqual([]);
     expect((await eve.get(`/api/fills/read/${id}`)).status).toBe(404);
     const from = await senderOf(eve);
-    expect(from).toContain(eve.asker.address);
-    expect(from).not.toContain(victim.asker.address);
+    expect(from).toContain(eve.user.address);
+    expect(from).not.toContain(victim.user.address);
   });
 });
 
@@ -60,30 +60,30 @@ describe('a further address', () => {
     ]);
     await server.services.letters.take('b@x.example', [DESK], mail('Before'));
     expect((await eve.get('/api/mailroom/inbox')).body).toEqual([]);
-    await server.call.put(`/api/people/${eve.asker.id}/addresses/${DESK}`).expect(204);
+    await server.call.put(`/api/people/${eve.user.id}/addresses/${DESK}`).expect(204);
     await server.services.letters.take('b@x.example', [DESK], mail('To the desk'));
     expect((await eve.get('/api/mailroom/inbox')).body).toMatchObject([{ subject: 'To the desk' }]);
     const profile = { ...EMPTY_PROFILE, name: 'Eve', email: DESK };
     await eve.put('/api/me').send(profile).expect(200);
     expect(await senderOf(eve)).toBe(`From: Eve <${DESK}>`);
-    await server.call.delete(`/api/people/${eve.asker.id}/addresses/${DESK}`).expect(204);
+    await server.call.delete(`/api/people/${eve.user.id}/addresses/${DESK}`).expect(204);
     expect((await eve.get('/api/mailroom/inbox')).body).toEqual([]);
-    expect(await senderOf(eve)).toContain(eve.asker.address);
+    expect(await senderOf(eve)).toContain(eve.user.address);
   });
   it('is never an account’s, and no account is made with one that is read by somebody else', async () => {
-    const taken = await eve.post('/api/me/addresses').send({ address: victim.asker.address });
+    const taken = await eve.post('/api/me/addresses').send({ address: victim.user.address });
     expect([taken.status, taken.body.code]).toEqual([409, 'taken']);
     await eve.post('/api/me/addresses').send({ address: DESK });
-    await server.call.put(`/api/people/${eve.asker.id}/addresses/${DESK}`).expect(204);
+    await server.call.put(`/api/people/${eve.user.id}/addresses/${DESK}`).expect(204);
     const invited = await server.call.post('/api/people').send({ name: 'D', address: DESK, role: 'colleague' });
     expect([invited.status, invited.body.code]).toEqual([409, 'shared-address']);
   });
   it('of an administrator is confirmed by another one', async () => {
     await server.call.post('/api/me/addresses').send({ address: DESK });
-    const own = await server.call.put(`/api/people/${server.asker.id}/addresses/${DESK}`);
+    const own = await server.call.put(`/api/people/${server.user.id}/addresses/${DESK}`);
     expect([own.status, own.body.code]).toEqual([403, 'second-person']);
     const other = await server.as('administrator');
-    await other.put(`/api/people/${server.asker.id}/addresses/${DESK}`).expect(204);
+    await other.put(`/api/people/${server.user.id}/addresses/${DESK}`).expect(204);
     expect((await server.call.get('/api/me')).body.addresses).toEqual([{ address: DESK, confirmed: true }]);
   });
 });

@@ -8,7 +8,7 @@ import { and, asc, eq, isNotNull, ne } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from './asker.js';
+import type { User } from './user.js';
 
 const { addresses, people } = schema;
 
@@ -54,45 +54,45 @@ export class AddressService {
   }
 
   /** Asks for a further address. An administrator's own is confirmed by another administrator, as anybody's. */
-  ask(address: string, asker: Asker): Promise<OwnAddress[]> {
+  ask(address: string, user: User): Promise<OwnAddress[]> {
     const folded = foldedAddress(address);
     if (!isEmail(folded))
       throw new RequestProblem(422, 'bad-address', `“${folded.slice(0, 80)}” is not an email address.`);
     return this.database.write(async (writer) => {
-      if (folded === asker.address) throw new RequestProblem(422, 'own-address', 'This is your account’s own address.');
+      if (folded === user.address) throw new RequestProblem(422, 'own-address', 'This is your account’s own address.');
       await demandNoAccount(writer, folded);
       const askedAt = new Date().toISOString();
-      await writer.insert(addresses).values({ person: asker.id, address: folded, askedAt }).onConflictDoNothing();
-      await note(writer, asker, 'asked for', 'address', asker.id, folded);
-      return (await furtherAddresses(writer)).get(asker.id) ?? [];
+      await writer.insert(addresses).values({ person: user.id, address: folded, askedAt }).onConflictDoNothing();
+      await note(writer, user, 'asked for', 'address', user.id, folded);
+      return (await furtherAddresses(writer)).get(user.id) ?? [];
     });
   }
 
   /** Confirms what somebody else asked for. Throws 404 where nobody did. */
-  confirm(person: string, address: string, asker: Asker): Promise<void> {
+  confirm(person: string, address: string, user: User): Promise<void> {
     const folded = foldedAddress(address);
-    if (person === asker.id)
+    if (person === user.id)
       throw new RequestProblem(403, 'second-person', 'Another administrator confirms an address of yours.');
     return this.database.write(async (writer) => {
       await demandNoAccount(writer, folded);
       const { rowsAffected } = await writer
         .update(addresses)
-        .set({ confirmedBy: asker.id, confirmedAt: new Date().toISOString() })
+        .set({ confirmedBy: user.id, confirmedAt: new Date().toISOString() })
         .where(and(eq(addresses.person, person), eq(addresses.address, folded)));
       if (rowsAffected === 0) throw notFound('address');
-      await note(writer, asker, 'confirmed', 'address', person, folded);
+      await note(writer, user, 'confirmed', 'address', person, folded);
     });
   }
 
   /** Takes a further address off, confirmed or not. */
-  remove(person: string, address: string, asker: Asker): Promise<void> {
+  remove(person: string, address: string, user: User): Promise<void> {
     const folded = foldedAddress(address);
     return this.database.write(async (writer) => {
       const { rowsAffected } = await writer
         .delete(addresses)
         .where(and(eq(addresses.person, person), eq(addresses.address, folded)));
       if (rowsAffected === 0) throw notFound('address');
-      await note(writer, asker, 'removed', 'address', person, folded);
+      await note(writer, user, 'removed', 'address', person, folded);
     });
   }
 }

@@ -6,7 +6,7 @@ import { note } from '../audit/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import { dropHolder } from '../rights/store.js';
-import type { Asker } from './asker.js';
+import type { User } from './user.js';
 
 const { groups, members, people } = schema;
 
@@ -26,23 +26,23 @@ export class GroupService {
   }
 
   /** Makes a group, or changes one. @param id none for a new one */
-  save(id: string | undefined, { title, members: wanted }: SaveGroup, asker: Asker): Promise<Group> {
+  save(id: string | undefined, { title, members: wanted }: SaveGroup, user: User): Promise<Group> {
     return this.database.write(async (writer) => {
       const group = await saveGroup(writer, id, title, wanted);
       const words = `${title}: ${group.members.length} people`;
-      await note(writer, asker, id === undefined ? 'made' : 'changed', 'group', group.id, words);
+      await note(writer, user, id === undefined ? 'made' : 'changed', 'group', group.id, words);
       return group;
     });
   }
 
-  remove(id: string, asker: Asker): Promise<void> {
+  remove(id: string, user: User): Promise<void> {
     return this.database.write(async (writer) => {
       const [row] = await writer.select().from(groups).where(eq(groups.id, id));
       if (!row) throw notFound('group');
       await dropHolder(writer, `group:${id}`);
       await writer.delete(members).where(eq(members.group, id));
       await writer.delete(groups).where(eq(groups.id, id));
-      await note(writer, asker, 'ended', 'group', id, row.title);
+      await note(writer, user, 'ended', 'group', id, row.title);
     });
   }
 }

@@ -5,9 +5,9 @@ import { and, desc, eq, isNull } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
-import type { Asker } from './asker.js';
+import type { User } from './user.js';
 import { digestOf, newToken } from './secrets.js';
-import { askerOfRow } from './names.js';
+import { userOfRow } from './names.js';
 
 const { keys, people } = schema;
 /** What keys begin with, so that one that got lost is recognised. */
@@ -16,21 +16,21 @@ const MARK = 'voc_';
 export class KeyService {
   constructor(private readonly database: Database) {}
 
-  async list(asker: Asker): Promise<Key[]> {
+  async list(user: User): Promise<Key[]> {
     const rows = await this.database.read
       .select()
       .from(keys)
-      .where(and(eq(keys.person, asker.id), isNull(keys.endedAt)))
+      .where(and(eq(keys.person, user.id), isNull(keys.endedAt)))
       .orderBy(desc(keys.createdAt));
     return rows.map(keyOf);
   }
 
   /** Makes a key. It is shown now and never again. */
-  make({ title, scopes }: MakeKey, asker: Asker): Promise<NewKey> {
+  make({ title, scopes }: MakeKey, user: User): Promise<NewKey> {
     const key = `${MARK}${newToken()}`;
     const row: typeof keys.$inferSelect = {
       id: randomUUID(),
-      person: asker.id,
+      person: user.id,
       title,
       digest: digestOf(key),
       start: key.slice(0, 8),
@@ -41,25 +41,25 @@ export class KeyService {
     };
     return this.database.write(async (writer) => {
       await writer.insert(keys).values(row);
-      await note(writer, asker, 'made', 'key', row.id, `${title}: ${scopes.join(', ')}`);
+      await note(writer, user, 'made', 'key', row.id, `${title}: ${scopes.join(', ')}`);
       return { ...keyOf(row), key };
     });
   }
 
-  end(id: string, asker: Asker): Promise<void> {
+  end(id: string, user: User): Promise<void> {
     return this.database.write(async (writer) => {
       const [row] = await writer
         .select()
         .from(keys)
-        .where(and(eq(keys.id, id), eq(keys.person, asker.id), isNull(keys.endedAt)));
+        .where(and(eq(keys.id, id), eq(keys.person, user.id), isNull(keys.endedAt)));
       if (!row) throw notFound('key');
       await writer.update(keys).set({ endedAt: new Date().toISOString() }).where(eq(keys.id, id));
-      await note(writer, asker, 'ended', 'key', id, row.title);
+      await note(writer, user, 'ended', 'key', id, row.title);
     });
   }
 
   /** The person a key acts for, with what it may do; undefined once it or they have ended. */
-  async asker(key: string): Promise<Asker | undefined> {
+  async user(key: string): Promise<User | undefined> {
     const [found] = await this.database.read
       .select({ key: keys, person: people })
       .from(keys)
@@ -71,7 +71,7 @@ export class KeyService {
       await this.database.write((writer) =>
         writer.update(keys).set({ usedAt: new Date().toISOString() }).where(eq(keys.id, found.key.id)),
       );
-    return { ...askerOfRow(found.person), scopes: found.key.scopes };
+    return { ...userOfRow(found.person), scopes: found.key.scopes };
   }
 }
 

@@ -1,7 +1,7 @@
 /** What people are called. */
 import type { Profile } from '@vocabula/contract';
 import { isEmail, type Mailbox } from '@vocabula/core';
-import type { Asker } from './asker.js';
+import type { User } from './user.js';
 
 /** As others see it. */
 export function nameOfRow({
@@ -16,9 +16,9 @@ export function nameOfRow({
 }
 
 /** The person of a row, as who asks. */
-export const askerOfRow = (
-  row: Pick<Asker, 'id' | 'role'> & { readonly profile: Partial<Profile>; readonly address: string | null },
-): Asker => ({ id: row.id, role: row.role, name: nameOfRow(row), address: row.address ?? '' });
+export const userOfRow = (
+  row: Pick<User, 'id' | 'role'> & { readonly profile: Partial<Profile>; readonly address: string | null },
+): User => ({ id: row.id, role: row.role, name: nameOfRow(row), address: row.address ?? '' });
 
 /** The mailbox that a person writes from; undefined for one without an address. */
 export function mailboxOf({ name, email }: Profile): Mailbox | undefined {

@@ -126,7 +126,7 @@ describe('signing in', () => {
     expect((await signIn('eve@x.example')).status).toBe(401);
   });
   it('leaves always an administrator', async () => {
-    const answer = await server.call.patch(`/api/people/${server.asker.id}`).send({ role: 'author' });
+    const answer = await server.call.patch(`/api/people/${server.user.id}`).send({ role: 'author' });
     expect([answer.status, answer.body.code]).toEqual([422, 'last-administrator']);
     expect((await server.call.get('/api/people')).status).toBe(200);
   });

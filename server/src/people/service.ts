@@ -21,8 +21,8 @@ import { schema, type Database, type Reader, type Writer } from '../db/database.
 import { notFound, RequestProblem } from '../http/problem.js';
 import { addPrivateFolder } from '../rights/private.js';
 import { demandNotShared, foldedAddress, furtherAddresses, ownAddresses } from './addresses.js';
-import type { Asker } from './asker.js';
-import { askerOfRow, nameOfRow } from './names.js';
+import type { User } from './user.js';
+import { userOfRow, nameOfRow } from './names.js';
 import { digestOf, hashed, isPassword, newToken } from './secrets.js';
 import { endAll } from './sessions.js';
 import { SlowDown } from './slow-down.js';
@@ -51,14 +51,14 @@ export class PeopleService {
   }
 
   /** Makes the first administrator; only where there is none. Whoever wrote here before there were accounts is they. */
-  async makeFirst({ name, address, password }: FirstPerson): Promise<Asker> {
+  async makeFirst({ name, address, password }: FirstPerson): Promise<User> {
     const hash = await hashed(password);
     return this.database.write(async (writer) => {
       const rows = await writer.select().from(people);
       if (rows.some((row) => row.password !== null))
         throw new RequestProblem(409, 'taken', 'There is an administrator already. Ask them for an invitation.');
       const before = rows.find((row) => row.id === BEFORE_ACCOUNTS);
-      const asker = await addPerson(writer, {
+      const user = await addPerson(writer, {
         id: before?.id ?? randomUUID(),
         name,
         address,
@@ -66,31 +66,31 @@ export class PeopleService {
         password: hash,
         profile: before ? before.profile : EMPTY_PROFILE,
       });
-      await note(writer, asker, 'made', 'person', asker.id, `${name}, the first administrator`);
-      return asker;
+      await note(writer, user, 'made', 'person', user.id, `${name}, the first administrator`);
+      return user;
     });
   }
 
-  async me(asker: Asker): Promise<Me> {
+  async me(user: User): Promise<Me> {
     const { read } = this.database;
     const [profile, ways, workspace, further] = [
-      await this.profile(asker),
-      await waysOf(read, asker.id),
+      await this.profile(user),
+      await waysOf(read, user.id),
       await workspaceOf(read),
       await furtherAddresses(read),
     ];
-    const { id, role, address } = asker;
+    const { id, role, address } = user;
     return { id, role, address, addresses: further.get(id) ?? [], profile, ways, workspace };
   }
 
-  profile(asker: Pick<Asker, 'id'>): Promise<Profile> {
-    return profileOf(this.database.read, asker.id);
+  profile(user: Pick<User, 'id'>): Promise<Profile> {
+    return profileOf(this.database.read, user.id);
   }
 
   /** Keeps the profile. Throws 422 for an address to write from that does not count for this person. */
-  save(asker: Asker, profile: Profile): Promise<Profile> {
+  save(user: User, profile: Profile): Promise<Profile> {
     return this.database.write(async (writer) => {
-      const own = await ownAddresses(writer, asker.id);
+      const own = await ownAddresses(writer, user.id);
       const wanted = foldedAddress(profile.email);
       if (wanted !== '' && !own.includes(wanted))
         throw new RequestProblem(
@@ -98,13 +98,13 @@ export class PeopleService {
           'address-not-confirmed',
           `You cannot write from “${profile.email.slice(0, 80)}” until an administrator has confirmed it.`,
         );
-      await writer.update(people).set({ profile, updatedAt: new Date().toISOString() }).where(eq(people.id, asker.id));
-      return profileOf(writer, asker.id);
+      await writer.update(people).set({ profile, updatedAt: new Date().toISOString() }).where(eq(people.id, user.id));
+      return profileOf(writer, user.id);
     });
   }
 
-  async saveWays(asker: Asker, ways: HandOverWays): Promise<HandOverWays> {
-    await this.database.write((writer) => writer.update(people).set({ ways }).where(eq(people.id, asker.id)));
+  async saveWays(user: User, ways: HandOverWays): Promise<HandOverWays> {
+    await this.database.write((writer) => writer.update(people).set({ ways }).where(eq(people.id, user.id)));
     return ways;
   }
 
@@ -126,21 +126,21 @@ export class PeopleService {
   }
 
   /** Adds a person without a password, and makes the link by which they set one. */
-  invite({ name, address, role }: Invite, asker: Asker): Promise<Person & { readonly link: OneTimeLink }> {
+  invite({ name, address, role }: Invite, user: User): Promise<Person & { readonly link: OneTimeLink }> {
     return this.database.write(async (writer) => {
       const added = await addPerson(writer, { id: randomUUID(), name, address, role, password: null });
-      await note(writer, asker, 'invited', 'person', added.id, `${name} as ${role}`);
+      await note(writer, user, 'invited', 'person', added.id, `${name} as ${role}`);
       const row = await rowOf(writer, added.id);
       return { ...personOf(row, undefined), link: await addLink(writer, added.id, 'invitation') };
     });
   }
 
   /** A link by which somebody sets a new password; links made before no longer work. */
-  link(id: string, asker: Asker): Promise<OneTimeLink> {
+  link(id: string, user: User): Promise<OneTimeLink> {
     return this.database.write(async (writer) => {
       const row = await rowOf(writer, id);
       const what = row.password === null ? 'invitation' : 'reset';
-      await note(writer, asker, what === 'reset' ? 'made a reset link for' : 'invited', 'person', id, nameOfRow(row));
+      await note(writer, user, what === 'reset' ? 'made a reset link for' : 'invited', 'person', id, nameOfRow(row));
       return addLink(writer, id, what);
     });
   }
@@ -152,7 +152,7 @@ export class PeopleService {
   }
 
   /** Sets a password by a link, ends the sessions there were, and uses the link up. */
-  async setPassword({ token, password }: SetPassword): Promise<Asker> {
+  async setPassword({ token, password }: SetPassword): Promise<User> {
     await this.linked(this.database.read, token);
     const hash = await hashed(password);
     return this.database.write(async (writer) => {
@@ -162,29 +162,29 @@ export class PeopleService {
       await endAll(writer, row.id);
       // Whoever had the old password may have made keys with it.
       await endKeys(writer, row.id);
-      const asker = askerOfRow(row);
-      await note(writer, asker, 'set a password', 'person', row.id, nameOfRow(row));
-      return asker;
+      const user = userOfRow(row);
+      await note(writer, user, 'set a password', 'person', row.id, nameOfRow(row));
+      return user;
     });
   }
 
   /** Changes one's own password. Slowed after failures, as signing in is. */
-  async changePassword({ old, password }: ChangePassword, asker: Asker): Promise<void> {
-    const row = await rowOf(this.database.read, asker.id);
-    await this.slow.attempt({ [`password:${asker.id}`]: 4 }, async () => {
+  async changePassword({ old, password }: ChangePassword, user: User): Promise<void> {
+    const row = await rowOf(this.database.read, user.id);
+    await this.slow.attempt({ [`password:${user.id}`]: 4 }, async () => {
       if (!(await isPassword(old, row.password)))
         throw new RequestProblem(422, 'wrong-password', 'The present password is another one.');
     });
     const hash = await hashed(password);
     await this.database.write(async (writer) => {
-      await writer.update(people).set({ password: hash }).where(eq(people.id, asker.id));
-      await endAll(writer, asker.id, asker.session);
-      await note(writer, asker, 'set a password', 'person', asker.id, asker.name);
+      await writer.update(people).set({ password: hash }).where(eq(people.id, user.id));
+      await endAll(writer, user.id, user.session);
+      await note(writer, user, 'set a password', 'person', user.id, user.name);
     });
   }
 
   /** Changes role or address, or ends an account. There is always an administrator left. */
-  change(id: string, { role, address, ended }: ChangePerson, asker: Asker): Promise<Person> {
+  change(id: string, { role, address, ended }: ChangePerson, user: User): Promise<Person> {
     return this.database.write(async (writer) => {
       const row = await rowOf(writer, id);
       if (address !== undefined) await addressIsFree(writer, address, id);
@@ -207,7 +207,7 @@ export class PeopleService {
       }
       const words = [role ? `role ${role}` : '', address ? 'address' : ''].filter(Boolean).join(', ');
       const act = ended === true ? 'ended' : ended === false ? 'restored' : 'changed';
-      await note(writer, asker, act, 'person', id, `${nameOfRow(row)}${words ? `: ${words}` : ''}`);
+      await note(writer, user, act, 'person', id, `${nameOfRow(row)}${words ? `: ${words}` : ''}`);
       return personOf(changed, undefined);
     });
   }
@@ -257,7 +257,7 @@ export async function addPerson(
     password,
     profile = EMPTY_PROFILE,
   }: Invite & { id: string; password: string | null; profile?: Profile },
-): Promise<Asker> {
+): Promise<User> {
   await addressIsFree(writer, address, id);
   const now = new Date().toISOString();
   const row: Row = {
@@ -273,7 +273,7 @@ export async function addPerson(
   };
   await writer.insert(people).values(row).onConflictDoUpdate({ target: people.id, set: row });
   await addPrivateFolder(writer, id);
-  return askerOfRow(row);
+  return userOfRow(row);
 }
 
 async function addressIsFree(writer: Writer, address: string, id: string): Promise<void> {

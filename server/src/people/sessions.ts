@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type { Session } from '@vocabula/contract';
 import { and, desc, eq, gt, ne, sql } from 'drizzle-orm';
 import { schema, type Database, type Writer } from '../db/database.js';
-import type { Asker } from './asker.js';
+import type { User } from './user.js';
 import { digestOf, newToken } from './secrets.js';
 import { nameOfRow } from './names.js';
 
@@ -34,7 +34,7 @@ export class SessionService {
   }
 
   /** The person a token belongs to; undefined once it has ended, or they have. */
-  async asker(token: string): Promise<Asker | undefined> {
+  async user(token: string): Promise<User | undefined> {
     const digest = digestOf(token);
     const now = new Date();
     const [found] = await this.byToken.all({ digest, now: now.toISOString() });
@@ -50,32 +50,32 @@ export class SessionService {
     return { id, role, name: nameOfRow(found.person), address: address ?? '', session: found.session.id };
   }
 
-  async list(asker: Asker): Promise<Session[]> {
+  async list(user: User): Promise<Session[]> {
     const rows = await this.database.read
       .select()
       .from(sessions)
-      .where(and(eq(sessions.person, asker.id), gt(sessions.endsAt, new Date().toISOString())))
+      .where(and(eq(sessions.person, user.id), gt(sessions.endsAt, new Date().toISOString())))
       .orderBy(desc(sessions.seenAt));
     return rows.map(({ id, agent, createdAt, seenAt }) => ({
       id,
       agent,
       createdAt,
       seenAt,
-      here: id === asker.session,
+      here: id === user.session,
     }));
   }
 
-  /** Ends one of the asker's own sessions. @returns whether there was one */
-  async end(id: string, asker: Asker): Promise<boolean> {
+  /** Ends one of the user's own sessions. @returns whether there was one */
+  async end(id: string, user: User): Promise<boolean> {
     const { rowsAffected } = await this.database.write((writer) =>
-      writer.delete(sessions).where(and(eq(sessions.id, id), eq(sessions.person, asker.id))),
+      writer.delete(sessions).where(and(eq(sessions.id, id), eq(sessions.person, user.id))),
     );
     return rowsAffected > 0;
   }
 
-  /** Ends all of the asker's sessions but the one they came with. */
-  async endOthers(asker: Asker): Promise<void> {
-    await this.database.write((writer) => endAll(writer, asker.id, asker.session));
+  /** Ends all of the user's sessions but the one they came with. */
+  async endOthers(user: User): Promise<void> {
+    await this.database.write((writer) => endAll(writer, user.id, user.session));
   }
 }
 

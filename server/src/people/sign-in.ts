@@ -5,9 +5,9 @@ import { note } from '../audit/service.js';
 import { schema, type Database } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
 import { foldedAddress } from './addresses.js';
-import type { Asker } from './asker.js';
+import type { User } from './user.js';
 import { isPassword } from './secrets.js';
-import { askerOfRow } from './names.js';
+import { userOfRow } from './names.js';
 import { SlowDown } from './slow-down.js';
 import { workspaceValue } from './workspace.js';
 
@@ -33,7 +33,7 @@ export class SignInService {
    * Who signs in with that address and password. The answer to a wrong address and to a wrong password is the same,
    * and takes as long. Throws 429 with the seconds to wait where it failed too often.
    */
-  signIn({ address, password }: SignIn, place: string): Promise<Asker> {
+  signIn({ address, password }: SignIn, place: string): Promise<User> {
     const folded = foldedAddress(address);
     const free = { [`address:${folded.slice(0, 320)}`]: FREE.address, [`place:${place}`]: FREE.place };
     return this.slow.attempt(free, async () => {
@@ -52,8 +52,8 @@ export class SignInService {
           'demo-account',
           'This is an account of the demo. Its password works in the demo only: set another with a reset link.',
         );
-      await this.database.write((writer) => note(writer, askerOfRow(row), 'signed in', 'person', row.id, folded));
-      return askerOfRow(row);
+      await this.database.write((writer) => note(writer, userOfRow(row), 'signed in', 'person', row.id, folded));
+      return userOfRow(row);
     });
   }
 }

@@ -3,7 +3,7 @@ import { workspaceSchema, type Workspace } from '@vocabula/contract';
 import { eq } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
-import type { Asker } from './asker.js';
+import type { User } from './user.js';
 
 const { workspace } = schema;
 const KEY = 'workspace';
@@ -24,11 +24,11 @@ export async function keepWorkspaceValue(writer: Writer, key: string, value: unk
   await writer.insert(workspace).values(row).onConflictDoUpdate({ target: workspace.key, set: row });
 }
 
-export function changeWorkspace(database: Database, changed: Workspace, asker: Asker): Promise<Workspace> {
+export function changeWorkspace(database: Database, changed: Workspace, user: User): Promise<Workspace> {
   return database.write(async (writer) => {
     await keepWorkspaceValue(writer, KEY, changed);
     const words = `counting of openings and links: ${changed.counting ? 'on' : 'off'}`;
-    await note(writer, asker, 'changed', 'workspace', '', words);
+    await note(writer, user, 'changed', 'workspace', '', words);
     return changed;
   });
 }

@@ -44,7 +44,7 @@ const cases = ['Ann', 'Bo & <b>'].map((name) => ({
 describe('a proof that is sent', () => {
   it('arrives as it would read, marked in the subject, at the typed address and nowhere else', async () => {
     await server.call.put('/api/me').send(ME);
-    const sent = await proofs().send('visit', { to: ['Me <me@larkmoor.example>'], cases }, server.asker);
+    const sent = await proofs().send('visit', { to: ['Me <me@larkmoor.example>'], cases }, server.user);
     expect(sent).toEqual({ sent: 2, to: ['Me <me@larkmoor.example>'] });
     const list = await letters();
     expect(list.map(({ subject }) => subject).sort()).toEqual([
@@ -52,7 +52,7 @@ describe('a proof that is sent', () => {
       '[Proof] Hello Bo & <b> (Bo & <b>)',
     ]);
     for (const { sender, recipients } of list)
-      expect([sender, recipients]).toEqual([server.asker.address, ['me@larkmoor.example']]);
+      expect([sender, recipients]).toEqual([server.user.address, ['me@larkmoor.example']]);
     const program = compile(
       { name: 'visit', document: documentOf(file('Visit')) },
       { library: { get: () => undefined } },
@@ -64,9 +64,9 @@ describe('a proof that is sent', () => {
     expect(letter.html.replace(/\r\n/g, '\n').trim()).toBe(shown.html.trim());
   });
   it('is refused in words without one address to send to, a service, or one that answers', async () => {
-    const send = (service = proofs()) => service.send('visit', { to: ['me@larkmoor.example'], cases }, server.asker);
+    const send = (service = proofs()) => service.send('visit', { to: ['me@larkmoor.example'], cases }, server.user);
     await expect(
-      proofs().send('visit', { to: ['a@x.example, b@x.example'], cases }, server.asker),
+      proofs().send('visit', { to: ['a@x.example, b@x.example'], cases }, server.user),
     ).rejects.toMatchObject({ status: 422, code: 'bad-address' });
     await expect(send(new ProofService(...without()))).rejects.toMatchObject({ code: 'no-mail-service' });
     await expect(send(proofs('smtp://127.0.0.1:1'))).rejects.toMatchObject({ code: 'not-sent' });
@@ -80,9 +80,9 @@ describe('a proof that is sent', () => {
 
 describe('the stand-in', () => {
   it('keeps what is no proper mail as it came', async () => {
-    await server.services.letters.take('', [server.asker.address], Buffer.from('nothing of a mail'));
+    await server.services.letters.take('', [server.user.address], Buffer.from('nothing of a mail'));
     const [letter] = await letters();
-    expect(letter?.recipients).toEqual([server.asker.address]);
+    expect(letter?.recipients).toEqual([server.user.address]);
     expect((await server.call.get(`/api/mailroom/letters/${letter?.id}`)).status).toBeLessThan(500);
     await expect(readEml(Buffer.from('Subject: x\r\n\r\ny'))).resolves.toMatchObject({ subject: 'x' });
   });

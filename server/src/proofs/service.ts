@@ -17,7 +17,7 @@ import { demanded } from '../catalogue/text-summaries.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { mailboxOf } from '../people/names.js';
 import type { PeopleService } from '../people/service.js';
 
@@ -33,8 +33,8 @@ export class ProofService {
     private readonly smtp: () => string | undefined,
   ) {}
 
-  async record(text: string, asker: Asker): Promise<ProofRecord> {
-    await this.known(text, asker);
+  async record(text: string, user: User): Promise<ProofRecord> {
+    await this.known(text, user);
     const { read } = this.database;
     const looked = await read
       .select()
@@ -52,24 +52,24 @@ export class ProofService {
     };
   }
 
-  async look(text: string, looked: LookAt, asker: Asker): Promise<void> {
-    await this.known(text, asker);
-    const row = { text, ...looked, who: await this.name(asker), at: new Date().toISOString() };
+  async look(text: string, looked: LookAt, user: User): Promise<void> {
+    await this.known(text, user);
+    const row = { text, ...looked, who: await this.name(user), at: new Date().toISOString() };
     await this.database.write((writer) => writer.insert(schema.lookedAt).values(row).onConflictDoNothing());
   }
 
   /** Takes a tick back, from whichever case it was put on. */
-  async unlook(text: string, digest: string, asker: Asker): Promise<void> {
-    await this.known(text, asker);
+  async unlook(text: string, digest: string, user: User): Promise<void> {
+    await this.known(text, user);
     const { lookedAt } = schema;
     await this.database.write((writer) =>
       writer.delete(lookedAt).where(and(eq(lookedAt.text, text), eq(lookedAt.digest, digest))),
     );
   }
 
-  async setAside(text: string, given: SetAside, asker: Asker): Promise<void> {
-    await this.known(text, asker);
-    const row = { text, ...given, who: await this.name(asker), at: new Date().toISOString() };
+  async setAside(text: string, given: SetAside, user: User): Promise<void> {
+    await this.known(text, user);
+    const row = { text, ...given, who: await this.name(user), at: new Date().toISOString() };
     await this.database.write((writer) =>
       writer
         .insert(schema.setAside)
@@ -81,8 +81,8 @@ export class ProofService {
     );
   }
 
-  async bringBack(text: string, fingerprint: string, asker: Asker): Promise<void> {
-    await this.known(text, asker);
+  async bringBack(text: string, fingerprint: string, user: User): Promise<void> {
+    await this.known(text, user);
     const { setAside } = schema;
     await this.database.write((writer) =>
       writer.delete(setAside).where(and(eq(setAside.text, text), eq(setAside.fingerprint, fingerprint))),
@@ -90,14 +90,14 @@ export class ProofService {
   }
 
   /** Renders the working copy for each case and sends it to the typed addresses only, whatever its envelope says. */
-  async send(name: string, { to, cases, timezone }: SendProof, asker: Asker): Promise<SentProof> {
+  async send(name: string, { to, cases, timezone }: SendProof, user: User): Promise<SentProof> {
     const { read } = this.database;
-    const [template] = await closure(read, name, asker, 'write');
+    const [template] = await closure(read, name, user, 'write');
     if (!template) throw notFound('template');
     const url = this.smtp();
     if (url === undefined)
       throw new RequestProblem(422, 'no-mail-service', 'No mail service is set up: SMTP_URL is empty.');
-    const profile = await this.people.profile(asker);
+    const profile = await this.people.profile(user);
     const sender = mailboxOf(profile);
     if (!sender)
       throw new RequestProblem(422, 'no-sender', 'A proof is sent from your own address; it is missing in Settings.');
@@ -108,7 +108,7 @@ export class ProofService {
       return mailbox;
     });
     const signature = signatureFor(template.document.attrs.front.purpose, profile);
-    const texts = await closure(read, name, asker, 'write', signature ? [signature] : []);
+    const texts = await closure(read, name, user, 'write', signature ? [signature] : []);
     const { house } = await currentHouse(read, 'write');
     const program = compileBundle({ text: template, texts, house, signature });
     const date = new Date();
@@ -137,12 +137,12 @@ export class ProofService {
     return { sent: mails.length, to };
   }
 
-  private async known(text: string, asker: Asker): Promise<void> {
-    await demanded(this.database.read, text, asker, 'write');
+  private async known(text: string, user: User): Promise<void> {
+    await demanded(this.database.read, text, user, 'write');
   }
 
-  private async name(asker: Asker): Promise<string> {
-    const { name, email } = await this.people.profile(asker);
+  private async name(user: User): Promise<string> {
+    const { name, email } = await this.people.profile(user);
     return name || email || 'somebody';
   }
 }

@@ -6,12 +6,12 @@ export const recipientHandlers = ({
   tables,
   heavy,
 }: Pick<Services, 'recipients' | 'tables' | 'heavy'>): HandlersOf<'recipients'> => ({
-  'GET /recipients': ({ query: { q }, asker }) => recipients.search(q, asker),
-  'GET /recipients/lists': ({ asker }) => tables.list('recipients', asker),
-  'GET /recipients/record': ({ query: { address }, asker }) => recipients.record(address, asker),
-  'POST /recipients/forget': ({ body: { address }, asker }) =>
-    heavy.json('recipients', 'forget', [address, asker], asker.id),
+  'GET /recipients': ({ query: { q }, user }) => recipients.search(q, user),
+  'GET /recipients/lists': ({ user }) => tables.list('recipients', user),
+  'GET /recipients/record': ({ query: { address }, user }) => recipients.record(address, user),
+  'POST /recipients/forget': ({ body: { address }, user }) =>
+    heavy.json('recipients', 'forget', [address, user], user.id),
   'GET /recipients/do-not-write': () => recipients.notWritten(),
-  'PUT /recipients/do-not-write': ({ body, asker }) => recipients.refuse(body, asker),
-  'DELETE /recipients/do-not-write': ({ query: { address }, asker }) => recipients.allow(address, asker),
+  'PUT /recipients/do-not-write': ({ body, user }) => recipients.refuse(body, user),
+  'DELETE /recipients/do-not-write': ({ query: { address }, user }) => recipients.allow(address, user),
 });

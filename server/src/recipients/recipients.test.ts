@@ -91,14 +91,14 @@ describe('what went to somebody', () => {
 describe('forgetting somebody', () => {
   it('leaves nothing of theirs in mailings, letters, intentions or mail that was answered', async () => {
     await makePublished(server, 'Visit');
-    const { call, services, asker } = server;
+    const { call, services, user } = server;
     await services.letters.take(
       'ann@x.example',
-      [asker.address],
+      [user.address],
       Buffer.from('From: Ann Lee <ann@x.example>\r\nSubject: Secret question\r\n\r\nMy words\r\n'),
     );
     await services.letters.take(
-      asker.address,
+      user.address,
       ['ann@x.example'],
       Buffer.from('Subject: Secret answer\r\n\r\nHello\r\n'),
     );

@@ -7,7 +7,7 @@ import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { nameOfRow } from '../people/names.js';
 import { summaryOf } from '../catalogue/text-summaries.js';
 import { accessOf } from '../rights/access.js';
@@ -34,10 +34,10 @@ export class RecipientService {
   constructor(private readonly database: Database) {}
 
   /** People of the lists and colleagues whose name, address or other fields hold all typed words. */
-  async search(query: string, asker: Asker): Promise<RecipientHit[]> {
+  async search(query: string, user: User): Promise<RecipientHit[]> {
     const words = fold(query).split(/\s+/).filter(Boolean).slice(0, 8);
     const rows = await this.rowsLike(words);
-    const colleagues = await this.colleagues(asker);
+    const colleagues = await this.colleagues(user);
     const hits = [...rows.map(hitOf), ...colleagues].filter((hit) => {
       const folded = fold(Object.values(hit.fields).join(' '));
       return words.every((word) => folded.includes(word));
@@ -72,7 +72,7 @@ export class RecipientService {
     }));
   }
 
-  private async colleagues({ id }: Asker): Promise<RecipientHit[]> {
+  private async colleagues({ id }: User): Promise<RecipientHit[]> {
     const rows = await this.database.read.select().from(people).where(isNull(people.endedAt));
     return rows
       .filter((row) => row.id !== id && row.address !== null)
@@ -85,30 +85,30 @@ export class RecipientService {
   }
 
   /** What is known of an address: the fields of the first list it stands in, else of a colleague. */
-  async byAddress(address: string, asker: Asker): Promise<Record<string, string> | undefined> {
+  async byAddress(address: string, user: User): Promise<Record<string, string> | undefined> {
     const bare = bareAddress(address);
     if (bare === '') return undefined;
     const found = (await this.rowsLike([bare])).map(hitOf).find((hit) => bareAddress(hit.email) === bare);
-    const hit = found ?? (await this.colleagues(asker)).find(({ email }) => email === bare);
+    const hit = found ?? (await this.colleagues(user)).find(({ email }) => email === bare);
     return hit && { ...hit.fields, email: hit.email };
   }
 
   /** Typed words as recipient fields: somebody who is known, where they mean one person alone. */
-  async meant(words: string, asker: Asker): Promise<Record<string, string>> {
+  async meant(words: string, user: User): Promise<Record<string, string>> {
     // No words mean nobody, even where there is one person alone.
     if (words.trim() === '') return {};
     const typed = recipientFromWords(words);
-    if (typed.email) return { ...((await this.byAddress(typed.email, asker)) ?? {}), ...typed };
-    const hits = await this.search(words, asker);
+    if (typed.email) return { ...((await this.byAddress(typed.email, user)) ?? {}), ...typed };
+    const hits = await this.search(words, user);
     const [hit] = hits;
     return hit && hits.length === 1 ? { ...hit.fields, email: hit.email } : typed;
   }
 
   /** What went to somebody, from which version, by whom. */
-  async record(address: string, asker: Asker): Promise<PersonRecord> {
+  async record(address: string, user: User): Promise<PersonRecord> {
     const bare = bareAddress(address);
     const { read } = this.database;
-    const access = await accessOf(read, asker);
+    const access = await accessOf(read, user);
     const rows = await read
       .select({ row: handedOver, text: schema.texts, profile: people.profile })
       .from(handedOver)
@@ -119,7 +119,7 @@ export class RecipientService {
       .limit(200);
     const lists = (await this.rowsLike([bare])).map((row) => ({ ...row, hit: hitOf(row) }));
     const own = lists.filter(({ hit }) => bareAddress(hit.email) === bare);
-    const fields = (await this.byAddress(bare, asker)) ?? {};
+    const fields = (await this.byAddress(bare, user)) ?? {};
     const [never] = await read.select().from(doNotWrite).where(eq(doNotWrite.address, bare));
     return {
       address: bare,
@@ -129,7 +129,7 @@ export class RecipientService {
       lists: own.map(({ table, list }) => ({ id: table, title: list })),
       // That somebody was written to is everybody's to know; by which text, and with which subject, only who may see the text.
       messages: rows.map(({ row, text, profile }) => {
-        const seen = row.person === asker.id || (text !== null && access.may('fill', text.folder));
+        const seen = row.person === user.id || (text !== null && access.may('fill', text.folder));
         const title = text && summaryOf(text, access, '')?.title;
         return {
           id: row.id,
@@ -146,7 +146,7 @@ export class RecipientService {
   }
 
   /** Erases the values of somebody everywhere but in published wording, and leaves that there was a message. */
-  forget(address: string, asker: Asker): Promise<Forgotten> {
+  forget(address: string, user: User): Promise<Forgotten> {
     const bare = bareAddress(address);
     return this.database.write(async (writer) => {
       const known = [bare, ...(await this.namesOf(writer, bare))];
@@ -156,7 +156,7 @@ export class RecipientService {
       await forgetInOutgoing(writer, bare);
       const rows = (await this.listRows(writer, bare)).map(({ tableId, position }) => ({ tableId, position }));
       await forgetRows(writer, rows);
-      await note(writer, asker, 'forgot', 'recipient', '', `somebody: ${messages} messages keep their count`);
+      await note(writer, user, 'forgot', 'recipient', '', `somebody: ${messages} messages keep their count`);
       return { messages, unfinished, rows: rows.length };
     });
   }
@@ -199,22 +199,22 @@ export class RecipientService {
     return rows.map(({ address, because, whoName, at }) => ({ address, because, who: whoName, at }));
   }
 
-  refuse({ address, because }: DoNotWrite, asker: Asker): Promise<void> {
+  refuse({ address, because }: DoNotWrite, user: User): Promise<void> {
     const bare = bareAddress(address);
     if (!isMailbox(address))
       throw new RequestProblem(422, 'bad-address', `“${address.slice(0, 80)}” is not an address.`);
     return this.database.write(async (writer) => {
-      const row = { address: bare, because, who: asker.id, whoName: asker.name, at: new Date().toISOString() };
+      const row = { address: bare, because, who: user.id, whoName: user.name, at: new Date().toISOString() };
       await writer.insert(doNotWrite).values(row).onConflictDoUpdate({ target: doNotWrite.address, set: row });
-      await note(writer, asker, 'refused', 'recipient', '', 'an address never to write to');
+      await note(writer, user, 'refused', 'recipient', '', 'an address never to write to');
     });
   }
 
-  allow(address: string, asker: Asker): Promise<void> {
+  allow(address: string, user: User): Promise<void> {
     return this.database.write(async (writer) => {
       const { rowsAffected } = await writer.delete(doNotWrite).where(eq(doNotWrite.address, bareAddress(address)));
       if (rowsAffected === 0) throw notFound('address');
-      await note(writer, asker, 'allowed', 'recipient', '', 'an address that may be written to again');
+      await note(writer, user, 'allowed', 'recipient', '', 'an address that may be written to again');
     });
   }
 

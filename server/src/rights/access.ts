@@ -1,10 +1,10 @@
 /** What somebody may do where. Everything that gives out texts asks here. */
 import type { Right } from '@vocabula/contract';
 import { eq } from 'drizzle-orm';
-import { Kept } from '../db/kept.js';
+import { Kept } from '../db/generation-cache.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 
 /** The root of all folders but the private ones. */
 export const ROOT = 'root';
@@ -52,22 +52,19 @@ const kept = new Kept<Access>(['rights'], 1000);
  * everyone holds. A folder that does not inherit begins anew. A colleague fills, whatever is granted; in their own
  * folder everybody may do all.
  */
-export const accessOf = (reader: Reader | Writer, asker: Pick<Asker, 'id' | 'role'>): Promise<Access> =>
-  kept.get(reader, `${asker.role} ${asker.id}`, () => madeAccess(reader, asker));
+export const accessOf = (reader: Reader | Writer, user: Pick<User, 'id' | 'role'>): Promise<Access> =>
+  kept.get(reader, `${user.role} ${user.id}`, () => madeAccess(reader, user));
 
-async function madeAccess(reader: Reader | Writer, asker: Pick<Asker, 'id' | 'role'>): Promise<Access> {
+async function madeAccess(reader: Reader | Writer, user: Pick<User, 'id' | 'role'>): Promise<Access> {
   const [folders, grants, groups] = [
     await reader.select().from(schema.folders),
     await reader.select().from(schema.grants),
-    await reader
-      .select({ group: schema.members.group })
-      .from(schema.members)
-      .where(eq(schema.members.person, asker.id)),
+    await reader.select({ group: schema.members.group }).from(schema.members).where(eq(schema.members.person, user.id)),
   ];
   const holders = new Set([
     'everyone',
-    `person:${asker.id}`,
-    ...(asker.role === 'colleague' ? [] : ['authors']),
+    `person:${user.id}`,
+    ...(user.role === 'colleague' ? [] : ['authors']),
     ...groups.map(({ group }) => `group:${group}`),
   ]);
   const granted = new Map<string, Granted>();
@@ -80,7 +77,7 @@ async function madeAccess(reader: Reader | Writer, asker: Pick<Asker, 'id' | 'ro
     if (known !== undefined) return known;
     const parent = folder.parent === null || below > byId.size ? undefined : byId.get(folder.parent);
     const inherited = parent && folder.inherits ? of(parent, below + 1) : 'none';
-    const right = limited(higher(inherited, granted.get(folder.id) ?? 'none'), folder, asker);
+    const right = limited(higher(inherited, granted.get(folder.id) ?? 'none'), folder, user);
     rights.set(folder.id, right);
     return right;
   };
@@ -89,10 +86,10 @@ async function madeAccess(reader: Reader | Writer, asker: Pick<Asker, 'id' | 'ro
 }
 
 /** Folders below a private one carry its owner too. */
-function limited(right: Granted, { owner }: FolderRow, asker: Pick<Asker, 'id' | 'role'>): Granted {
-  if (owner !== null) return owner === asker.id ? 'manage' : 'none';
-  if (asker.role === 'administrator') return 'manage';
-  return asker.role === 'colleague' && rank(right) > rank('fill') ? 'fill' : right;
+function limited(right: Granted, { owner }: FolderRow, user: Pick<User, 'id' | 'role'>): Granted {
+  if (owner !== null) return owner === user.id ? 'manage' : 'none';
+  if (user.role === 'administrator') return 'manage';
+  return user.role === 'colleague' && rank(right) > rank('fill') ? 'fill' : right;
 }
 
 const higher = (a: Granted, b: Granted): Granted => (rank(a) >= rank(b) ? a : b);

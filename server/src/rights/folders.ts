@@ -5,7 +5,7 @@ import { and, count, eq, isNull } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf, type Access } from './access.js';
 import { addFolder, changeFolder, removeFolder, setGrants } from './store.js';
 import { moveTexts } from '../catalogue/store.js';
@@ -18,9 +18,9 @@ const DEEPEST = 12;
 export class FolderService {
   constructor(private readonly database: Database) {}
 
-  /** The folders the asker sees, in order, each after the one it is in. */
-  async list(asker: Asker): Promise<Folder[]> {
-    const access = await accessOf(this.database.read, asker);
+  /** The folders the user sees, in order, each after the one it is in. */
+  async list(user: User): Promise<Folder[]> {
+    const access = await accessOf(this.database.read, user);
     const seen = [...access.folders.values()].filter(({ id }) => access.may('fill', id) || leadsTo(access, id));
     const below = (parent: string | null): Row[] =>
       seen
@@ -42,9 +42,9 @@ export class FolderService {
     }));
   }
 
-  make({ parent, title }: MakeFolder, asker: Asker): Promise<Folder> {
+  make({ parent, title }: MakeFolder, user: User): Promise<Folder> {
     return this.database.write(async (writer) => {
-      const access = await accessOf(writer, asker);
+      const access = await accessOf(writer, user);
       access.demand('manage', parent, 'folder');
       if (depthOf(access, parent) >= DEEPEST)
         throw new RequestProblem(422, 'too-deep', `Folders nest ${DEEPEST} deep at most.`);
@@ -59,21 +59,21 @@ export class FolderService {
         secondPerson: access.folders.get(parent)?.secondPerson ?? false,
       };
       await addFolder(writer, row);
-      await note(writer, asker, 'made', 'folder', row.id, title);
+      await note(writer, user, 'made', 'folder', row.id, title);
       return { id: row.id, parent, title, right: 'manage', own: row.owner !== null, secondPerson: row.secondPerson };
     });
   }
 
-  async rights(id: string, asker: Asker): Promise<FolderRights> {
+  async rights(id: string, user: User): Promise<FolderRights> {
     const { read } = this.database;
-    const access = await accessOf(read, asker);
+    const access = await accessOf(read, user);
     access.demand('manage', id, 'folder');
     return rightsOf(read, access, id);
   }
 
-  change(id: string, change: ChangeFolder, asker: Asker): Promise<void> {
+  change(id: string, change: ChangeFolder, user: User): Promise<void> {
     return this.database.write(async (writer) => {
-      const access = await accessOf(writer, asker);
+      const access = await accessOf(writer, user);
       access.demand('manage', id, 'folder');
       const row = access.folders.get(id) as Row;
       const fixed = row.parent === null;
@@ -93,7 +93,7 @@ export class FolderService {
       if (change.grants) await grant(writer, id, change.grants);
       await note(
         writer,
-        asker,
+        user,
         change.grants ? 'granted' : change.parent === undefined ? 'changed' : 'moved',
         'folder',
         id,
@@ -103,9 +103,9 @@ export class FolderService {
   }
 
   /** Takes an empty folder away. */
-  remove(id: string, asker: Asker): Promise<void> {
+  remove(id: string, user: User): Promise<void> {
     return this.database.write(async (writer) => {
-      const access = await accessOf(writer, asker);
+      const access = await accessOf(writer, user);
       access.demand('manage', id, 'folder');
       const row = access.folders.get(id) as Row;
       if (row.parent === null) throw new RequestProblem(422, 'fixed', `“${row.title}” stays.`);
@@ -120,7 +120,7 @@ export class FolderService {
       // What is in the bin goes to the folder above, so that it can still be restored.
       if ((inside?.texts ?? 0) > 0) await moveTexts(writer, id, row.parent);
       await removeFolder(writer, id);
-      await note(writer, asker, 'ended', 'folder', id, row.title);
+      await note(writer, user, 'ended', 'folder', id, row.title);
     });
   }
 }

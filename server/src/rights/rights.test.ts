@@ -29,7 +29,7 @@ beforeAll(async () => {
   office = (await server.call.post('/api/folders').send({ parent: 'root', title: 'Office' })).body.id;
   await server.call
     .patch(`/api/folders/${office}`)
-    .send({ inherits: false, grants: [{ holder: `person:${author.asker.id}`, right: 'publish' }] })
+    .send({ inherits: false, grants: [{ holder: `person:${author.user.id}`, right: 'publish' }] })
     .expect(204);
   const mine = { call: author };
   await author
@@ -194,7 +194,7 @@ describe('a working copy', () => {
 
 describe('a private folder', () => {
   it('is its owner’s alone, administrators included, and its folders with it', async () => {
-    const own = `own-${author.asker.id}`;
+    const own = `own-${author.user.id}`;
     const below = (await author.post('/api/folders').send({ parent: own, title: 'Drafts' })).body.id;
     await makePublished({ call: author }, 'Diary', file('Diary', 'A private word.'), below);
     expect((await server.call.get('/api/texts/diary/closure')).status).toBe(404);
@@ -215,7 +215,7 @@ describe('rights', () => {
   it('are the highest of a person, their groups, authors and everyone, added up from above', async () => {
     const folder = (await server.call.post('/api/folders').send({ parent: 'root', title: 'Desk' })).body.id;
     const inside = (await server.call.post('/api/folders').send({ parent: folder, title: 'Inside' })).body.id;
-    const group = (await server.call.post('/api/people/groups').send({ title: 'Desk', members: [outsider.asker.id] }))
+    const group = (await server.call.post('/api/people/groups').send({ title: 'Desk', members: [outsider.user.id] }))
       .body.id;
     const rightOf = async (call: Calling, id: string): Promise<string | undefined> =>
       (await call.get('/api/folders')).body.find((each: { id: string }) => each.id === id)?.right;
@@ -227,7 +227,7 @@ describe('rights', () => {
     await server.call.patch(`/api/folders/${inside}`).send({ grants: [{ holder: `group:${group}`, right: 'manage' }] });
     expect([await rightOf(outsider, inside), await rightOf(outsider, folder)]).toEqual(['manage', 'fill']);
     // A colleague fills, whatever is granted.
-    await server.call.put(`/api/people/groups/${group}`).send({ title: 'Desk', members: [colleague.asker.id] });
+    await server.call.put(`/api/people/groups/${group}`).send({ title: 'Desk', members: [colleague.user.id] });
     expect([await rightOf(outsider, inside), await rightOf(colleague, inside)]).toEqual(['fill', 'fill']);
     await server.call.delete(`/api/people/groups/${group}`).expect(204);
     expect((await server.call.get(`/api/folders/${inside}/rights`)).body.grants).toEqual([]);

@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf, type Access } from '../rights/access.js';
 
 export type TableRecord = typeof schema.tables.$inferSelect;
@@ -32,21 +32,21 @@ export function mayChange(
   { use, owner, folder }: Pick<TableRecord, 'use' | 'owner' | 'folder'>,
   own: readonly Pick<OwnOf, 'folder'>[],
   access: Access,
-  asker: Asker,
+  user: User,
 ): boolean {
-  if (isOwner({ owner }, asker)) return true;
+  if (isOwner({ owner }, user)) return true;
   if (use === 'recipients') return folder !== null && access.may('write', folder);
   return own.length === 0 || own.some((each) => access.may('write', each.folder));
 }
 
 /** Whether somebody decides who else may change it: its owner, and administrators. */
-export const isOwner = ({ owner }: Pick<TableRecord, 'owner'>, asker: Asker): boolean =>
-  asker.role === 'administrator' || owner === asker.id;
+export const isOwner = ({ owner }: Pick<TableRecord, 'owner'>, user: User): boolean =>
+  user.role === 'administrator' || owner === user.id;
 
-/** @throws RequestProblem 403 where the asker may not change the table */
-export async function demandChange(reader: Reader | Writer, table: TableRecord, asker: Asker): Promise<void> {
-  const access = await accessOf(reader, asker);
-  if (mayChange(table, await ownSetsOf(reader, table.id), access, asker)) return;
+/** @throws RequestProblem 403 where the user may not change the table */
+export async function demandChange(reader: Reader | Writer, table: TableRecord, user: User): Promise<void> {
+  const access = await accessOf(reader, user);
+  if (mayChange(table, await ownSetsOf(reader, table.id), access, user)) return;
   throw new RequestProblem(
     403,
     'not-allowed',

@@ -17,7 +17,7 @@ import { and, asc, count, eq, isNull } from 'drizzle-orm';
 import { demanded } from '../catalogue/text-summaries.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf, type Access } from '../rights/access.js';
 import { note } from '../audit/service.js';
 import { addRows, makeChange, type Head } from './changes.js';
@@ -28,7 +28,7 @@ import { addTable, changeTable, setOwnSet } from './store.js';
 export class TableService {
   constructor(private readonly database: Database) {}
 
-  async list(use: Use | undefined, asker: Asker): Promise<TableSummary[]> {
+  async list(use: Use | undefined, user: User): Promise<TableSummary[]> {
     const { read } = this.database;
     const rows = await read
       .select({ table: schema.tables, rows: count(schema.tableRows.position) })
@@ -37,11 +37,11 @@ export class TableService {
       .where(and(isNull(schema.tables.binnedAt), use ? eq(schema.tables.use, use) : undefined))
       .groupBy(schema.tables.id)
       .orderBy(asc(schema.tables.title));
-    const seen = await this.seenBy(asker);
+    const seen = await this.seenBy(user);
     return rows.map(({ table, rows: number }) => seen(table, number));
   }
 
-  async get(id: string, asker: Asker): Promise<StoredTable> {
+  async get(id: string, user: User): Promise<StoredTable> {
     const { read } = this.database;
     const [table] = await read
       .select()
@@ -57,7 +57,7 @@ export class TableService {
     const cells = stored.map((row) => row.cells);
     const { rows, problems } = withComputed(columns, cells, dayIn(new Date(), 'UTC'));
     return {
-      ...(await this.seenBy(asker))(table, stored.length),
+      ...(await this.seenBy(user))(table, stored.length),
       columns,
       cells: rows,
       problems,
@@ -65,19 +65,19 @@ export class TableService {
     };
   }
 
-  /** Summaries as the asker sees them: templates that they may not write are not named. */
+  /** Summaries as the user sees them: templates that they may not write are not named. */
   private async seenBy(
-    asker: Asker,
+    user: User,
     reader: Reader | Writer = this.database.read,
   ): Promise<(table: Row, rows: number) => TableSummary> {
-    const access = await accessOf(reader, asker);
+    const access = await accessOf(reader, user);
     const own = await ownSetsOf(reader);
-    return (table, rows) => summary(table, rows, own, access, asker);
+    return (table, rows) => summary(table, rows, own, access, user);
   }
 
   /** What a file holds, without taking anything from it. */
-  async recognise(bytes: Uint8Array, choices: Choices, into: string | undefined, asker: Asker): Promise<Recognised> {
-    const set = into === undefined ? undefined : await this.get(into, asker);
+  async recognise(bytes: Uint8Array, choices: Choices, into: string | undefined, user: User): Promise<Recognised> {
+    const set = into === undefined ? undefined : await this.get(into, user);
     return described(await tableOf(bytes, choices), set);
   }
 
@@ -86,15 +86,15 @@ export class TableService {
     title: string,
     bytes: Uint8Array,
     { accept, choices = {} }: { readonly accept: boolean; readonly choices?: Choices },
-    asker: Asker,
+    user: User,
   ): Promise<TableSummary> {
     const { columns, rows, notes } = await tableOf(bytes, choices);
     if (notes.length > 0 && !accept)
       throw new RequestProblem(422, 'bad-table', `${notes.join(' ')} Nothing was imported.`, { notes });
     const kept = columns.filter(({ key }) => choices[key]?.into !== '').map(plainColumn);
     return this.database.write(async (writer) => {
-      const made = await insert(writer, use, title, kept, only(rows, kept), asker);
-      return (await this.seenBy(asker, writer))(made, rows.length);
+      const made = await insert(writer, use, title, kept, only(rows, kept), user);
+      return (await this.seenBy(user, writer))(made, rows.length);
     });
   }
 
@@ -103,11 +103,11 @@ export class TableService {
     id: string,
     bytes: Uint8Array,
     { revision, choices }: { readonly revision: number; readonly choices: Choices },
-    asker: Asker,
+    user: User,
   ): Promise<TableSummary> {
     const { columns, rows } = await tableOf(bytes, choices);
     const place = (key: string): string => choices[key]?.into ?? key;
-    return this.changed(id, revision, asker, async (writer, head) => {
+    return this.changed(id, revision, user, async (writer, head) => {
       for (const column of columns) {
         const key = place(column.key);
         if (key !== '' && !head.columns.some((each) => each.key === key))
@@ -126,20 +126,20 @@ export class TableService {
   }
 
   /** A set that is made rather than imported. */
-  make({ use, title, columns, rows, ownOf }: MakeTable, asker: Asker): Promise<TableSummary> {
+  make({ use, title, columns, rows, ownOf }: MakeTable, user: User): Promise<TableSummary> {
     return this.database.write(async (writer) => {
-      const made = await insert(writer, use, title, columns, rows, asker);
+      const made = await insert(writer, use, title, columns, rows, user);
       if (ownOf !== undefined) {
         demandSamples(use);
-        await demanded(writer, ownOf, asker, 'write');
+        await demanded(writer, ownOf, user, 'write');
         await setOwnSet(writer, ownOf, made.id);
       }
-      return (await this.seenBy(asker, writer))(made, rows.length);
+      return (await this.seenBy(user, writer))(made, rows.length);
     });
   }
 
-  change(id: string, { revision, changes }: ChangeTable, asker: Asker): Promise<TableSummary> {
-    return this.changed(id, revision, asker, async (writer, head) => {
+  change(id: string, { revision, changes }: ChangeTable, user: User): Promise<TableSummary> {
+    return this.changed(id, revision, user, async (writer, head) => {
       for (const each of changes) await makeChange(writer, id, head, each);
     });
   }
@@ -147,7 +147,7 @@ export class TableService {
   private changed(
     id: string,
     revision: number,
-    asker: Asker,
+    user: User,
     work: (writer: Writer, head: Head) => Promise<void>,
   ): Promise<TableSummary> {
     return this.database.write(async (writer) => {
@@ -156,7 +156,7 @@ export class TableService {
         .from(schema.tables)
         .where(and(eq(schema.tables.id, id), isNull(schema.tables.binnedAt)));
       if (!table) throw notFound('table');
-      await demandChange(writer, table, asker);
+      await demandChange(writer, table, user);
       if (table.revision !== revision)
         throw new RequestProblem(
           409,
@@ -171,9 +171,9 @@ export class TableService {
       };
       await work(writer, head);
       if (head.folder !== table.folder) {
-        if (!isOwner(table, asker))
+        if (!isOwner(table, user))
           throw new RequestProblem(403, 'not-allowed', 'Its owner says who else may change this list.');
-        if (head.folder !== null) (await accessOf(writer, asker)).demand('fill', head.folder, 'folder');
+        if (head.folder !== null) (await accessOf(writer, user)).demand('fill', head.folder, 'folder');
       }
       const row: Row = {
         ...table,
@@ -189,41 +189,41 @@ export class TableService {
         .select({ rows: count() })
         .from(schema.tableRows)
         .where(eq(schema.tableRows.tableId, id));
-      if (row.use === 'recipients') await note(writer, asker, 'changed', 'table', id, changedWords(table, row));
-      return (await this.seenBy(asker, writer))(row, rows?.rows ?? 0);
+      if (row.use === 'recipients') await note(writer, user, 'changed', 'table', id, changedWords(table, row));
+      return (await this.seenBy(user, writer))(row, rows?.rows ?? 0);
     });
   }
 
   /** Makes a sample set of a set or list; of real people with names and addresses disguised, if asked to. */
-  async copy(id: string, { title, disguise }: CopyTable, asker: Asker): Promise<TableSummary> {
-    const { columns, cells } = await this.get(id, asker);
+  async copy(id: string, { title, disguise }: CopyTable, user: User): Promise<TableSummary> {
+    const { columns, cells } = await this.get(id, user);
     const rows = disguise ? disguised(columns, cells) : cells;
     return this.database.write(async (writer) => {
-      const made = await insert(writer, 'sample', title, columns, rows, asker);
-      return (await this.seenBy(asker, writer))(made, rows.length);
+      const made = await insert(writer, 'sample', title, columns, rows, user);
+      return (await this.seenBy(user, writer))(made, rows.length);
     });
   }
 
   /** Says which sample set is a template's own. */
-  async own(text: string, table: string | null, asker: Asker): Promise<void> {
-    if (table !== null) demandSamples((await this.get(table, asker)).use);
-    await demanded(this.database.read, text, asker, 'write');
+  async own(text: string, table: string | null, user: User): Promise<void> {
+    if (table !== null) demandSamples((await this.get(table, user)).use);
+    await demanded(this.database.read, text, user, 'write');
     await this.database.write((writer) => setOwnSet(writer, text, table));
   }
 
-  bin(id: string, binned: boolean, asker: Asker): Promise<void> {
+  bin(id: string, binned: boolean, user: User): Promise<void> {
     return this.database.write(async (writer) => {
       const [table] = await writer.select().from(schema.tables).where(eq(schema.tables.id, id));
       if (!table) throw notFound('table');
-      await demandChange(writer, table, asker);
+      await demandChange(writer, table, user);
       await changeTable(writer, id, { binnedAt: binned ? new Date().toISOString() : null });
-      await note(writer, asker, binned ? 'binned' : 'restored', 'table', id, table.title);
+      await note(writer, user, binned ? 'binned' : 'restored', 'table', id, table.title);
     });
   }
 
   /** The set as a file. */
-  async file(id: string, as: 'csv' | 'json', asker: Asker): Promise<{ title: string; content: string }> {
-    const { title, columns, cells } = await this.get(id, asker);
+  async file(id: string, as: 'csv' | 'json', user: User): Promise<{ title: string; content: string }> {
+    const { title, columns, cells } = await this.get(id, user);
     return { title, content: as === 'csv' ? writeCsv(columns, cells) : writeJson(columns, cells) };
   }
 }
@@ -242,7 +242,7 @@ async function insert(
   title: string,
   columns: readonly SampleColumn[],
   rows: readonly TableRow[],
-  asker: Asker,
+  user: User,
 ): Promise<Row> {
   const row: Row = {
     id: randomUUID(),
@@ -252,13 +252,13 @@ async function insert(
     revision: 1,
     updatedAt: new Date().toISOString(),
     binnedAt: null,
-    owner: asker.id,
+    owner: user.id,
     keepUntil: use === 'recipients' ? keptFor() : null,
     folder: null,
   };
   await addTable(writer, row);
   await addRows(writer, row.id, rows);
-  if (use === 'recipients') await note(writer, asker, 'made', 'table', row.id, title);
+  if (use === 'recipients') await note(writer, user, 'made', 'table', row.id, title);
   return row;
 }
 
@@ -279,7 +279,7 @@ function changedWords(before: Row, after: Row): string {
   return `${before.title}: ${words.join(', ') || 'rows or columns'}`;
 }
 
-function summary(table: Row, rows: number, all: readonly OwnOf[], access: Access, asker: Asker): TableSummary {
+function summary(table: Row, rows: number, all: readonly OwnOf[], access: Access, user: User): TableSummary {
   const { id, use, title, revision, updatedAt, owner, keepUntil, folder } = table;
   const own = all.filter(({ tableId }) => tableId === id);
   return {
@@ -293,7 +293,7 @@ function summary(table: Row, rows: number, all: readonly OwnOf[], access: Access
     owner: owner ?? undefined,
     keepUntil: keepUntil ?? undefined,
     folder: folder !== null && access.may('fill', folder) ? folder : undefined,
-    mayChange: asker.role !== 'colleague' && mayChange(table, own, access, asker),
-    mayShare: asker.role !== 'colleague' && isOwner(table, asker),
+    mayChange: user.role !== 'colleague' && mayChange(table, own, access, user),
+    mayShare: user.role !== 'colleague' && isOwner(table, user),
   };
 }

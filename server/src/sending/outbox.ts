@@ -11,7 +11,7 @@ import type { Moment } from '../fills/rendering.js';
 import { answered } from '../fills/records.js';
 import { nameOfFields } from '../fills/rows.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { mailboxOf } from '../people/names.js';
 import { workspaceOf } from '../people/workspace.js';
 import { withCounting } from './counting.js';
@@ -47,7 +47,7 @@ export interface Added {
   readonly record: Recorded;
   /** ISO moment, `draft`, or undefined for now. */
   readonly due: string | undefined;
-  readonly asker: Asker;
+  readonly user: User;
 }
 
 export class Outbox {
@@ -58,10 +58,10 @@ export class Outbox {
     private readonly isStandIn: () => boolean,
   ) {}
 
-  /** Where mail of the asker goes, and whether it is paused. */
-  async service(asker: Asker): Promise<SendingService> {
+  /** Where mail of the user goes, and whether it is paused. */
+  async service(user: User): Promise<SendingService> {
     const kind = this.smtp() === undefined ? 'none' : this.isStandIn() ? 'stand-in' : 'service';
-    return { kind, pause: await pauseFor(this.database.read, asker.id) };
+    return { kind, pause: await pauseFor(this.database.read, user.id) };
   }
 
   demandService(): string {
@@ -72,7 +72,7 @@ export class Outbox {
   }
 
   /** Puts a message in. @returns its id */
-  async add({ fill, message, assets, profile, moment, record, due, asker }: Added): Promise<string> {
+  async add({ fill, message, assets, profile, moment, record, due, user }: Added): Promise<string> {
     this.demandService();
     if (due !== undefined && due !== 'draft' && Date.parse(due) < moment.now.getTime() - 60_000)
       throw new RequestProblem(422, 'past', 'This time is past.');
@@ -94,7 +94,7 @@ export class Outbox {
     const at = moment.now.toISOString();
     const row: OutgoingRow = {
       id,
-      person: asker.id,
+      person: user.id,
       fill: fill.id,
       mailing: null,
       position: null,
@@ -145,15 +145,15 @@ export class Outbox {
     return withAssets(() => toEml(counted, { ...options, goes: true }));
   }
 
-  /** The asker's drafts, what waits, and the last that went. */
-  async list(asker: Asker): Promise<OutgoingSummary[]> {
+  /** The user's drafts, what waits, and the last that went. */
+  async list(user: User): Promise<OutgoingSummary[]> {
     const { read } = this.database;
     const waiting = await read
       .select(LISTED)
       .from(outgoing)
       .where(
         and(
-          eq(outgoing.person, asker.id),
+          eq(outgoing.person, user.id),
           isNull(outgoing.mailing),
           inArray(outgoing.state, ['draft', 'waiting', 'sending', 'uncertain', 'refused']),
         ),
@@ -163,7 +163,7 @@ export class Outbox {
     const gone = await read
       .select(LISTED)
       .from(outgoing)
-      .where(and(eq(outgoing.person, asker.id), eq(outgoing.state, 'gone')))
+      .where(and(eq(outgoing.person, user.id), eq(outgoing.state, 'gone')))
       .orderBy(desc(outgoing.goneAt))
       .limit(100);
     const rows = [...waiting, ...gone];
@@ -183,8 +183,8 @@ export class Outbox {
     return found;
   }
 
-  async get(id: string, asker: Asker): Promise<Outgoing> {
-    const row = await this.row(id, asker);
+  async get(id: string, user: User): Promise<Outgoing> {
+    const row = await this.row(id, user);
     const counted = (await this.counts([id])).get(id) ?? {};
     if (row.raw === null) {
       // What has gone is in the record of its recipient.
@@ -202,12 +202,12 @@ export class Outbox {
   }
 
   /** Another time, at once, back to an unfinished message; or what became of one that is uncertain. */
-  change(id: string, change: ChangeOutgoing, asker: Asker): Promise<OutgoingSummary> {
+  change(id: string, change: ChangeOutgoing, user: User): Promise<OutgoingSummary> {
     return this.database.write(async (writer) => {
       const [row] = await writer
         .select()
         .from(outgoing)
-        .where(and(eq(outgoing.id, id), eq(outgoing.person, asker.id)));
+        .where(and(eq(outgoing.id, id), eq(outgoing.person, user.id)));
       if (!row) throw notFound('message');
       const changed = changedRow(row, change);
       await changeOutgoing(writer, [id], changed);
@@ -221,11 +221,11 @@ export class Outbox {
     });
   }
 
-  private async row(id: string, asker: Asker): Promise<OutgoingRow> {
+  private async row(id: string, user: User): Promise<OutgoingRow> {
     const [row] = await this.database.read
       .select()
       .from(outgoing)
-      .where(and(eq(outgoing.id, id), eq(outgoing.person, asker.id)));
+      .where(and(eq(outgoing.id, id), eq(outgoing.person, user.id)));
     if (!row) throw notFound('message');
     return row;
   }

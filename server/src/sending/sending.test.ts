@@ -91,7 +91,7 @@ describe('a message to the mail service', () => {
     const mail = await PostalMime.parse(taken[0]?.raw ?? '');
     expect([mail.subject, mail.from?.address, mail.text?.trim()]).toEqual([
       'Hello Ann',
-      server.asker.address,
+      server.user.address,
       'Dear Ann,',
     ]);
   });
@@ -204,7 +204,7 @@ describe('a mail service in trouble', () => {
   it('not taking one sender: the others’ mail goes', async () => {
     await serve({
       onMailFrom: (from, _session, done) =>
-        from.address === server.asker.address ? refuseWith(550)(from, _session, done) : done(),
+        from.address === server.user.address ? refuseWith(550)(from, _session, done) : done(),
     });
     const mine = (await handOver(await fill())).body.outgoing;
     const other = await server.as('colleague');

@@ -13,7 +13,7 @@ import { makeApp } from '../http/app.js';
 import { makeServices, type Services, type Surroundings } from '../services.js';
 import { Workers } from '../workers/pool.js';
 import { sessionCookie } from '../http/session.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { addPerson } from '../people/service.js';
 import { addSession } from '../people/sessions.js';
 import { newToken } from '../people/secrets.js';
@@ -28,11 +28,11 @@ export interface Started {
   /** Calls as an administrator. */
   readonly call: Caller;
   /** The administrator that `call` calls as. */
-  readonly asker: Asker;
+  readonly user: User;
   /** Calls as nobody. */
   readonly nobody: Caller;
   /** Calls as a new person of that role. */
-  as(role: Role, name?: string): Promise<Caller & { readonly asker: Asker }>;
+  as(role: Role, name?: string): Promise<Caller & { readonly user: User }>;
   stop(): Promise<void>;
 }
 
@@ -48,11 +48,11 @@ export async function start(url?: string, around: Surroundings = {}): Promise<St
   await adopt(database);
   const services = makeServices(database, { workers, ...around });
   const app = makeApp(services, around.log ?? pino({ level: 'silent' }), { pages: 'no pages', checked: true });
-  const as = async (role: Role, name?: string): Promise<Caller & { readonly asker: Asker }> => {
+  const as = async (role: Role, name?: string): Promise<Caller & { readonly user: User }> => {
     count += 1;
     const id = `${role}-${process.pid}-${count}`;
     const token = newToken();
-    const asker = await database.write(async (writer) => {
+    const user = await database.write(async (writer) => {
       const added = await addPerson(writer, {
         id,
         name: name ?? id,
@@ -63,7 +63,7 @@ export async function start(url?: string, around: Surroundings = {}): Promise<St
       await addSession(writer, id, 'test', token);
       return added;
     });
-    return Object.assign(request.agent(app).set('cookie', sessionCookie(token)), { asker });
+    return Object.assign(request.agent(app).set('cookie', sessionCookie(token)), { user });
   };
   const call = await as('administrator');
   return {
@@ -72,7 +72,7 @@ export async function start(url?: string, around: Surroundings = {}): Promise<St
     services,
     app,
     call,
-    asker: call.asker,
+    user: call.user,
     nobody: request.agent(app),
     as,
     async stop() {

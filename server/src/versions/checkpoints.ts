@@ -4,7 +4,7 @@ import type { Checkpoint, CheckpointReason } from '@vocabula/contract';
 import { desc, eq, lt } from 'drizzle-orm';
 import type { Row } from '../catalogue/visible-texts.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { freeze } from './frozen.js';
 
 const { checkpoints } = schema;
@@ -18,7 +18,7 @@ export async function checkpoint(
   writer: Writer,
   row: Pick<Row, 'name' | 'revision' | 'document'>,
   reason: CheckpointReason,
-  asker: Pick<Asker, 'id' | 'name'>,
+  user: Pick<User, 'id' | 'name'>,
 ): Promise<void> {
   const document = row.document;
   const frozen = await freeze(writer, { name: row.name, revision: row.revision, document });
@@ -28,14 +28,14 @@ export async function checkpoint(
     frozen,
     revision: row.revision,
     reason,
-    who: asker.id,
-    whoName: asker.name,
+    who: user.id,
+    whoName: user.name,
     at: new Date().toISOString(),
   });
 }
 
 /** Keeps the state before a change, where a sitting begins with it or ten minutes have passed. */
-export async function checkpointBefore(writer: Writer, row: Row, asker: Asker, now = new Date()): Promise<void> {
+export async function checkpointBefore(writer: Writer, row: Row, user: User, now = new Date()): Promise<void> {
   const [last] = await writer
     .select()
     .from(checkpoints)
@@ -43,8 +43,8 @@ export async function checkpointBefore(writer: Writer, row: Row, asker: Asker, n
     .orderBy(desc(checkpoints.at))
     .limit(1);
   const since = (at: string): number => now.getTime() - Date.parse(at);
-  const sitting = !last || last.who !== asker.id || since(row.updatedAt) > SITTING;
-  if (sitting || since(last.at) >= WORK) await checkpoint(writer, row, sitting ? 'sitting' : 'work', asker);
+  const sitting = !last || last.who !== user.id || since(row.updatedAt) > SITTING;
+  if (sitting || since(last.at) >= WORK) await checkpoint(writer, row, sitting ? 'sitting' : 'work', user);
 }
 
 export async function checkpointsOf(reader: Reader | Writer, name: string): Promise<Checkpoint[]> {

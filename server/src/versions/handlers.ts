@@ -7,35 +7,34 @@ export const versionHandlers = ({
   remarks,
   heavy,
 }: Pick<Services, 'versions' | 'impact' | 'remarks' | 'heavy'>): HandlersOf<'versions'> => ({
-  'GET /versions/{name}': ({ params: { name }, asker }) => versions.standing(name, asker),
-  'GET /versions/{name}/findings': ({ params: { name }, asker }) =>
-    heavy.json('versions', 'findings', [name, asker], asker.id),
-  'POST /versions/{name}/publish': ({ params: { name }, body, asker }) =>
-    heavy.json('versions', 'publish', [name, body, asker], asker.id),
-  'DELETE /versions/{name}/timed/{id}': ({ params: { name, id }, asker }) => versions.takeBack(name, id, asker),
-  'GET /versions/{name}/states/{state}': ({ params: { name, state }, asker }) => versions.state(name, state, asker),
-  'POST /versions/{name}/restore': ({ params: { name }, body, asker }) =>
-    heavy.json('versions', 'restore', [name, body, asker], asker.id),
-  'POST /versions/{name}/checkpoints': ({ params: { name }, body: { reason }, asker }) =>
-    versions.checkpoint(name, reason, asker),
-  'GET /versions/{name}/versions/{number}/sent': ({ params: { name, number }, asker }) =>
-    versions.sentFrom(name, number, asker),
-  'POST /versions/{name}/versions/{number}/withdraw': ({ params: { name, number }, body, asker }) =>
-    versions.withdraw(name, number, body, asker),
-  'PUT /versions/{name}/retired': ({ params: { name }, body, asker }) => versions.retire(name, body, asker),
-  'DELETE /versions/{name}/retired': ({ params: { name }, asker }) => versions.retire(name, undefined, asker),
-  'GET /versions/{name}/dependents': ({ params: { name }, asker }) => impact.dependents(name, asker),
-  'GET /versions/{name}/impact/{template}': ({ params: { name, template }, asker }) =>
-    heavy.json('impact', 'impact', [name, template, asker], asker.id),
-  'GET /versions/{name}/remarks': ({ params: { name }, asker }) => remarks.list(name, asker),
-  'POST /versions/{name}/remarks': ({ params: { name }, body, asker }) => remarks.make(name, body, asker),
-  'PATCH /versions/{name}/remarks/{id}': ({ params: { name, id }, body, asker }) =>
-    remarks.change(name, id, body, asker),
+  'GET /versions/{name}': ({ params: { name }, user }) => versions.standing(name, user),
+  'GET /versions/{name}/findings': ({ params: { name }, user }) =>
+    heavy.json('versions', 'findings', [name, user], user.id),
+  'POST /versions/{name}/publish': ({ params: { name }, body, user }) =>
+    heavy.json('versions', 'publish', [name, body, user], user.id),
+  'DELETE /versions/{name}/timed/{id}': ({ params: { name, id }, user }) => versions.takeBack(name, id, user),
+  'GET /versions/{name}/states/{state}': ({ params: { name, state }, user }) => versions.state(name, state, user),
+  'POST /versions/{name}/restore': ({ params: { name }, body, user }) =>
+    heavy.json('versions', 'restore', [name, body, user], user.id),
+  'POST /versions/{name}/checkpoints': ({ params: { name }, body: { reason }, user }) =>
+    versions.checkpoint(name, reason, user),
+  'GET /versions/{name}/versions/{number}/sent': ({ params: { name, number }, user }) =>
+    versions.sentFrom(name, number, user),
+  'POST /versions/{name}/versions/{number}/withdraw': ({ params: { name, number }, body, user }) =>
+    versions.withdraw(name, number, body, user),
+  'PUT /versions/{name}/retired': ({ params: { name }, body, user }) => versions.retire(name, body, user),
+  'DELETE /versions/{name}/retired': ({ params: { name }, user }) => versions.retire(name, undefined, user),
+  'GET /versions/{name}/dependents': ({ params: { name }, user }) => impact.dependents(name, user),
+  'GET /versions/{name}/impact/{template}': ({ params: { name, template }, user }) =>
+    heavy.json('impact', 'impact', [name, template, user], user.id),
+  'GET /versions/{name}/remarks': ({ params: { name }, user }) => remarks.list(name, user),
+  'POST /versions/{name}/remarks': ({ params: { name }, body, user }) => remarks.make(name, body, user),
+  'PATCH /versions/{name}/remarks/{id}': ({ params: { name, id }, body, user }) => remarks.change(name, id, body, user),
 });
 
 export const requestHandlers = ({ requests }: Pick<Services, 'requests'>): HandlersOf<'requests'> => ({
-  'GET /requests': ({ asker }) => requests.list(asker),
-  'POST /requests/for/{name}': ({ params: { name }, body, asker }) => requests.ask(name, body, asker),
-  'POST /requests/{id}/answer': ({ params: { id }, body, asker }) => requests.answer(id, body, asker),
-  'DELETE /requests/{id}': ({ params: { id }, asker }) => requests.takeBack(id, asker),
+  'GET /requests': ({ user }) => requests.list(user),
+  'POST /requests/for/{name}': ({ params: { name }, body, user }) => requests.ask(name, body, user),
+  'POST /requests/{id}/answer': ({ params: { id }, body, user }) => requests.answer(id, body, user),
+  'DELETE /requests/{id}': ({ params: { id }, user }) => requests.takeBack(id, user),
 });

@@ -19,7 +19,7 @@ import { dependentsOf } from '../catalogue/uses.js';
 import { schema, type Database } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
 import { notFound } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { profileOf } from '../people/service.js';
 import { accessOf } from '../rights/access.js';
 import { subjectOf } from './publishing.js';
@@ -33,10 +33,10 @@ export class ImpactService {
   constructor(private readonly database: Database) {}
 
   /** The published templates that a text or the house is part of, through any depth. */
-  async dependents(name: string, asker: Asker): Promise<Dependents> {
+  async dependents(name: string, user: User): Promise<Dependents> {
     const { read } = this.database;
-    const { kind } = await subjectOf(read, name, asker);
-    const access = await accessOf(read, asker);
+    const { kind } = await subjectOf(read, name, user);
+    const access = await accessOf(read, user);
     const names =
       kind === 'house' ? await this.houseDependents() : await dependentsOf(read, [{ what: 'text', target: name }]);
     const texts: { name: string; title: string }[] = [];
@@ -52,19 +52,19 @@ export class ImpactService {
   }
 
   /** Renders one template before and after, for its own sample set, else the first set there is, else hard cases. */
-  async impact(name: string, template: string, asker: Asker): Promise<TemplateImpact> {
+  async impact(name: string, template: string, user: User): Promise<TemplateImpact> {
     const { read } = this.database;
-    const subject = await subjectOf(read, name, asker);
-    const [own] = await closure(read, template, asker, 'fill');
+    const subject = await subjectOf(read, name, user);
+    const [own] = await closure(read, template, user, 'fill');
     if (!own) throw notFound('template');
-    // As the asker's colleagues get it: with a signature and a sender, theirs standing for everybody's.
-    const profile = await profileOf(read, asker.id);
+    // As the user's colleagues get it: with a signature and a sender, theirs standing for everybody's.
+    const profile = await profileOf(read, user.id);
     const signature = signatureFor(own.document.attrs.front.purpose, profile);
-    const texts = await closure(read, template, asker, 'fill', signature ? [signature] : []);
+    const texts = await closure(read, template, user, 'fill', signature ? [signature] : []);
     const before = await currentHouse(read, 'fill');
     const changedHouse = subject.kind === 'house' ? subject.document : before.house;
     // What the changed text includes anew comes along.
-    const added = subject.kind === 'house' ? [] : await closure(read, name, asker, 'write');
+    const added = subject.kind === 'house' ? [] : await closure(read, name, user, 'write');
     const program = (house: House, changed: boolean): Program =>
       compileBundle({
         text: own,

@@ -9,7 +9,7 @@ import { changeText, derive, frontOf, underive } from '../catalogue/store.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { houseRow, type HouseRow } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { accessOf } from '../rights/access.js';
 import { freeze, kindedState, thawed, type KindedState } from './frozen.js';
 import { changeHouse } from '../house/house-state.js';
@@ -25,7 +25,7 @@ interface About {
   readonly publishedRevision: number | undefined;
   readonly mayWrite: boolean;
   readonly mayPublish: boolean;
-  /** Why the asker may not publish although the folder would let them. */
+  /** Why the user may not publish although the folder would let them. */
   readonly whyNot: string | undefined;
 }
 
@@ -38,17 +38,17 @@ export type Subject = About &
 /** A state of a subject that is to be published. */
 export type Candidate = Pick<About, 'name' | 'title' | 'revision'> & KindedState;
 
-/** The subject of that name. Throws a 404 where the asker may not see it. */
-export async function subjectOf(reader: Reader | Writer, name: string, asker: Asker): Promise<Subject> {
-  if (name === HOUSE_NAME) return houseSubject(await houseRow(reader), asker);
+/** The subject of that name. Throws a 404 where the user may not see it. */
+export async function subjectOf(reader: Reader | Writer, name: string, user: User): Promise<Subject> {
+  if (name === HOUSE_NAME) return houseSubject(await houseRow(reader), user);
   const row = await rowOf(reader, name);
-  const access = await accessOf(reader, asker);
+  const access = await accessOf(reader, user);
   if (!row || row.binnedAt !== null) throw notFound('text');
   const mayWrite = access.may('write', row.folder);
   if (row.published === null && !mayWrite) throw notFound('text');
   access.demand('fill', row.folder);
   const second = row.secondPerson || access.folders.get(row.folder)?.secondPerson === true;
-  const wrote = row.writtenBy.includes(asker.id);
+  const wrote = row.writtenBy.includes(user.id);
   const granted = access.may('publish', row.folder);
   return {
     kind: 'text',
@@ -68,7 +68,7 @@ export async function subjectOf(reader: Reader | Writer, name: string, asker: As
   };
 }
 
-function houseSubject(row: HouseRow | undefined, asker: Asker): Subject {
+function houseSubject(row: HouseRow | undefined, user: User): Subject {
   if (!row) throw notFound('house');
   return {
     kind: 'house',
@@ -78,16 +78,16 @@ function houseSubject(row: HouseRow | undefined, asker: Asker): Subject {
     document: row.house,
     published: row.published ?? undefined,
     publishedRevision: row.publishedRevision ?? undefined,
-    mayWrite: asker.role !== 'colleague',
-    mayPublish: asker.role === 'administrator',
+    mayWrite: user.role !== 'colleague',
+    mayPublish: user.role === 'administrator',
     whyNot: undefined,
   };
 }
 
 /** What stands against publishing: errors, and blocks that colleagues would miss. */
-export async function obstacles(reader: Reader | Writer, subject: Candidate, asker: Asker): Promise<Finding[]> {
+export async function obstacles(reader: Reader | Writer, subject: Candidate, user: User): Promise<Finding[]> {
   if (subject.kind === 'house') return [];
-  const found = await findingsOf(reader, subject, asker);
+  const found = await findingsOf(reader, subject, user);
   const included = await reader
     .select({ name: texts.name, title: texts.title, published: texts.published })
     .from(schema.uses)
@@ -101,11 +101,11 @@ export async function obstacles(reader: Reader | Writer, subject: Candidate, ask
 export async function demandPublishable(
   reader: Reader | Writer,
   subject: Candidate & Pick<About, 'mayPublish' | 'whyNot'>,
-  asker: Asker,
+  user: User,
 ): Promise<void> {
   if (!subject.mayPublish)
     throw new RequestProblem(403, 'not-allowed', subject.whyNot ?? 'You may not publish this. Ask for it.');
-  const found = await obstacles(reader, subject, asker);
+  const found = await obstacles(reader, subject, user);
   if (!hasErrors(found)) return;
   const errors = found.filter(({ level }) => level === 'error');
   throw new RequestProblem(422, 'has-errors', `${errors[0]?.message ?? ''} It cannot be published like this.`, errors);
@@ -116,7 +116,7 @@ export async function publishState(
   writer: Writer,
   candidate: Candidate,
   words: string,
-  who: Pick<Asker, 'id' | 'name'>,
+  who: Pick<User, 'id' | 'name'>,
 ): Promise<number> {
   const { name, title, revision } = candidate;
   const frozen = await freeze(writer, candidate);
@@ -152,12 +152,12 @@ export async function withdraw(
   subject: Subject,
   number: number,
   because: string,
-  asker: Asker,
+  user: User,
 ): Promise<void> {
   const at = new Date().toISOString();
   const { rowsAffected } = await writer
     .update(versions)
-    .set({ withdrawnAt: at, withdrawnBy: asker.name, withdrawnBecause: because })
+    .set({ withdrawnAt: at, withdrawnBy: user.name, withdrawnBecause: because })
     .where(and(eq(versions.text, subject.name), eq(versions.number, number)));
   if (rowsAffected === 0) throw notFound('version');
   if (subject.published === number) {
@@ -167,7 +167,7 @@ export async function withdraw(
       await underive(writer, subject.name, 'published');
     }
   }
-  await note(writer, asker, 'withdrew', subject.kind, subject.name, `${subject.title}, version ${number}: ${because}`);
+  await note(writer, user, 'withdrew', subject.kind, subject.name, `${subject.title}, version ${number}: ${because}`);
 }
 
 /** A frozen state, by its id. */

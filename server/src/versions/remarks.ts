@@ -5,7 +5,7 @@ import { and, asc, eq } from 'drizzle-orm';
 import { demanded } from '../catalogue/text-summaries.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 
 const { remarks } = schema;
 type Row = typeof remarks.$inferSelect;
@@ -13,24 +13,24 @@ type Row = typeof remarks.$inferSelect;
 export class RemarkService {
   constructor(private readonly database: Database) {}
 
-  async list(name: string, asker: Asker): Promise<Remark[]> {
+  async list(name: string, user: User): Promise<Remark[]> {
     const { read } = this.database;
-    await demanded(read, name, asker, 'write');
+    await demanded(read, name, user, 'write');
     const rows = await read.select().from(remarks).where(eq(remarks.text, name)).orderBy(asc(remarks.at));
     return rows.map(remarkOf);
   }
 
-  make(name: string, { quote, body }: MakeRemark, asker: Asker): Promise<Remark> {
+  make(name: string, { quote, body }: MakeRemark, user: User): Promise<Remark> {
     return this.database.write(async (writer) => {
-      await demanded(writer, name, asker, 'write');
-      return remarkOf(await addRemark(writer, name, asker, { quote, body }));
+      await demanded(writer, name, user, 'write');
+      return remarkOf(await addRemark(writer, name, user, { quote, body }));
     });
   }
 
   /** Answers a remark, settles it, or opens it again. */
-  change(name: string, id: string, { settled, reply }: ChangeRemark, asker: Asker): Promise<Remark> {
+  change(name: string, id: string, { settled, reply }: ChangeRemark, user: User): Promise<Remark> {
     return this.database.write(async (writer) => {
-      await demanded(writer, name, asker, 'write');
+      await demanded(writer, name, user, 'write');
       const [row] = await writer
         .select()
         .from(remarks)
@@ -42,9 +42,9 @@ export class RemarkService {
         ...(reply === undefined
           ? {}
           : {
-              answers: [...row.answers, { who: asker.name, at, body: reply }],
+              answers: [...row.answers, { who: user.name, at, body: reply }],
             }),
-        ...(settled === undefined ? {} : { settledAt: settled ? at : null, settledBy: settled ? asker.name : null }),
+        ...(settled === undefined ? {} : { settledAt: settled ? at : null, settledBy: settled ? user.name : null }),
       };
       await writer.update(remarks).set(changed).where(eq(remarks.id, id));
       return remarkOf(changed);
@@ -66,7 +66,7 @@ const remarkOf = (row: Row): Remark => ({
 export async function addRemark(
   writer: Writer,
   text: string,
-  asker: Pick<Asker, 'id' | 'name'>,
+  user: Pick<User, 'id' | 'name'>,
   { quote, body }: MakeRemark,
 ): Promise<Row> {
   const row: Row = {
@@ -74,8 +74,8 @@ export async function addRemark(
     text,
     ...quote,
     body,
-    who: asker.id,
-    whoName: asker.name,
+    who: user.id,
+    whoName: user.name,
     at: new Date().toISOString(),
     answers: [],
     settledAt: null,

@@ -5,7 +5,7 @@ import { and, desc, eq } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { freeze } from './frozen.js';
 import { demandPublishable, frozenState, publishState, subjectOf } from './publishing.js';
 
@@ -16,9 +16,9 @@ export class RequestService {
   constructor(private readonly database: Database) {}
 
   /** Asks for the working copy to be published; an open request for the same text is taken back by it. */
-  ask(name: string, { revision, note: words, report }: Ask, asker: Asker): Promise<Request> {
+  ask(name: string, { revision, note: words, report }: Ask, user: User): Promise<Request> {
     return this.database.write(async (writer) => {
-      const subject = await subjectOf(writer, name, asker);
+      const subject = await subjectOf(writer, name, user);
       if (!subject.mayWrite) throw new RequestProblem(403, 'not-allowed', 'This is for those who may write it.');
       if (subject.revision !== revision)
         throw new RequestProblem(409, 'stale-revision', `“${subject.title}” was changed meanwhile. Look at it again.`);
@@ -33,8 +33,8 @@ export class RequestService {
         revision,
         note: words,
         report,
-        who: asker.id,
-        whoName: asker.name,
+        who: user.id,
+        whoName: user.name,
         at: new Date().toISOString(),
         state: 'open',
         answeredBy: null,
@@ -42,78 +42,78 @@ export class RequestService {
         remark: null,
       };
       await writer.insert(requests).values(row);
-      await note(writer, asker, 'asked to publish', subject.kind, name, `${subject.title}: ${words}`);
-      return requestOf(row, subject.title, asker);
+      await note(writer, user, 'asked to publish', subject.kind, name, `${subject.title}: ${words}`);
+      return requestOf(row, subject.title, user);
     });
   }
 
-  /** Open requests that the asker can answer, and all that are their own and not yet over. */
-  async list(asker: Asker): Promise<Request[]> {
+  /** Open requests that the user can answer, and all that are their own and not yet over. */
+  async list(user: User): Promise<Request[]> {
     const { read } = this.database;
     const rows = await read.select().from(requests).orderBy(desc(requests.at)).limit(1000);
     const found: Request[] = [];
     for (const row of rows) {
-      const mine = row.who === asker.id && (row.state === 'open' || row.state === 'returned');
+      const mine = row.who === user.id && (row.state === 'open' || row.state === 'returned');
       if (!mine && row.state !== 'open') continue;
-      const subject = await subjectOf(read, row.text, asker).catch(() => undefined);
+      const subject = await subjectOf(read, row.text, user).catch(() => undefined);
       if (!subject || !(mine || subject.mayPublish)) continue;
       // What was returned has been dealt with once a later version is out.
       if (row.state === 'returned' && (subject.publishedRevision ?? 0) >= row.revision) continue;
-      found.push(requestOf(row, subject.title, asker));
+      found.push(requestOf(row, subject.title, user));
     }
     return found;
   }
 
   /** Publishes what was asked for, as it was when it was asked for; or returns it with a remark. */
-  answer(id: string, answer: Answer, asker: Asker): Promise<Request> {
+  answer(id: string, answer: Answer, user: User): Promise<Request> {
     return this.database.write(async (writer) => {
       const [row] = await writer.select().from(requests).where(eq(requests.id, id));
       if (!row) throw notFound('request');
-      const subject = await subjectOf(writer, row.text, asker).catch(() => {
+      const subject = await subjectOf(writer, row.text, user).catch(() => {
         throw notFound('request');
       });
-      if (!subject.mayPublish && row.who !== asker.id) throw notFound('request');
+      if (!subject.mayPublish && row.who !== user.id) throw notFound('request');
       if (row.state !== 'open') throw new RequestProblem(409, 'answered', 'This request has been answered already.');
       if (answer.answer === 'accept') {
         const state = { ...subject, ...(await frozenState(writer, row.frozen)), revision: row.revision };
-        await demandPublishable(writer, state, asker);
-        await publishState(writer, state, `${row.note} (asked for by ${row.whoName})`, asker);
+        await demandPublishable(writer, state, user);
+        await publishState(writer, state, `${row.note} (asked for by ${row.whoName})`, user);
       } else {
         if (!subject.mayPublish) throw new RequestProblem(403, 'not-allowed', 'This is for those who may publish it.');
-        await note(writer, asker, 'returned', subject.kind, row.text, `${subject.title}: ${answer.remark}`);
+        await note(writer, user, 'returned', subject.kind, row.text, `${subject.title}: ${answer.remark}`);
       }
       const changed: Row = {
         ...row,
         state: answer.answer === 'accept' ? 'accepted' : 'returned',
-        answeredBy: asker.name,
+        answeredBy: user.name,
         answeredAt: new Date().toISOString(),
         remark: answer.answer === 'return' ? answer.remark : null,
       };
       await writer.update(requests).set(changed).where(eq(requests.id, id));
-      return requestOf(changed, subject.title, asker);
+      return requestOf(changed, subject.title, user);
     });
   }
 
   /** Takes one's own request back. */
-  takeBack(id: string, asker: Asker): Promise<void> {
+  takeBack(id: string, user: User): Promise<void> {
     return this.database.write(async (writer) => {
       const { rowsAffected } = await writer
         .update(requests)
         .set({ state: 'taken back' })
-        .where(and(eq(requests.id, id), eq(requests.who, asker.id)));
+        .where(and(eq(requests.id, id), eq(requests.who, user.id)));
       if (rowsAffected === 0) throw notFound('request');
     });
   }
 }
 
 /** The requests for one text, the last first. */
-export async function requestsOf(reader: Reader | Writer, name: string, asker: Asker): Promise<Request[]> {
+export async function requestsOf(reader: Reader | Writer, name: string, user: User): Promise<Request[]> {
   const rows = await reader.select().from(requests).where(eq(requests.text, name)).orderBy(desc(requests.at)).limit(20);
-  const { title } = await subjectOf(reader, name, asker);
-  return rows.filter((row) => row.state !== 'taken back').map((row) => requestOf(row, title, asker));
+  const { title } = await subjectOf(reader, name, user);
+  return rows.filter((row) => row.state !== 'taken back').map((row) => requestOf(row, title, user));
 }
 
-const requestOf = (row: Row, title: string, asker: Asker): Request => ({
+const requestOf = (row: Row, title: string, user: User): Request => ({
   id: row.id,
   text: row.text,
   title,
@@ -121,7 +121,7 @@ const requestOf = (row: Row, title: string, asker: Asker): Request => ({
   note: row.note,
   report: row.report,
   who: row.whoName,
-  mine: row.who === asker.id,
+  mine: row.who === user.id,
   at: row.at,
   state: row.state,
   remark: row.remark ?? undefined,

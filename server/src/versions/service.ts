@@ -22,8 +22,8 @@ import { changeText, updateText } from '../catalogue/store.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { keepHouse } from '../house/service.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
-import { askerOfRow } from '../people/names.js';
+import type { User } from '../people/user.js';
+import { userOfRow } from '../people/names.js';
 import { checkpoint, checkpointsOf, forgetOld } from './checkpoints.js';
 import { freeze } from './frozen.js';
 import {
@@ -42,9 +42,9 @@ const { versions, timed, fills, handedOver, remarks, people } = schema;
 export class VersionService {
   constructor(private readonly database: Database) {}
 
-  async standing(name: string, asker: Asker): Promise<Standing> {
+  async standing(name: string, user: User): Promise<Standing> {
     const { read } = this.database;
-    const subject = await subjectOf(read, name, asker);
+    const subject = await subjectOf(read, name, user);
     const all = await versionsOf(read, name);
     const { row } = subject;
     const [open] = await read
@@ -61,7 +61,7 @@ export class VersionService {
       versions: all,
       checkpoints: inside ? await checkpointsOf(read, name) : [],
       timed: inside ? await timedOf(read, name) : [],
-      requests: inside ? await requestsOf(read, name, asker) : [],
+      requests: inside ? await requestsOf(read, name, user) : [],
       openRemarks: inside ? (open?.remarks ?? 0) : 0,
       retired: row?.retiredAt ? { at: row.retiredAt, replacedBy: row.replacedBy ?? undefined } : undefined,
       mayPublish: subject.mayPublish,
@@ -71,27 +71,23 @@ export class VersionService {
   }
 
   /** What the checker says of the working copy, and what would stop its publishing. */
-  async findings(name: string, asker: Asker): Promise<Finding[]> {
+  async findings(name: string, user: User): Promise<Finding[]> {
     const { read } = this.database;
-    const subject = await subjectOf(read, name, asker);
+    const subject = await subjectOf(read, name, user);
     demandWrite(subject);
-    return obstacles(read, subject, asker);
+    return obstacles(read, subject, user);
   }
 
   /** Publishes the working copy, now or at a time. Throws: 409 on another revision, 422 with errors. */
-  publish(
-    name: string,
-    { revision, note: words, at }: Publish,
-    asker: Asker,
-  ): Promise<{ version: number | undefined }> {
+  publish(name: string, { revision, note: words, at }: Publish, user: User): Promise<{ version: number | undefined }> {
     return this.database.write(async (writer) => {
-      const subject = await subjectOf(writer, name, asker);
+      const subject = await subjectOf(writer, name, user);
       if (subject.revision !== revision)
         throw new RequestProblem(409, 'stale-revision', `“${subject.title}” was changed meanwhile. Look at it again.`);
-      await demandPublishable(writer, subject, asker);
+      await demandPublishable(writer, subject, user);
       if (at === undefined) {
         await takeBackTimed(writer, name);
-        return { version: await publishState(writer, subject, words, asker) };
+        return { version: await publishState(writer, subject, words, user) };
       }
       const due = new Date(at).toISOString();
       if (due <= new Date().toISOString())
@@ -103,56 +99,56 @@ export class VersionService {
         frozen: await freeze(writer, subject),
         revision,
         note: words,
-        who: asker.id,
+        who: user.id,
         due,
         state: 'waiting',
       });
-      await note(writer, asker, 'timed', subject.kind, name, `${subject.title} for ${due}: ${words}`);
+      await note(writer, user, 'timed', subject.kind, name, `${subject.title} for ${due}: ${words}`);
       return { version: undefined };
     });
   }
 
   /** Takes a timed publishing back before it is due, or one that was stopped off the list. */
-  takeBack(name: string, id: string, asker: Asker): Promise<void> {
+  takeBack(name: string, id: string, user: User): Promise<void> {
     return this.database.write(async (writer) => {
-      const subject = await subjectOf(writer, name, asker);
+      const subject = await subjectOf(writer, name, user);
       demandPublish(subject);
       const { rowsAffected } = await writer
         .update(timed)
         .set({ state: 'taken back' })
         .where(and(eq(timed.id, id), eq(timed.text, name)));
       if (rowsAffected === 0) throw notFound('time');
-      await note(writer, asker, 'took back', subject.kind, name, `${subject.title}: publishing at a time`);
+      await note(writer, user, 'took back', subject.kind, name, `${subject.title}: publishing at a time`);
     });
   }
 
-  withdraw(name: string, number: number, { because }: Because, asker: Asker): Promise<void> {
+  withdraw(name: string, number: number, { because }: Because, user: User): Promise<void> {
     return this.database.write(async (writer) => {
-      const subject = await subjectOf(writer, name, asker);
+      const subject = await subjectOf(writer, name, user);
       demandPublish(subject);
-      await withdraw(writer, subject, number, because, asker);
+      await withdraw(writer, subject, number, because, user);
     });
   }
 
   /** No longer offered, kept for history; or offered again. */
-  retire(name: string, retire: Retire | undefined, asker: Asker): Promise<void> {
+  retire(name: string, retire: Retire | undefined, user: User): Promise<void> {
     return this.database.write(async (writer) => {
-      const { row } = await demanded(writer, name, asker, 'publish');
+      const { row } = await demanded(writer, name, user, 'publish');
       if (retire?.replacedBy !== undefined) {
         if (retire.replacedBy === name) throw new RequestProblem(422, 'loop', 'It cannot take its own place.');
-        await demanded(writer, retire.replacedBy, asker, 'fill');
+        await demanded(writer, retire.replacedBy, user, 'fill');
       }
       const retiredAt = retire ? new Date().toISOString() : null;
       await changeText(writer, name, { retiredAt, replacedBy: retire?.replacedBy ?? null });
       const words = retire?.replacedBy ? `${row.title}, replaced by ${retire.replacedBy}` : row.title;
-      await note(writer, asker, retire ? 'retired' : 'offered again', 'text', name, words);
+      await note(writer, user, retire ? 'retired' : 'offered again', 'text', name, words);
     });
   }
 
   /** A state of history: `working`, `version:N` or `checkpoint:ID`. */
-  async state(name: string, state: string, asker: Asker): Promise<State> {
+  async state(name: string, state: string, user: User): Promise<State> {
     const { read } = this.database;
-    const subject = await subjectOf(read, name, asker);
+    const subject = await subjectOf(read, name, user);
     if (state === 'working') {
       demandWrite(subject);
       const at = subject.row?.updatedAt ?? new Date().toISOString();
@@ -163,43 +159,43 @@ export class VersionService {
   }
 
   /** Makes a state of history the working copy; the one there was is kept as a checkpoint. */
-  restore(name: string, { state, revision }: RestoreState, asker: Asker): Promise<WorkingCopy | { revision: number }> {
+  restore(name: string, { state, revision }: RestoreState, user: User): Promise<WorkingCopy | { revision: number }> {
     return this.database.write(async (writer) => {
-      const subject = await subjectOf(writer, name, asker);
+      const subject = await subjectOf(writer, name, user);
       demandWrite(subject);
       if (subject.revision !== revision)
         throw new RequestProblem(409, 'stale-revision', `“${subject.title}” was changed meanwhile. Look at it again.`);
       const before = await frozenState(writer, (await stateOf(writer, subject, state)).frozen);
       await note(
         writer,
-        asker,
+        user,
         'restored',
         subject.kind,
         name,
         `${subject.title} as it was in ${state.replace(':', ' ')}`,
       );
       if (before.kind === 'house') {
-        const { revision: next } = await keepHouse(writer, before.document, asker);
+        const { revision: next } = await keepHouse(writer, before.document, user);
         return { revision: next };
       }
       if (subject.kind === 'house') throw notFound('state');
-      await checkpoint(writer, subject.row, 'restore', asker);
-      return workingCopy(await updateText(writer, subject.row, before.document, asker));
+      await checkpoint(writer, subject.row, 'restore', user);
+      return workingCopy(await updateText(writer, subject.row, before.document, user));
     });
   }
 
   /** Keeps the state a text is in, before something large is done to it. */
-  checkpoint(name: string, reason: CheckpointReason, asker: Asker): Promise<void> {
+  checkpoint(name: string, reason: CheckpointReason, user: User): Promise<void> {
     return this.database.write(async (writer) => {
-      const { row } = await demanded(writer, name, asker, 'write');
-      await checkpoint(writer, row, reason, asker);
+      const { row } = await demanded(writer, name, user, 'write');
+      await checkpoint(writer, row, reason, user);
     });
   }
 
   /** The messages that were handed over from a version. */
-  async sentFrom(name: string, number: number, asker: Asker): Promise<SentFrom[]> {
+  async sentFrom(name: string, number: number, user: User): Promise<SentFrom[]> {
     const { read } = this.database;
-    const subject = await subjectOf(read, name, asker);
+    const subject = await subjectOf(read, name, user);
     demandWrite(subject);
     const rows = await read
       .select({ at: handedOver.at, subject: handedOver.subject, recipients: handedOver.recipients, person: people })
@@ -211,7 +207,7 @@ export class VersionService {
       .limit(1000);
     return rows.map(({ at, subject: words, recipients, person }) => ({
       at,
-      who: person ? askerOfRow(person).name : 'somebody',
+      who: person ? userOfRow(person).name : 'somebody',
       recipients: recipients,
       subject: words,
     }));
@@ -252,16 +248,12 @@ async function publishDue(writer: Writer, id: string): Promise<boolean> {
       .where(eq(timed.id, id));
   try {
     if (!person || person.endedAt !== null) throw new RequestProblem(403, 'not-allowed', 'Who asked for it is gone.');
-    const asker = askerOfRow(person);
-    const subject = await subjectOf(writer, row.text, asker);
+    const user = userOfRow(person);
+    const subject = await subjectOf(writer, row.text, user);
     const state = { ...subject, ...(await frozenState(writer, row.frozen)), revision: row.revision };
     // As it was asked for, whatever was written since; so whoever wrote since does not matter either.
-    await demandPublishable(
-      writer,
-      { ...state, mayPublish: subject.mayPublish || subject.whyNot !== undefined },
-      asker,
-    );
-    await publishState(writer, state, row.note, asker);
+    await demandPublishable(writer, { ...state, mayPublish: subject.mayPublish || subject.whyNot !== undefined }, user);
+    await publishState(writer, state, row.note, user);
     await end('done');
     return true;
   } catch (problem) {
@@ -340,7 +332,7 @@ async function timedOf(reader: Reader | Writer, name: string): Promise<Timed[]> 
     .orderBy(asc(timed.due));
   return rows.flatMap(({ timed: { id, note: words, due, state, words: why }, person }) =>
     state === 'waiting' || state === 'stopped'
-      ? [{ id, note: words, who: person ? askerOfRow(person).name : 'somebody', due, state, words: why ?? undefined }]
+      ? [{ id, note: words, who: person ? userOfRow(person).name : 'somebody', due, state, words: why ?? undefined }]
       : [],
   );
 }

@@ -54,7 +54,7 @@ describe('publishing', () => {
     expect((await handOver(old.id, colleague)).body.text).toBe('First.\n');
     expect((await standing('visit')).versions[1]).toMatchObject({ number: 1, sent: 1 });
     const sent = (await server.call.get('/api/versions/visit/versions/1/sent')).body;
-    expect(sent).toMatchObject([{ who: colleague.asker.name, recipients: [] }]);
+    expect(sent).toMatchObject([{ who: colleague.user.name, recipients: [] }]);
   });
   it('is stopped by errors, and by a block that colleagues would miss', async () => {
     await makeText(server, 'Broken', words('Broken', '{{nobody}}'));
@@ -312,8 +312,8 @@ describe('a request to publish', () => {
     const [writer, publisher] = [await server.as('author', 'Wim'), await server.as('author')];
     const folder = (await server.call.post('/api/folders').send({ parent: 'root', title: 'F' })).body.id;
     const grants = [
-      { holder: `person:${writer.asker.id}`, right: 'write' },
-      { holder: `person:${publisher.asker.id}`, right: 'publish' },
+      { holder: `person:${writer.user.id}`, right: 'write' },
+      { holder: `person:${publisher.user.id}`, right: 'publish' },
     ];
     await server.call.patch(`/api/folders/${folder}`).send({ inherits: false, grants }).expect(204);
     await makeText({ call: writer }, 'Visit', words('Visit', 'Asked for.'), folder);
@@ -364,7 +364,7 @@ describe('a remark', () => {
       quote,
       body: 'When, exactly?',
       answers: [{ body: 'In May.' }],
-      settled: { by: server.asker.name },
+      settled: { by: server.user.name },
     });
     expect((await standing('visit')).openRemarks).toBe(0);
     const { id: fill } = (await begin('visit')).body;

@@ -1,4 +1,4 @@
-/** The asker's day and zone. */
+/** The user's day and zone. */
 import { dayIn } from '@vocabula/core';
 
 export const zone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;

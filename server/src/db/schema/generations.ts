@@ -1,4 +1,4 @@
-/** How often something has changed that much depends on: see `db/kept.ts`. Raised by triggers, in the transaction of the change. */
+/** How often something has changed that much depends on: see `db/generation-cache.ts`. Raised by triggers, in the transaction of the change. */
 import { integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 export const generations = sqliteTable('generations', {

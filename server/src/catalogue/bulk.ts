@@ -4,7 +4,7 @@ import { inArray } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
-import type { Asker } from '../people/asker.js';
+import type { User } from '../people/user.js';
 import { removeProofRecord } from '../proofs/service.js';
 import { accessOf, type Access } from '../rights/access.js';
 import { setOwnSet } from '../samples/store.js';
@@ -22,15 +22,15 @@ interface With {
   readonly writer: Writer;
   readonly rows: readonly TextHead[];
   readonly access: Access;
-  readonly asker: Asker;
+  readonly user: User;
 }
 
 /**
  * One act on several texts: on all of them, or, where one may not be, on none.
  * @throws RequestProblem 404 where one is not there for who asks, 403 where they may not do this to it
  */
-export async function actOnMany(writer: Writer, many: Many, asker: Asker): Promise<void> {
-  const access = await accessOf(writer, asker);
+export async function actOnMany(writer: Writer, many: Many, user: User): Promise<void> {
+  const access = await accessOf(writer, user);
   const rows: TextHead[] = [];
   for (let at = 0; at < many.names.length; at += 500)
     rows.push(
@@ -41,7 +41,7 @@ export async function actOnMany(writer: Writer, many: Many, asker: Asker): Promi
     );
   if (rows.length !== new Set(many.names).size) throw notFound('text');
   for (const row of rows) access.demand('write', row.folder);
-  const given: With = { writer, rows, access, asker };
+  const given: With = { writer, rows, access, user };
   switch (many.act) {
     case 'move':
       return move(given, many);
@@ -58,7 +58,7 @@ export async function actOnMany(writer: Writer, many: Many, asker: Asker): Promi
   }
 }
 
-async function move({ writer, rows, access, asker }: With, { folder }: Act<'move'>): Promise<void> {
+async function move({ writer, rows, access, user }: With, { folder }: Act<'move'>): Promise<void> {
   access.demand('write', folder, 'folder');
   const to = access.folders.get(folder)?.title ?? '';
   for (const row of rows) {
@@ -67,9 +67,9 @@ async function move({ writer, rows, access, asker }: With, { folder }: Act<'move
       access.demand('publish', row.folder);
       access.demand('publish', folder, 'folder');
     }
-    const secondPerson = carriedRequirement(row, folder, access, asker);
+    const secondPerson = carriedRequirement(row, folder, access, user);
     await changeText(writer, row.name, { folder, position: 0, secondPerson });
-    await note(writer, asker, 'moved', 'text', row.name, `${row.title} to ${to}`);
+    await note(writer, user, 'moved', 'text', row.name, `${row.title} to ${to}`);
   }
 }
 
@@ -85,31 +85,31 @@ async function tag({ writer, rows }: With, { tags, off }: Act<'tag'>): Promise<v
     });
 }
 
-async function bin({ writer, rows, access, asker }: With): Promise<void> {
+async function bin({ writer, rows, access, user }: With): Promise<void> {
   for (const row of rows) {
     if (row.published !== null) access.demand('publish', row.folder);
     await changeText(writer, row.name, { binnedAt: new Date().toISOString() });
-    await note(writer, asker, 'binned', 'text', row.name, row.title);
+    await note(writer, user, 'binned', 'text', row.name, row.title);
   }
 }
 
-async function restore({ writer, rows, access, asker }: With): Promise<void> {
+async function restore({ writer, rows, access, user }: With): Promise<void> {
   for (const row of rows) {
     if (row.published !== null) access.demand('publish', row.folder);
     const whole = await rowOf(writer, row.name);
     if (whole) await callWordIsFree(writer, row.name, whole.document);
     await changeText(writer, row.name, { binnedAt: null });
-    await note(writer, asker, 'restored', 'text', row.name, row.title);
+    await note(writer, user, 'restored', 'text', row.name, row.title);
   }
 }
 
-async function purge({ writer, rows, access, asker }: With): Promise<void> {
+async function purge({ writer, rows, access, user }: With): Promise<void> {
   for (const row of rows) {
     // What colleagues never had is its author's to throw away.
     access.demand(row.publishedRevision === null ? 'write' : 'manage', row.folder);
     if (row.binnedAt === null) throw new RequestProblem(422, 'not-binned', `“${row.title}” is not in the bin.`);
     await purgeOne(writer, row);
-    await note(writer, asker, 'purged', 'text', row.name, row.title);
+    await note(writer, user, 'purged', 'text', row.name, row.title);
   }
 }
 
@@ -118,7 +118,7 @@ async function purge({ writer, rows, access, asker }: With): Promise<void> {
  * goes with it, unless somebody who may change that folder moves it. Throws where a version that one person published
  * would come into a folder that needs two.
  */
-function carriedRequirement(row: TextHead, target: string, access: Access, asker: Asker): boolean {
+function carriedRequirement(row: TextHead, target: string, access: Access, user: User): boolean {
   const needsTwo = (folder: string): boolean => access.folders.get(folder)?.secondPerson === true;
   const required = row.secondPerson || needsTwo(row.folder);
   if (needsTwo(target)) {
@@ -130,7 +130,7 @@ function carriedRequirement(row: TextHead, target: string, access: Access, asker
       );
     return false;
   }
-  if (asker.role === 'administrator') return false;
+  if (user.role === 'administrator') return false;
   return row.secondPerson || (needsTwo(row.folder) && !access.may('manage', row.folder));
 }
 

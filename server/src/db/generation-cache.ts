@@ -3,7 +3,7 @@
  * changes, in the same transaction. A cached value is valid while the number is the same, in every process.
  */
 import { sql } from 'drizzle-orm';
-import { among } from './among.js';
+import { among } from './in-list.js';
 import type { generations } from './schema/generations.js';
 import { databaseOf, type Database, type Reader, type Writer } from './database.js';
 

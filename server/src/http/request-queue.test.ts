@@ -1,7 +1,7 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { setImmediate as turn } from 'node:timers/promises';
 import { describe, expect, it } from 'vitest';
-import { inTurns } from './turns.js';
+import { inTurns } from './request-queue.js';
 
 const given = (name: number): [IncomingMessage, ServerResponse] => [
   { name } as unknown as IncomingMessage,

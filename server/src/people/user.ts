@@ -2,7 +2,7 @@
 import type { Caller, Role, Scope } from '@vocabula/contract';
 
 /** The person behind a request. */
-export interface Asker {
+export interface User {
   readonly id: string;
   readonly role: Role;
   /** As others see it. */
@@ -16,4 +16,4 @@ export interface Asker {
 }
 
 const RANK: Readonly<Record<Role, number>> = { colleague: 1, author: 2, administrator: 3 };
-export const mayCall = (asker: Asker, caller: Exclude<Caller, 'anyone'>): boolean => RANK[asker.role] >= RANK[caller];
+export const mayCall = (user: User, caller: Exclude<Caller, 'anyone'>): boolean => RANK[user.role] >= RANK[caller];

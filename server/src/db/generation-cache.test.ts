@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { addFolder } from '../rights/store.js';
 import { makePublished, start, type Started } from '../testing/start.js';
-import { Kept } from './kept.js';
+import { Kept } from './generation-cache.js';
 
 let server: Started;
 let made: number;
