@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import MailComposer from 'nodemailer/lib/mail-composer/index.js';
 import type { Mailbox, Message } from '@vocabula/core';
 import { toIcs } from './invitation.js';
+import { writtenTree } from './write-tree.js';
 import { attachmentsOf, embedded, type AssetSource, type MimePart } from './assets.js';
 
 /** What a message as mail needs beside its words. */
@@ -72,7 +73,7 @@ export async function toEml(message: MailMessage, options: MimeOptions): Promise
   const node = composer.compile();
   // Blind copies are taken off when it goes; until then they are part of it.
   (node as { keepBcc?: boolean }).keepBcc = !(options.goes ?? false);
-  return new Promise((resolve, reject) => node.build((problem, built) => (problem ? reject(problem) : resolve(built))));
+  return writtenTree(node) ?? node.build();
 }
 
 /**
