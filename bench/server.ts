@@ -23,7 +23,7 @@ export function temporaryFolder(): string {
 /** Starts a server on a database in a folder; one that is there already goes on. */
 export async function startServer(folder: string, port = 0): Promise<RunningServer> {
   const database = `file:${join(folder, 'bench.db')}`;
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+  const child = spawn(process.execPath, ['--enable-source-maps', 'server/dist/main.js'], {
     env: { ...process.env, PORT: String(port), DATABASE_URL: database, VOCABULA_DEMO: 'demo', LOG_LEVEL: 'silent' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });

@@ -1,5 +1,5 @@
 /** What arrives is what was seen: pasted, and in each family of mail programs. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './journey.js';
 import { compile, render } from '@vocabula/core';
 import { arriveIn, FAMILIES, FAMILY_WORDS } from '@vocabula/core/arrives';
 import { readText } from '@vocabula/core/markdown';

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './journey.js';
 import { expectProof, kept, select, startTemplate, storedText } from './steps.js';
 
 test('a block is made of a selection, stands live here and elsewhere, is gone to and come back from, and is turned into a copy', async ({

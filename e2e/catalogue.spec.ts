@@ -3,7 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './journey.js';
 import { publish } from './steps.js';
 
 const message = (title: string, body: string): string =>
@@ -142,7 +142,7 @@ test('everything goes out as a zip, and an empty place takes it in and is the sa
   const zip = await (await waiting).path();
 
   const folder = mkdtempSync(join(tmpdir(), 'vocabula-'));
-  const base = 'http://127.0.0.1:4191';
+  const base = 'http://127.0.0.1:4193';
   const server = await emptyServer(folder);
   try {
     const context = await browser.newContext({ baseURL: base, storageState: { cookies: [], origins: [] } });
@@ -176,10 +176,10 @@ test('everything goes out as a zip, and an empty place takes it in and is the sa
 });
 
 async function emptyServer(folder: string): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+  const child = spawn(process.execPath, ['--enable-source-maps', 'server/dist/main.js'], {
     env: {
       ...process.env,
-      PORT: '4191',
+      PORT: '4193',
       DATABASE_URL: `file:${join(folder, 'empty.db')}`,
       VOCABULA_DEMO: '',
       LOG_LEVEL: 'silent',

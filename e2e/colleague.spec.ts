@@ -1,6 +1,6 @@
 /** The colleague's minute: found, filled, worked in, stitched, answered, handed over, by keyboard. */
 import { readFileSync } from 'node:fs';
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from './journey.js';
 import ICAL from 'ical.js';
 import PostalMime from 'postal-mime';
 import { signIn } from './people.js';

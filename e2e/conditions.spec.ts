@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './journey.js';
 import { expectProof, kept, openCopy, select, startTemplate, storedText, publish } from './steps.js';
 
 test('a condition is built from variable, comparison and value in groups, and said in words', async ({ page }) => {

@@ -1,4 +1,4 @@
-import { expect, test, type CDPSession, type Page } from '@playwright/test';
+import { expect, test, type CDPSession, type Page } from './journey.js';
 import { kept, openCopy, storedText } from './steps.js';
 
 /** A text with words inside and beside an optional phrase and a placeholder. */

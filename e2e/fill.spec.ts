@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './journey.js';
 import PostalMime from 'postal-mime';
 import { compile, dayIn, render, type Message } from '@vocabula/core';
 import { readHouse } from '@vocabula/core/house';

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './journey.js';
 import { expectProof, kept, startTemplate } from './steps.js';
 
 test('a fact of the house stands in a text, and a change of it is seen there', async ({ page }) => {

@@ -1,4 +1,4 @@
-import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import { expect, test, type APIRequestContext, type Page } from './journey.js';
 import { kept, startTemplate } from './steps.js';
 
 /** Saves the text as somebody else would: the same document with other words in it. */

@@ -1,5 +1,5 @@
 /** The mailroom: mail answered, sent, scheduled, taken back; one each to many; a kill in the middle. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './journey.js';
 import PostalMime from 'postal-mime';
 import { OwnServer } from './own-server.js';
 import { signIn } from './people.js';

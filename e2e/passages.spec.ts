@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './journey.js';
 import { expectProof, kept, proof, select, startTemplate } from './steps.js';
 
 test('all kinds of passages, a block that includes another, and the proof that follows every keystroke', async ({

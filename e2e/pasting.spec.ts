@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './journey.js';
 import { kept, startTemplate, storedText } from './steps.js';
 
 const FOLDER = 'core/fixtures/paste';

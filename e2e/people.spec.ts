@@ -1,5 +1,5 @@
 /** Coming in, being invited, and not seeing what is somebody else's. */
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, test, type Browser, type Page } from './journey.js';
 import { password, signIn } from './people.js';
 
 /** A page of somebody who is not signed in yet. */

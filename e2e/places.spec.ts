@@ -1,6 +1,6 @@
 /** Every place: what an accessibility checker says of it, at three widths, and what its first load weighs. */
 import { gzipSync } from 'node:zlib';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './journey.js';
 import axe from 'axe-core';
 
 const FILLING = '/fill/new?template=group-visit-confirmed';

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './journey.js';
 import type { TextDocument } from '@vocabula/core';
 import { kept, openCopy } from './steps.js';
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './journey.js';
 import { OwnServer } from './own-server.js';
 import { signIn } from './people.js';
 import { kept, startTemplate } from './steps.js';

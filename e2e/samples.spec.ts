@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './journey.js';
 import { expectProof, startTemplate } from './steps.js';
 
 const csv = (name: string, text: string | Buffer) => ({

@@ -1,5 +1,5 @@
 /** Words that are scripts: stored in every field that is shown anywhere, they stay words. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './journey.js';
 import { signIn } from './people.js';
 
 const BAD = '<img src=x onerror="window.hit=1"><script>window.hit=1</script>"\'><svg onload=window.hit=1>';

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './journey.js';
 import { bomb, brokenMail, mail, markdown, page as htmlPage, plain, wordDocument, type GivenFile } from './files.js';
 import { kept, storedText } from './steps.js';
 

@@ -2,7 +2,7 @@
 import { once } from 'node:events';
 import { createServer, request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './journey.js';
 import { readText } from '@vocabula/core/markdown';
 import { signIn } from './people';
 

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './journey.js';
 import { expectProof, kept, openCopy, select, startTemplate, storedText } from './steps.js';
 
 /** Puts in something new by its name, from the list that two braces open. */

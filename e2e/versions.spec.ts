@@ -1,5 +1,5 @@
 /** From the working copy to what colleagues use, and back. */
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, test, type Browser, type Page } from './journey.js';
 import { signIn } from './people.js';
 import { kept, openCopy, publish, select, startTemplate } from './steps.js';
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './journey.js';
 import { kept, paste, proof, select, startTemplate } from './steps.js';
 
 test('a pasted old mail: its markers become typed variables in one step, subject included, and are kept', async ({

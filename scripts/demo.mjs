@@ -5,7 +5,7 @@ packages();
 if (run('npm', ['run', '-s', 'build']) !== 0) process.exit(1);
 console.log('Starting with the demo data. Sign in as anybody listed below, or pick them on the page.');
 process.exit(
-  run(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+  run(process.execPath, ['--enable-source-maps', 'server/dist/main.js'], {
     env: {
       ...process.env,
       VOCABULA_DEMO: 'demo',

@@ -204,7 +204,7 @@ async function proofed(page, view) {
 packages();
 if (!chromium() || run('npm', ['run', '-s', 'build']) !== 0) process.exit(1);
 const folder = mkdtempSync(join(tmpdir(), 'vocabula-pictures-'));
-const server = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+const server = spawn(process.execPath, ['--enable-source-maps', 'server/dist/main.js'], {
   stdio: ['ignore', 'ignore', 'inherit'],
   env: {
     ...process.env,

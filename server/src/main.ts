@@ -1,115 +1,41 @@
-/** Starts the server: one process, one database, one address. */
-import { mkdirSync } from 'node:fs';
-import { createServer } from 'node:http';
-import { dirname, resolve } from 'node:path';
-import { sweepRestores } from './db/backup.js';
-import { Database } from './db/database.js';
-import { makeApp } from './http/app.js';
-import { makeServices } from './services.js';
-import { makeLog } from './http/log.js';
-import { proxies } from './http/proxies.js';
-import { inTurns } from './http/request-queue.js';
-import { troubleOf } from './db/database-errors.js';
-import { adopt } from './db/adopt.js';
-import { demoAccounts, loadDemo } from './demo/demo.js';
-import { startStandIn, type StandIn } from './mailroom/stand-in.js';
+/**
+ * Starts the server: one process, or with `WORKERS=n` several on one address and one database. The first of them does
+ * what is to be done once: filling the demo, publishing at a time, emptying old lists. All answer requests and send.
+ */
+import cluster from 'node:cluster';
+import { once } from 'node:events';
 
-const host = process.env.HOST ?? '127.0.0.1';
-const port = Number(process.env.PORT ?? 4180);
-const url = process.env.DATABASE_URL ?? `file:${resolve('data/vocabula.db')}`;
-const log = makeLog(process.env.LOG_LEVEL ?? 'info');
-const demo = process.env.VOCABULA_DEMO ? resolve(process.env.VOCABULA_DEMO) : undefined;
+const wanted = Number(process.env.WORKERS ?? 1);
 
-const database = await opened();
-const mail: { smtp: string | undefined; standIn?: StandIn } = { smtp: process.env.SMTP_URL || undefined };
-let origin = process.env.PUBLIC_URL ?? '';
-const services = makeServices(database, {
-  smtp: () => mail.smtp,
-  isStandIn: () => mail.standIn !== undefined,
-  isDemo: () => demo !== undefined,
-  origin: () => origin,
-  log,
-});
-// The stand-in keeps mail and delivers nothing. Only who asks for it gets it in place of a mail service.
-if (mail.smtp === undefined && (demo !== undefined || process.env.STAND_IN === 'yes')) {
-  mail.standIn = await startStandIn(services.letters);
-  mail.smtp = mail.standIn.url;
-}
-if (mail.smtp === undefined)
-  process.stdout.write(
-    'No mail service: SMTP_URL is empty, so nothing can be sent. STAND_IN=yes keeps mail here instead of sending it.\n',
-  );
-if (demo !== undefined) await loadDemo(database, services, demo, log);
+if (cluster.isPrimary && wanted > 1) await lead(wanted);
+else await import('./serve.js');
 
-const accounts = demo === undefined ? [] : demoAccounts(demo);
-const app = makeApp(services, log, {
-  demo: accounts,
-  trustProxy: proxies(process.env.TRUST_PROXY),
-  checked: process.env.CHECK_ANSWERS === 'yes',
-});
-const server = createServer(inTurns(app)).listen(port, host, () => {
-  const address = server.address();
-  const actual = typeof address === 'object' && address ? address.port : port;
-  origin ||= `http://${host}:${actual}`;
-  log.info({ host, port: actual }, 'listening');
-  process.stdout.write(`Vocabula is at http://${host}:${actual}/\n`);
-  for (const { name, address, role, password } of accounts)
-    process.stdout.write(`  ${role.padEnd(13)} ${name.padEnd(16)} ${address.padEnd(28)} ${password}\n`);
-});
-server.on('error', (error) => {
-  log.error({ err: error }, 'cannot listen');
-  process.exit(1);
-});
-
-/** How often what is due is looked for, in milliseconds. */
-const TICK = 5000;
-/** How often what is due to be sent is looked for. */
-const SENDING_TICK = 1000;
-/** How often lists that are kept no longer are looked for. */
-const FORGETTING_TICK = 3_600_000;
-const forget = (): void =>
-  void services.recipients
-    .tick(new Date().toISOString().slice(0, 10))
-    .catch((error: unknown) => log.error({ err: error }, 'emptying old lists failed'));
-const ticking = setInterval(() => {
-  services.versions.tick().catch((error: unknown) => log.error({ err: error }, 'publishing at a time failed'));
-  services.clock.tick().catch((error: unknown) => log.error({ err: error }, 'the mailroom’s recipients failed'));
-}, TICK);
-const sending = setInterval(services.wake, SENDING_TICK);
-services.wake();
-const forgetting = setInterval(forget, FORGETTING_TICK);
-forget();
-await services.versions.forgetOld();
-void services.letters.readOld().catch((error: unknown) => log.error({ err: error }, 'reading old letters failed'));
-
-let stopping = false;
-const stop = (): void => {
-  if (stopping) return;
-  stopping = true;
-  for (const each of [ticking, sending, forgetting]) clearInterval(each);
-  server.close(
-    () =>
-      void Promise.all([services.courier.stop(), mail.standIn?.close(), services.workers.close()])
-        .then(() => database.close())
-        .then(() => process.exit(0)),
-  );
-  server.closeIdleConnections();
-};
-process.on('SIGINT', stop);
-process.on('SIGTERM', stop);
-
-/** The database, ready for use. One that cannot be used ends the start in one line. */
-async function opened(): Promise<Database> {
-  try {
-    sweepRestores();
-    if (url.startsWith('file:')) mkdirSync(dirname(url.slice('file:'.length)), { recursive: true });
-    const made = await Database.open(url);
-    await adopt(made);
-    return made;
-  } catch (error) {
-    const trouble = troubleOf(error);
-    if (trouble === undefined) throw error;
-    process.stderr.write(`${url}: ${trouble}\n`);
-    process.exit(1);
-  }
+/** Starts the workers, the first before the others, and starts one anew that ends by itself. */
+async function lead(count: number): Promise<void> {
+  const numbers = new Map<number, number>();
+  let stopping = false;
+  const start = (number: number) => {
+    const worker = cluster.fork({ WORKER: String(number) });
+    numbers.set(worker.id, number);
+    return worker;
+  };
+  const stop = (signal: NodeJS.Signals): void => {
+    stopping = true;
+    for (const worker of Object.values(cluster.workers ?? {})) worker?.process.kill(signal);
+  };
+  process.on('SIGINT', () => stop('SIGINT'));
+  process.on('SIGTERM', () => stop('SIGTERM'));
+  cluster.on('exit', (worker, code) => {
+    const number = numbers.get(worker.id);
+    numbers.delete(worker.id);
+    if (stopping || number === undefined) return;
+    // One that cannot start at all would only be started again and again.
+    if (!worker.exitedAfterDisconnect && code === 1) {
+      process.exitCode = 1;
+      stop('SIGTERM');
+    } else start(number);
+  });
+  const first = start(1);
+  await Promise.race([once(first, 'listening'), once(first, 'exit')]);
+  for (let number = 2; number <= count && !stopping; number += 1) start(number);
 }

@@ -1,10 +1,11 @@
 /** Texts to start from, one for each of the occasions that every organisation writes about. */
+import { join } from 'node:path';
 import { readdirSync, readFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import type { Starter } from '@vocabula/contract';
 import { readText } from '@vocabula/core/markdown';
+import { PLACES } from '../places.js';
 
-const FOLDER = fileURLToPath(new URL('../../starters/', import.meta.url));
+const FOLDER = PLACES.starters;
 let read: readonly Starter[] | undefined;
 
 /** All starters, by title; read once. */
@@ -12,7 +13,7 @@ export function starters(): readonly Starter[] {
   read ??= readdirSync(FOLDER)
     .filter((file) => file.endsWith('.md'))
     .map((file): Starter => {
-      const { document } = readText(readFileSync(`${FOLDER}${file}`, 'utf8'));
+      const { document } = readText(readFileSync(join(FOLDER, file), 'utf8'));
       const { title, description = '' } = document.attrs.front;
       return { name: file.replace(/\.md$/, ''), title, description, document };
     })

@@ -1,6 +1,6 @@
 /** Stopping, starting again, and being killed. */
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -41,6 +41,16 @@ describe('a database', () => {
     expect(await record()).toEqual(kept);
     expect(kept?.answers).toEqual({ name: 'Ann' });
     await server.stop();
+  });
+  it('is whole in its one file after a stop, so that a copy of that file is a copy of all', async () => {
+    const first = await start(url);
+    await makePublished(first, 'Visit');
+    await first.stop();
+    const copy = join(folder, 'copy.db');
+    copyFileSync(join(folder, 'test.db'), copy);
+    const again = await start(`file:${copy}`);
+    expect((await again.call.get('/api/texts/visit')).body.document).toEqual(documentOf(file('Visit')));
+    await again.stop();
   });
   it('is found as it was after a stop', async () => {
     const first = await start(url);

@@ -1,12 +1,12 @@
 /** The database: opened, migrated, written through one queue. */
 import { setTimeout as wait } from 'node:timers/promises';
-import { fileURLToPath } from 'node:url';
 import type { Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
 import { clientFor } from './driver.js';
 import * as schema from './schema.js';
 import { DATABASE_TROUBLE, troubleOf } from './database-errors.js';
+import { PLACES } from '../places.js';
 
 export type Reader = LibSQLDatabase<typeof schema>;
 export type Writer = Parameters<Parameters<Reader['transaction']>[0]>[0];
@@ -48,9 +48,7 @@ export class Database {
     const client = clientFor(url, BUSY_MS);
     if (url.startsWith('file:')) await patiently(() => client.execute('PRAGMA journal_mode = WAL'));
     const read = drizzle(client, { schema, casing: 'snake_case' });
-    await patiently(() =>
-      migrate(read, { migrationsFolder: fileURLToPath(new URL('../../migrations', import.meta.url)) }),
-    );
+    await patiently(() => migrate(read, { migrationsFolder: PLACES.migrations }));
     // That it can be read is known by now; that it can be written is tried before anybody relies on it.
     await patiently(() => client.executeMultiple('BEGIN IMMEDIATE; PRAGMA user_version = 0; COMMIT;'));
     return new Database(url, read, client);

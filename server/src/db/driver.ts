@@ -49,6 +49,14 @@ class Connection {
     this.database?.close();
     this.database = undefined;
   }
+  /** Brings all that is written into the one file of the database, as far as no reader is in the way; never waits. */
+  checkpoint(): void {
+    try {
+      this.database?.pragma('wal_checkpoint(PASSIVE)');
+    } catch {
+      // What stays in the log is read from there at the next start; a disk in trouble is told by the next act.
+    }
+  }
   get inTransaction(): boolean {
     return this.database?.inTransaction ?? false;
   }
@@ -170,6 +178,8 @@ class FileClient implements Client {
   close(): void {
     this.closed = true;
     this.reading.close();
+    // Kept statements hold the file open in the library, so that SQLite would not do this by itself at the end.
+    this.writing.checkpoint();
     this.writing.close();
   }
 }

@@ -1,7 +1,6 @@
 /** The application: safety first, then one router a subject, then the pages. */
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { type Logger } from 'pino';
@@ -29,8 +28,7 @@ import { problems, RequestProblem } from './problem.js';
 import { endpointRouter, type Handlers } from './endpoints.js';
 import { identified, keyHolder } from './session.js';
 import type { Services } from '../services.js';
-
-const PAGES = fileURLToPath(new URL('../../../web/dist', import.meta.url));
+import { PLACES } from '../places.js';
 
 export interface AppOptions {
   /** The folder of the built pages. */
@@ -46,7 +44,7 @@ export interface AppOptions {
 export function makeApp(
   services: Services,
   log: Logger,
-  { pages = PAGES, demo = [], trustProxy = false, checked = false }: AppOptions = {},
+  { pages = PLACES.pages, demo = [], trustProxy = false, checked = false }: AppOptions = {},
 ): Express {
   const app = express();
   app.disable('x-powered-by');

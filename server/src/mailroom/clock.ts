@@ -19,6 +19,15 @@ const HOUR = 3_600_000;
 /** Done at once; what is left waits for the next look. */
 const MOST = 2000;
 
+/**
+ * The addresses in a mail that opening or following it fetches, as anybody's mail program would. Without any, nothing is
+ * fetched and nobody learns of it.
+ */
+const FETCHED: Readonly<Partial<Record<Intention['what'], RegExp>>> = {
+  open: /<img\b[^>]*?\ssrc="([^"]+\/counted\/open\/[^"]+)"/g,
+  follow: /<a\b[^>]*?\shref="([^"]+\/counted\/link\/[^"]+)"/g,
+};
+
 export class ClockService {
   private working: Promise<Record<string, number>> | undefined;
 
@@ -63,27 +72,31 @@ export class ClockService {
     const happened: Record<string, number> = {};
     for (const { intention, letter } of due) {
       const mail = await readEml(letter.raw).catch(() => undefined);
-      await this.carryOut(intention, letter, mail);
-      happened[intention.what] = (happened[intention.what] ?? 0) + 1;
+      if (await this.carryOut(intention, letter, mail)) happened[intention.what] = (happened[intention.what] ?? 0) + 1;
     }
     return happened;
   }
 
-  private async carryOut(intention: Intention, letter: Letter, mail: ReadMail | undefined): Promise<void> {
+  /** False where another process has done it. */
+  private async carryOut(intention: Intention, letter: Letter, mail: ReadMail | undefined): Promise<boolean> {
     const { what, recipient, due, id } = intention;
-    // Opening and following fetch the addresses that are in the mail, as anybody's mail program would; without any,
-    // nothing is fetched and nobody learns of it.
-    if (what === 'open') await this.fetchOwn(mail?.html, /<img\b[^>]*?\ssrc="([^"]+\/counted\/open\/[^"]+)"/g);
-    if (what === 'follow') await this.fetchOwn(mail?.html, /<a\b[^>]*?\shref="([^"]+\/counted\/link\/[^"]+)"/g);
+    const counted = FETCHED[what];
+    if (counted) {
+      // Taken first: of two processes that look at one moment, one fetches.
+      const isOurs = await this.database.write((writer) => takeIntention(writer, id));
+      if (isOurs) await this.fetchOwn(mail?.html, counted);
+      return isOurs;
+    }
     const answer = what === 'answer' ? await answerTo(letter, mail, recipient, due) : undefined;
     const bounce = what === 'bounce' ? await bounceOf(letter, recipient, due) : undefined;
-    await this.database.write(async (writer) => {
-      if (!(await takeIntention(writer, id))) return;
+    return this.database.write(async (writer) => {
+      if (!(await takeIntention(writer, id))) return false;
       const raw = answer ?? bounce;
-      if (!raw) return;
+      if (!raw) return true;
       const given = { sender: answer ? recipient : '', recipients: [letter.sender], raw };
       await takeLetter(writer, { ...given, columns: await letterColumns(raw), at: new Date(due) });
       await countFor(writer, letter.messageId, answer ? 'answered' : 'bounced', due);
+      return true;
     });
   }
 

@@ -2,7 +2,11 @@ import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { makePublished, start, type Started } from '../testing/start.js';
-import { conductOf } from './recipient-behaviour.js';
+import { count } from 'drizzle-orm';
+import { schema } from '../db/database.js';
+import { keepWorkspaceValue } from '../people/workspace.js';
+import { ClockService } from './clock.js';
+import { AHEAD, conductOf } from './recipient-behaviour.js';
 import { startStandIn, type StandIn } from './stand-in.js';
 
 let server: Started;
@@ -95,6 +99,29 @@ describe('made-up recipients', () => {
     const link = /href="([^"]*\/counted\/link\/[^"]*)"/.exec(shown)?.[1] ?? '';
     const led = await fetch(link, { redirect: 'manual' });
     expect(led.headers.get('location')).toBe('https://larkmoor.example/book?a=1&b=2');
+  });
+});
+
+describe('two processes on one database', () => {
+  it('let each thing happen once, and count it once', async () => {
+    await server.call.put('/api/me/workspace').send({ counting: true });
+    await sendTo(40);
+    await server.database.write((writer) => keepWorkspaceValue(writer, AHEAD, 7 * 24 * 3_600_000));
+    const clocks = [0, 1].map(
+      () =>
+        new ClockService(
+          server.database,
+          () => true,
+          () => origin,
+        ),
+    );
+    const [one = {}, two = {}] = await Promise.all(clocks.map((clock) => clock.tick()));
+    const together = (what: string): number => (one[what] ?? 0) + (two[what] ?? 0);
+    const { opened, followed, answered } = await counts();
+    expect(opened).toBeGreaterThan(0);
+    expect([opened, followed, answered]).toEqual([together('open'), together('follow'), together('answer')]);
+    const [intentions] = await server.database.read.select({ done: count() }).from(schema.intentions);
+    expect(together('open') + together('follow') + together('answer') + together('bounce')).toBe(intentions?.done);
   });
 });
 

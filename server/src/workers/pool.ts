@@ -3,10 +3,10 @@
  * The thread that answers requests does none of it. A task has a limit of time and of memory; beyond it its thread is
  * ended and the request is answered with words.
  */
-import { fileURLToPath } from 'node:url';
 import { Piscina } from 'piscina';
 import { RequestProblem } from '../http/problem.js';
 import type { Given, Performed, Task, TaskInput, TaskResult } from './tasks.js';
+import { PLACES } from '../places.js';
 
 /** `quick` tasks are waited for by somebody who goes on working; `long` ones by somebody who brought a large file. */
 export type Pace = 'quick' | 'long';
@@ -103,7 +103,7 @@ export class Workers {
     if (known) return known;
     const { threads, memory } = this.limits[pace];
     const made = new Piscina<Given, Performed>({
-      filename: fileURLToPath(new URL('./thread.mjs', import.meta.url)),
+      filename: PLACES.thread,
       minThreads: 0,
       maxThreads: threads,
       idleTimeout: 60_000,
