@@ -36,7 +36,6 @@ class Servers {
 export const test = base.extend<object, { readonly servers: Servers }>({
   servers: [
     // Playwright reads what a fixture needs from this pattern.
-    // eslint-disable-next-line no-empty-pattern
     async ({}, use, { parallelIndex }) => {
       const servers = new Servers(FIRST_PORT + parallelIndex);
       await use(servers);

@@ -75,6 +75,8 @@ describe('a written tree', () => {
     await expectSame({ text: 'alone' });
     await expectSame({ html: '<p>alone</p>' });
     await expectSame({ subject: 'nothing' });
+    for (const end of ['\r', '\n', '\r\n', ' \r', '\t']) await expectSame({ html: `x${end}` });
+    await expectSame({ html: '\r' });
   });
 
   it('leaves a part to the library that is encoded in slices', async () => {

@@ -10,16 +10,16 @@ import { encode as quotedPrintable, wrap as wrapQuotedPrintable } from 'nodemail
 /** Quoted-printable text is encoded by the library in slices of this size; what is longer is left to it. */
 const LONGEST = 64 * 1024;
 const LINE = 76;
+const [CR, LF] = [0x0d, 0x0a];
 
 /** The bytes of a tree; undefined where only the library can write it, because a part is large or a stream. */
 export function writtenTree(root: MimeNode): Buffer | undefined {
   const parts: (string | Buffer)[] = [];
   if (!write(root, parts)) return undefined;
-  const last = parts.at(-1) ?? '';
-  // A message ends with a line break.
-  if (!String(typeof last === 'string' ? last : last.toString('latin1', last.length - 1)).endsWith('\n'))
-    parts.push('\r\n');
-  return Buffer.concat(parts.map((part) => (typeof part === 'string' ? Buffer.from(part) : part)));
+  const bytes = Buffer.concat(parts.map((part) => (typeof part === 'string' ? Buffer.from(part) : part)));
+  const end = bytes.at(-1);
+  // A message ends with a line break; of one that ends with half of it, the other half is added.
+  return end === LF ? bytes : Buffer.concat([bytes, Buffer.from(end === CR ? '\n' : '\r\n')]);
 }
 
 function write(node: MimeNode, into: (string | Buffer)[]): boolean {
