@@ -27,6 +27,8 @@ const { outgoing, mailings, letters } = schema;
 const BACK_OFF = [30, 120, 600, 1800, 3600, 10_800, 21_600];
 /** Rows that are claimed at once: by the stand-in it can be told what became of them; elsewhere each is one alone. */
 const [TOGETHER, ALONE] = [100, 1];
+/** Messages that are on their way at once: while the service takes one, another is made and given. */
+const CONNECTIONS = 2;
 
 interface Ready {
   readonly envelope: Envelope;
@@ -47,7 +49,8 @@ interface Settled {
 }
 
 export class Courier {
-  private service: { readonly url: string; readonly mail: MailService } | undefined;
+  /** The connections to the mail service, each of which carries one message at a time. */
+  private service: { readonly url: string; readonly connections: readonly MailService[] } | undefined;
   private running: Promise<void> | undefined;
   private stopped = false;
   private readonly claims: Claims;
@@ -75,8 +78,7 @@ export class Courier {
   async stop(): Promise<void> {
     this.stopped = true;
     await this.running?.catch(() => undefined);
-    this.service?.mail.close();
-    this.service = undefined;
+    this.closeService();
   }
 
   private async work(): Promise<void> {
@@ -91,36 +93,50 @@ export class Courier {
     await this.finishMailings();
   }
 
-  /** Sends claimed rows one after the other; where sending is paused, the rest is given back as it was. */
+  /** Sends claimed rows, a few at a time; where sending is paused, the rest is given back as it was. */
   private async sendAll(url: string, rows: readonly OutgoingRow[]): Promise<void> {
     const settled: Settled[] = [];
     const batch = new Batch(this.workshop);
     await batch.ask(rows.map(({ address }) => address));
     const paused = new Set<PauseScope>();
+    const left = rows.values();
+    const lanes = this.connections(url).map((mail) => this.sendFrom(left, mail, batch, paused, settled));
+    const ended = await Promise.allSettled(lanes);
+    await this.database.write((writer) => settleAll(writer, settled, this.claims.me));
+    const failed = ended.find((each) => each.status === 'rejected');
+    if (failed) throw failed.reason;
+  }
+
+  /** Sends one row after the other of those that are left; while one is on its way, the next is made. */
+  private async sendFrom(
+    left: Iterator<OutgoingRow>,
+    mail: MailService,
+    batch: Batch,
+    paused: Set<PauseScope>,
+    settled: Settled[],
+  ): Promise<void> {
     const mayGo = async (row: OutgoingRow): Promise<boolean> =>
       !this.stopped &&
       !paused.has('all') &&
       !paused.has(scopeOf(row.person)) &&
       (row.mailing === null || (await batch.isGoing(row.mailing)));
-    // While one is on its way, the next is made.
-    let next = this.made(rows[0], batch);
-    for (const [at, row] of rows.entries()) {
-      const made = await next;
-      if (!(await mayGo(row))) {
-        settled.push({ row, outcome: { state: row.state, due: row.due }, record: undefined });
-        next = this.made(rows[at + 1], batch);
-        continue;
-      }
-      const sent = this.sendOne(url, row, made);
-      next = this.made(rows[at + 1], batch);
+    const following = () => {
+      const { value: row } = left.next() as { readonly value: OutgoingRow | undefined };
+      return { row, made: this.made(row, batch) };
+    };
+    for (let { row, made } = following(); row;) {
+      const ready = await made;
+      const back: Sent = { outcome: { state: row.state, due: row.due }, record: undefined };
+      const sent = (await mayGo(row)) ? this.sendOne(mail, row, ready) : Promise.resolve(back);
+      const next = following();
       const { outcome, record, pause } = await sent;
       settled.push({ row, outcome, record });
       if (pause) {
         paused.add(pause.scope);
         await this.database.write((writer) => pauseSending(writer, pause.scope, pause.why));
       } else if (outcome.state === 'gone') await batch.resumed(row.person);
+      ({ row, made } = next);
     }
-    await this.database.write((writer) => settleAll(writer, settled, this.claims.me));
   }
 
   /** A message that is to go, or why it cannot be made. */
@@ -132,14 +148,14 @@ export class Courier {
     });
   }
 
-  private async sendOne(url: string, row: OutgoingRow, ready: Ready | RequestProblem | undefined): Promise<Sent> {
+  private async sendOne(mail: MailService, row: OutgoingRow, ready: Ready | RequestProblem | undefined): Promise<Sent> {
     if (!ready) return { outcome: { state: row.state, due: row.due }, record: undefined };
     // It cannot be made as it stands: an attachment is gone, somebody is on the do-not-write list since.
     if (ready instanceof RequestProblem)
       return { outcome: { state: row.mailing ? 'apart' : 'refused', why: ready.message }, record: undefined };
     const { envelope, raw, record } = ready;
     try {
-      const refused = await this.mail(url).send({ ...envelope, eml: raw });
+      const refused = await mail.send({ ...envelope, eml: raw });
       const why = refused.length > 0 ? `not taken for ${refused.join(', ')}` : '';
       const goneAt = new Date().toISOString();
       return { outcome: { state: 'gone', goneAt, why, subject: record.subject, record: null }, record };
@@ -197,12 +213,17 @@ export class Courier {
     return { envelope, raw, record };
   }
 
-  private mail(url: string): MailService {
+  private connections(url: string): readonly MailService[] {
     if (this.service?.url !== url) {
-      this.service?.mail.close();
-      this.service = { url, mail: new MailService(url) };
+      this.closeService();
+      this.service = { url, connections: Array.from({ length: CONNECTIONS }, () => new MailService(url)) };
     }
-    return this.service.mail;
+    return this.service.connections;
+  }
+
+  private closeService(): void {
+    for (const each of this.service?.connections ?? []) each.close();
+    this.service = undefined;
   }
 
   /** What became of a message whose service was lost: the stand-in can be asked, any other one not. */
