@@ -138,6 +138,12 @@ async function ownState(
   return access.may('write', row.folder) ? workingCopy(row) : (await publishedVersions(reader, [row])).get(name);
 }
 
+/** The row of a text without its document, binned or not. Says nothing about who may see it. */
+export async function headOf(reader: Reader | Writer, name: string): Promise<TextHead | undefined> {
+  const [row] = await reader.select(TEXT_HEAD).from(schema.texts).where(eq(schema.texts.name, name));
+  return row;
+}
+
 /** The row of a text, binned or not. Says nothing about who may see it. */
 export async function rowOf(reader: Reader | Writer, name: string): Promise<Row | undefined> {
   const [row] = await reader.select().from(schema.texts).where(eq(schema.texts.name, name));

@@ -7,7 +7,6 @@ import { schema, type Database, type Writer } from '../db/database.js';
 import { begin, type Begun } from '../fills/beginning.js';
 import { recordOf } from '../fills/records.js';
 import { inputOf, messageOf, programOf } from '../fills/rendering.js';
-import { frozenOf } from '../fills/rows.js';
 import { newMessageId } from '../sending/outbox.js';
 import type { User } from '../people/user.js';
 import { profileOf } from '../people/service.js';
@@ -103,8 +102,7 @@ export async function makeUse(
 }
 
 async function prepare(writer: Writer, text: string, user: User): Promise<Prepared> {
-  const begun = await begin(writer, text, user);
-  const { texts, house } = await frozenOf(writer, begun);
+  const { begun, texts, house } = await begin(writer, text, user);
   const signature = begun.signature ?? undefined;
   const program = programOf({ texts, house, signature, changes: NO_CHANGES });
   return { begun, program, documents: texts, profile: await profileOf(writer, user.id) };

@@ -1,10 +1,12 @@
 /** What a message begins on: a published version with all it includes, frozen, so that nothing changes under the hands. */
 import { HOUSE_NAME, type WorkingCopy } from '@vocabula/contract';
-import { dayIn, signatureFor } from '@vocabula/core';
-import { and, isNotNull, isNull, sql } from 'drizzle-orm';
-import { closure, rowOf } from '../catalogue/visible-texts.js';
+import { dayIn, signatureFor, type House } from '@vocabula/core';
+import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { closure, headOf } from '../catalogue/visible-texts.js';
 import { isOffered } from '../catalogue/store.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
+import { Kept } from '../db/generation-cache.js';
+import { among } from '../db/in-list.js';
 import { currentHouse } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { User } from '../people/user.js';
@@ -22,23 +24,80 @@ export interface Begun {
 }
 
 /** Freezes what a template needs. Throws words where no message can be begun. @param more stitched to it */
-export async function begin(writer: Writer, text: string, user: User, more: readonly string[] = []): Promise<Begun> {
+export async function begin(
+  writer: Writer,
+  text: string,
+  user: User,
+  more: readonly string[] = [],
+): Promise<{ readonly begun: Begun; readonly texts: readonly WorkingCopy[]; readonly house: House }> {
   await demandOffered(writer, text, user);
-  const own = await closure(writer, text, user, 'fill', more);
-  const { front } = own[0]?.document.attrs ?? {};
+  const own = await groundOf(writer, text, user, more);
+  const { front } = own.texts[0]?.document.attrs ?? {};
   if (!front || front.kind !== 'message') throw notFound('template');
-  const profile = await profileOf(writer, user.id);
-  const wanted = signatureFor(front.purpose, profile);
-  const texts = wanted ? await closure(writer, text, user, 'fill', [...more, wanted]) : own;
-  const { house, revision } = await currentHouse(writer, 'fill');
+  const wanted = signatureFor(front.purpose, await profileOf(writer, user.id));
+  const ground = wanted ? await groundOf(writer, text, user, [...more, wanted]) : own;
+  const { texts, house } = ground;
   return {
-    text,
-    title: front.title,
-    version: (await rowOf(writer, text))?.published ?? null,
-    frozen: await frozenAll(writer, texts),
-    house: await freeze(writer, { name: HOUSE_NAME, revision, document: house }),
-    signature: wanted ?? null,
+    begun: {
+      text,
+      title: front.title,
+      version: ground.version,
+      frozen: [...ground.frozen],
+      house: ground.houseFrozen ?? (await freeze(writer, { name: HOUSE_NAME, revision: 0, document: house })),
+      signature: wanted ?? null,
+    },
+    texts,
+    house,
   };
+}
+
+/** What messages on a template are made of, all of it published and so frozen already. */
+interface Ground {
+  readonly texts: readonly WorkingCopy[];
+  /** Ids of the frozen states of the texts, in their order. */
+  readonly frozen: readonly string[];
+  readonly version: number | null;
+  readonly house: House;
+  /** The frozen state of the house; none while no house is published. */
+  readonly houseFrozen: string | undefined;
+}
+
+/** Kept for each person until something is published or rights change. */
+const grounds = new Kept<Ground>(['rights', 'published'], 1000);
+
+function groundOf(writer: Writer, text: string, user: User, more: readonly string[]): Promise<Ground> {
+  return grounds.get(writer, JSON.stringify([user.role, user.id, text, ...more]), async () => {
+    const texts = await closure(writer, text, user, 'fill', more);
+    const { house } = await currentHouse(writer, 'fill');
+    const states = await publishedStates(writer, [...texts.map(({ name }) => name), HOUSE_NAME]);
+    return {
+      texts: texts.map(({ name, revision, updatedAt, document }) => ({ name, revision, updatedAt, document })),
+      frozen: texts.flatMap(({ name }) => states.get(name)?.frozen ?? []),
+      version: states.get(text)?.number ?? null,
+      house,
+      houseFrozen: states.get(HOUSE_NAME)?.frozen,
+    };
+  });
+}
+
+/** The frozen states of what is in use, by name; those of the house are under its name. */
+async function publishedStates(
+  reader: Reader | Writer,
+  names: readonly string[],
+): Promise<Map<string, { readonly number: number; readonly frozen: string }>> {
+  const { versions, texts, houses } = schema;
+  const rows = await reader
+    .select({ name: versions.text, number: versions.number, frozen: versions.frozen })
+    .from(versions)
+    .leftJoin(texts, eq(texts.name, versions.text))
+    .leftJoin(houses, eq(versions.text, HOUSE_NAME))
+    .where(
+      and(
+        sql`${versions.text} IN ${among(names)}`,
+        sql`${versions.number} = coalesce(${texts.published}, ${houses.published})`,
+      ),
+    );
+  return new Map(rows.map(({ name, ...state }) => [name, state]));
 }
 
 export async function frozenAll(writer: Writer, texts: readonly WorkingCopy[]): Promise<string[]> {
@@ -74,7 +133,7 @@ export async function calledBy(reader: Reader | Writer, call: string, user: User
 
 /** Throws words where no message can be begun: a 404 where the user may not see the text. */
 async function demandOffered(reader: Reader | Writer, name: string, user: User): Promise<void> {
-  const row = await rowOf(reader, name);
+  const row = await headOf(reader, name);
   const access = await accessOf(reader, user);
   if (!row || row.binnedAt !== null || row.kind !== 'message' || !access.may('fill', row.folder))
     throw notFound('template');

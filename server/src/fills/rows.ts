@@ -51,8 +51,7 @@ export async function frozenOf(
 }
 
 /** A message whole. */
-export async function fillOf(reader: Reader | Writer, row: Row, notes: readonly string[] = []): Promise<Fill> {
-  const { texts, house } = await frozenOf(reader, row);
+export async function fillOf(reader: Reader | Writer, row: Row): Promise<Fill> {
   const standing = (await standingsOf(reader, [row])).get(row.id) ?? 'current';
   const { handedOver } = schema;
   const [last] = await reader
@@ -61,6 +60,17 @@ export async function fillOf(reader: Reader | Writer, row: Row, notes: readonly 
     .where(eq(handedOver.fillId, row.id))
     .orderBy(desc(handedOver.at))
     .limit(1);
+  return wholeFill(row, await frozenOf(reader, row), standing, last);
+}
+
+/** A message whole, of what is known of it. */
+export const wholeFill = (
+  row: Row,
+  { texts, house }: { readonly texts: readonly WorkingCopy[]; readonly house: House },
+  standing: FillStanding = 'current',
+  last?: Fill['last'],
+  notes: readonly string[] = [],
+): Fill => {
   return {
     ...summary(row, standing),
     fields: row.recipient,
@@ -70,14 +80,14 @@ export async function fillOf(reader: Reader | Writer, row: Row, notes: readonly 
     changes: row.changes,
     original: row.original ?? undefined,
     all: row.replyAll,
-    texts,
+    texts: [...texts],
     house,
     signature: row.signature ?? undefined,
     fixed: fixedIn(texts),
     last,
     notes,
   };
-}
+};
 
 /** The names of the blocks whose words are not to be changed in a message. */
 export const fixedIn = (texts: readonly WorkingCopy[]): string[] => [

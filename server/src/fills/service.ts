@@ -27,7 +27,7 @@ import { begin, calledBy, frozenAll } from './beginning.js';
 import { checkChanges } from './changes.js';
 import { likelyFor } from './likely-templates.js';
 import { offeredFor } from './memory.js';
-import { fillOf, frozenOf, ownFill, standingsOf, summary, type Row } from './rows.js';
+import { fillOf, frozenOf, ownFill, standingsOf, summary, wholeFill, type Row } from './rows.js';
 import { addRemark } from '../versions/remarks.js';
 import { addFills, binFill, changeFill } from './store.js';
 
@@ -51,8 +51,7 @@ export class FillService {
     const changes = given.changes ?? NO_CHANGES;
     const stitched = changes.parts.map(({ name }) => name);
     return this.database.write(async (writer) => {
-      const begun = await begin(writer, text, user, stitched);
-      const { texts } = await frozenOf(writer, begun);
+      const { begun, texts, house } = await begin(writer, text, user, stitched);
       const { kept, lost } = checkChanges(texts, changes);
       const now = new Date().toISOString();
       const row: Row = {
@@ -75,14 +74,15 @@ export class FillService {
       await addFills(writer, [row]);
       const declared = new Set(texts.flatMap(({ document }) => document.attrs.variables.map(({ key }) => key)));
       const unknown = Object.keys(given.answers ?? {}).filter((key) => !declared.has(key));
-      return fillOf(writer, row, [
+      const notes = [
         ...(unknown.length > 0 ? [`Nothing here asks for ${unknown.join(', ')}.`] : []),
         ...(lost > 0
           ? [
               `${lost === 1 ? 'One rewording' : `${lost} rewordings`} could not be carried over: the text says something else there now.`,
             ]
           : []),
-      ]);
+      ];
+      return wholeFill(row, { texts, house }, 'current', undefined, notes);
     });
   }
 
@@ -165,8 +165,7 @@ export class FillService {
     const row = await this.row(id, user);
     return this.database.write(async (writer) => {
       const parts = row.changes.parts.map(({ name }) => name);
-      const begun = await begin(writer, row.text, user, parts);
-      const { texts } = await frozenOf(writer, begun);
+      const { begun, texts } = await begin(writer, row.text, user, parts);
       const { kept } = checkChanges(texts, row.changes);
       return fillOf(writer, { ...row, ...begun, frozen: begun.frozen, changes: kept });
     });

@@ -1,6 +1,7 @@
 /** What becomes of working copies: versions, checkpoints, requests, remarks. Frozen documents and versions never change. */
 import type { ProofReport, Remark } from '@vocabula/contract';
 import type { House, TextDocument } from '@vocabula/core';
+import { isNotNull } from 'drizzle-orm';
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { json } from './json.js';
 
@@ -20,7 +21,11 @@ export const versions = sqliteTable(
     withdrawnBy: text(),
     withdrawnBecause: text(),
   },
-  (table) => [primaryKey({ columns: [table.text, table.number] })],
+  (table) => [
+    primaryKey({ columns: [table.text, table.number] }),
+    // Few are withdrawn, and each list of messages asks for them.
+    index('versions_withdrawn').on(table.withdrawnAt).where(isNotNull(table.withdrawnAt)),
+  ],
 );
 
 /** Versions that are to be made at a time, and what became of that. */

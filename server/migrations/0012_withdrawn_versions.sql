@@ -1,0 +1,1 @@
+CREATE INDEX `versions_withdrawn` ON `versions` (`withdrawn_at`) WHERE "versions"."withdrawn_at" is not null;
