@@ -3,6 +3,7 @@
  * makes of each (all outputs, findings, passages, values, a digest) against the same renders in a bare loop, and
  * against renders without a trace; and how much memory the sheets hold on to.
  */
+import { figure } from './figures.js';
 import { compile, render, type Program } from '@vocabula/core';
 import { readText } from '@vocabula/core/markdown';
 import { fillingOfRow, ProofTable, type Sheet } from '@vocabula/core/proof';
@@ -84,9 +85,11 @@ export function bench(): void {
     fastest: Math.min(...all),
   });
   const bare = result('renders in a bare loop', times.bare);
+  const table = result('the proofing table', times.table);
+  figure('batch with checks, of a bare loop', table.median / bare.median, 1.6);
   printRatios(
     `${RECIPIENTS} recipients, 20 variables, 10 passages, 5 choices`,
-    [bare, result('the same renders, traced', times.traced), result('the proofing table', times.table)],
+    [bare, result('the same renders, traced', times.traced), table],
     bare,
   );
   console.log(

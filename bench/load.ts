@@ -4,6 +4,7 @@
  * Express with one query of a text on the same database, driver and queue of requests, measured the same way in the same
  * run.
  */
+import { figure } from './figures.js';
 import { spawn } from 'node:child_process';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -146,9 +147,13 @@ export async function bench(): Promise<void> {
   console.log(`median: reading ${median(reads)}×, writing ${median(writes)}× of bare Express`);
   console.log(`errors: ${reads.errors} reading, ${writes.errors} writing; bare: ${plain.errors}`);
   const share = (count: number): string => (count / plainRate).toFixed(2);
-  console.log(
-    `requests: ${share(rate(reads, SECONDS) + rate(writes, SECONDS))}× of bare Express with one query; a closure alone ${share(rate(closures, SECONDS / 4))}×`,
-  );
+  const all = rate(reads, SECONDS) + rate(writes, SECONDS);
+  const alone = rate(closures, SECONDS / 4);
+  figure('requests under load, of bare Express', all / plainRate, 0.6, 'more');
+  figure('a closure alone, of bare Express', alone / plainRate, 0.8, 'more');
+  figure('p99 of reading, of its median', p99(reads) / quantile(reads.times, 0.5), 2);
+  figure('p99 of writing, of its median', p99(writes) / quantile(writes.times, 0.5), 2);
+  console.log(`requests: ${share(all)}× of bare Express with one query; a closure alone ${share(alone)}×`);
   const tail = (own: Outcome): string => (p99(own) / quantile(own.times, 0.5)).toFixed(2);
   console.log(`99th percentile: reading ${tail(reads)}×, writing ${tail(writes)}× of its own median`);
 }

@@ -3,6 +3,7 @@
  * general-purpose template engines that produce the same HTML, asserted for every recipient before anything is timed;
  * then everything we make of a message against its HTML alone.
  */
+import { figure } from './figures.js';
 import assert from 'node:assert/strict';
 import { compile, darkRules, frameTags, htmlStyles, PLAIN_HOUSE, render, renderHtml } from '@vocabula/core';
 import { readText } from '@vocabula/core/markdown';
@@ -173,6 +174,8 @@ export function bench(): void {
     results.filter(({ name }) => name !== everything.name),
     fastest,
   );
+  figure('HTML alone, of the fastest of four engines', find(html.name).median / fastest.median, 0.9);
+  figure('everything, of HTML alone', find(everything.name).median / find(html.name).median, 3);
   printRatios(
     'Everything (envelope, HTML, text, blanks, findings), as a multiple of our HTML only',
     [find(html.name), find(everything.name)],

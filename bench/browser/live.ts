@@ -3,6 +3,7 @@
  * passages. How long a keystroke takes to be seen in the proof, the longest task it makes, and how much longer the
  * text takes to open than the same words without any placeholder or passage.
  */
+import { figure } from '../figures.js';
 import type { Page } from '@playwright/test';
 import { BASE, onPage } from './server.js';
 
@@ -113,5 +114,7 @@ export const bench = (): Promise<void> =>
     console.log(
       `keystroke to proof, of 50 ms              p50 ${(quantile(keys, 0.5) / 50).toFixed(2)}x  p95 ${(quantile(keys, 0.95) / 50).toFixed(2)}x`,
     );
+    figure('keystroke to proof, p95 of 50 ms', quantile(keys, 0.95) / 50, 1);
+    figure('longest task while typing, of 50 ms', longest / 50, 1);
     console.log(`longest task of ${KEYS} keystrokes, of 50 ms  ${(longest / 50).toFixed(2)}x (${over} over it)`);
   });
