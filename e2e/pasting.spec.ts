@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { expect, test } from './journey.js';
-import { kept, startTemplate, storedText } from './steps.js';
+import { startTemplate, storedText } from './steps.js';
 
 const FOLDER = 'core/fixtures/paste';
 const fixtures = readdirSync(FOLDER).filter((name) => name.endsWith('.html'));
@@ -23,9 +23,9 @@ for (const fixture of fixtures)
         new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
       );
     }, html);
-    await kept(page);
-    const body = (await storedText(page, `pasted-${name}`)).split('---\n').slice(2).join('---\n').trim();
-    expect(body).toBe(readFileSync(`${FOLDER}/${name}.md`, 'utf8').trim());
+    const body = async (): Promise<string> =>
+      (await storedText(page, `pasted-${name}`)).split('---\n').slice(2).join('---\n').trim();
+    await expect.poll(body).toBe(readFileSync(`${FOLDER}/${name}.md`, 'utf8').trim());
     await expect(page.locator('.body [style*="font"], .body script, .body iframe')).toHaveCount(0);
     // Nothing is fetched from where the text came from: no tracking pixel learns of the paste.
     expect(asked).toEqual([]);

@@ -94,6 +94,8 @@ export async function openCopy(page: Page, of: string, title: string): Promise<s
   const { name } = (await (await page.request.post('/api/texts', { data })).json()) as { name: string };
   await page.goto(`/write/${name}`);
   await expect(page.getByRole('textbox', { name: 'Manuscript' })).toBeVisible();
+  // Journeys begin once all that comes with the page is there.
+  await expectProof(page).not.toBe('');
   return name;
 }
 
