@@ -69,6 +69,8 @@ export interface ServeOptions {
 /** Serves all endpoints, below wherever the router stands. */
 export function endpointRouter(handlers: Handlers, options: ServeOptions): Router {
   const router = Router();
+  // A router of its own for each first part of a path: all routes in one are tried one after the other.
+  const subjects = new Map<string, Router>();
   for (const name of inOrder(Object.keys(ENDPOINTS) as EndpointName[])) {
     const [method, path] = name.split(' ') as [string, string];
     const handler = served(
@@ -77,7 +79,14 @@ export function endpointRouter(handlers: Handlers, options: ServeOptions): Route
       handlers[name] as unknown as (call: Call<Endpoint>) => unknown,
       options,
     );
-    router[method.toLowerCase() as 'get'](path.replace(/\{(\w+)\}/g, ':$1'), handler);
+    const [, first = '', rest = ''] = /^(\/[^/]+)(.*)$/.exec(path) ?? [];
+    let subject = subjects.get(first);
+    if (!subject) {
+      subject = Router();
+      subjects.set(first, subject);
+      router.use(first, subject);
+    }
+    subject[method.toLowerCase() as 'get'](rest.replace(/\{(\w+)\}/g, ':$1') || '/', handler);
   }
   return router;
 }

@@ -771,30 +771,8 @@ interface Layer {
 
 /** The routes an application has, found by asking each mounted router which of our prefixes it serves. */
 function registered(router: Router): string[] {
-  const PREFIXES = [
-    '/api/v1',
-    '/api/library',
-    '/api/folders',
-    '/api/versions',
-    '/api/requests',
-    '/api/audit',
-    '/api/door',
-    '/api/me',
-    '/api/people',
-    '/api/tables',
-    '/api/proofs',
-    '/api/mailroom',
-    '/counted',
-    '/api/recipients',
-    '/api/outgoing',
-    '/api/mailings',
-    '/api/texts',
-    '/api/fills',
-    '/api/assets',
-    '/api/house',
-    '/api',
-    '',
-  ];
+  const subjects = Object.keys(ENDPOINTS).flatMap((name) => /^\w+ (\/[^/]+)/.exec(name)?.[1] ?? []);
+  const PREFIXES = ['/api', '/counted', ...new Set(subjects), ''];
   const routesOf = (layers: readonly Layer[], prefix: string): string[] =>
     layers.flatMap((layer) => {
       if (layer.route)

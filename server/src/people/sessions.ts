@@ -19,7 +19,16 @@ export class SessionService {
 
   constructor(private readonly database: Database) {
     this.byToken = database.read
-      .select({ session: sessions, person: people })
+      .select({
+        session: { id: sessions.id, seenAt: sessions.seenAt },
+        person: {
+          id: people.id,
+          role: people.role,
+          address: people.address,
+          profile: people.profile,
+          endedAt: people.endedAt,
+        },
+      })
       .from(sessions)
       .innerJoin(people, eq(people.id, sessions.person))
       .where(and(eq(sessions.digest, sql.placeholder('digest')), gt(sessions.endsAt, sql.placeholder('now'))))
