@@ -36,12 +36,9 @@ const quantile = (values: readonly number[], q: number): number =>
 /** Milliseconds from the address being gone to until the manuscript's last words stand and the frame is painted. */
 async function opening(page: Page, name: string): Promise<number> {
   await page.goto(`${BASE}/write`);
-  await page.getByLabel(/^Title/).waitFor();
-  await page.evaluate((path) => {
-    const link = document.querySelector<HTMLAnchorElement>(`a[href="${path}"]`);
-    if (!link) throw new Error(`no link to ${path}`);
-    link.id = 'opened-here';
-  }, `/write/${name}`);
+  const link = page.locator(`a[href="/write/${name}"]`).first();
+  await link.waitFor();
+  await link.evaluate((element) => void (element.id = 'opened-here'));
   return page.evaluate(async () => {
     const begun = performance.now();
     document.getElementById('opened-here')?.click();

@@ -3,7 +3,7 @@ import { chromium, type Page } from '@playwright/test';
 import { signIn } from '../../e2e/people.js';
 import { startServer, stopServer, temporaryFolder } from '../server.js';
 
-const PORT = 4192;
+const PORT = 4195;
 export const BASE = `http://127.0.0.1:${PORT}`;
 
 /** Runs work on a page of a fresh server, and clears away after it. */
