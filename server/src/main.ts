@@ -25,15 +25,16 @@ async function lead(count: number): Promise<void> {
   };
   process.on('SIGINT', () => stop('SIGINT'));
   process.on('SIGTERM', () => stop('SIGTERM'));
-  cluster.on('exit', (worker, code) => {
-    const number = numbers.get(worker.id);
-    numbers.delete(worker.id);
+  const answering = new Set<number>();
+  cluster.on('listening', ({ id }) => void answering.add(id));
+  cluster.on('exit', ({ id }) => {
+    const number = numbers.get(id);
+    numbers.delete(id);
     if (stopping || number === undefined) return;
+    if (answering.delete(id)) return void start(number);
     // One that cannot start at all would only be started again and again.
-    if (!worker.exitedAfterDisconnect && code === 1) {
-      process.exitCode = 1;
-      stop('SIGTERM');
-    } else start(number);
+    process.exitCode = 1;
+    stop('SIGTERM');
   });
   const first = start(1);
   await Promise.race([once(first, 'listening'), once(first, 'exit')]);
