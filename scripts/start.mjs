@@ -5,4 +5,6 @@ import { packages, run } from './setup.mjs';
 packages();
 const isBuilt = existsSync('server/dist/main.js') && existsSync('web/dist/index.html');
 if (!isBuilt && run('npm', ['run', '-s', 'build']) !== 0) process.exit(1);
-process.exit(run(process.execPath, ['--enable-source-maps', 'server/dist/main.js']));
+process.setSourceMapsEnabled(true);
+// In this process, so that whoever stops it stops the server.
+await import('../server/dist/main.js');
