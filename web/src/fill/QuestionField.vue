@@ -27,8 +27,9 @@ const emit = defineEmits<{ answer: [value: unknown] }>();
 /** Kinds of a field of one line. */
 const INPUTS: Readonly<Record<string, string>> = { email: 'email', phone: 'tel', link: 'url' };
 const id = useId();
-const { variable } = props.question;
-const { control } = valueType(variable.type);
+// A newer version of the template may ask for another type under the same key.
+const variable = computed(() => props.question.variable);
+const control = computed(() => valueType(variable.value.type).control);
 /** What the control shows: the answer as typed, else the value it has from elsewhere. */
 const shown = computed(() =>
   props.given === undefined || props.given === null ? (props.question.value ?? '') : props.given,
@@ -51,7 +52,7 @@ const origin = computed(() => {
 });
 /** Not what it says already. */
 const others = computed(() => (props.offers ?? []).filter(({ value }) => value !== text.value).slice(0, 3));
-const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.help ? `${id}-help` : undefined));
+const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.value.help ? `${id}-help` : undefined));
 </script>
 
 <template>
