@@ -1,8 +1,9 @@
 /** What is done to several texts at once. */
 import type { Many } from '@vocabula/contract';
-import { inArray } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Writer } from '../db/database.js';
+import { among } from '../db/in-list.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { User } from '../people/user.js';
 import { removeProofRecord } from '../proofs/service.js';
@@ -15,10 +16,10 @@ import { removeTimed } from '../versions/service.js';
 import { callWordIsFree, changeText, removeText } from './store.js';
 import { rowOf, TEXT_HEAD, type TextHead } from './visible-texts.js';
 
-/** The act of one kind. */
+/** One kind of act. */
 type Act<A extends Many['act']> = Extract<Many, { readonly act: A }>;
-/** With what something is done: the texts, in no order, and what who asks may do. */
-interface With {
+/** What every act is given: the texts, in no order, and who wants it. */
+interface Chosen {
   readonly writer: Writer;
   readonly rows: readonly TextHead[];
   readonly access: Access;
@@ -31,17 +32,14 @@ interface With {
  */
 export async function actOnMany(writer: Writer, many: Many, user: User): Promise<void> {
   const access = await accessOf(writer, user);
-  const rows: TextHead[] = [];
-  for (let at = 0; at < many.names.length; at += 500)
-    rows.push(
-      ...(await writer
-        .select(TEXT_HEAD)
-        .from(schema.texts)
-        .where(inArray(schema.texts.name, many.names.slice(at, at + 500)))),
-    );
+  const { texts } = schema;
+  const rows = await writer
+    .select(TEXT_HEAD)
+    .from(texts)
+    .where(sql`${texts.name} IN ${among(many.names)}`);
   if (rows.length !== new Set(many.names).size) throw notFound('text');
   for (const row of rows) access.demand('write', row.folder);
-  const given: With = { writer, rows, access, user };
+  const given: Chosen = { writer, rows, access, user };
   switch (many.act) {
     case 'move':
       return move(given, many);
@@ -58,7 +56,7 @@ export async function actOnMany(writer: Writer, many: Many, user: User): Promise
   }
 }
 
-async function move({ writer, rows, access, user }: With, { folder }: Act<'move'>): Promise<void> {
+async function move({ writer, rows, access, user }: Chosen, { folder }: Act<'move'>): Promise<void> {
   access.demand('write', folder, 'folder');
   const to = access.folders.get(folder)?.title ?? '';
   for (const row of rows) {
@@ -73,19 +71,19 @@ async function move({ writer, rows, access, user }: With, { folder }: Act<'move'
   }
 }
 
-async function order({ writer, access }: With, { folder, names }: Act<'order'>): Promise<void> {
+async function order({ writer, access }: Chosen, { folder, names }: Act<'order'>): Promise<void> {
   access.demand('write', folder, 'folder');
   for (const [at, name] of names.entries()) await changeText(writer, name, { position: at + 1 });
 }
 
-async function tag({ writer, rows }: With, { tags, off }: Act<'tag'>): Promise<void> {
+async function tag({ writer, rows }: Chosen, { tags, off }: Act<'tag'>): Promise<void> {
   for (const { name, tags: old } of rows)
     await changeText(writer, name, {
       tags: off ? old.filter((each) => !tags.includes(each)) : [...new Set([...old, ...tags])].sort(),
     });
 }
 
-async function bin({ writer, rows, access, user }: With): Promise<void> {
+async function bin({ writer, rows, access, user }: Chosen): Promise<void> {
   for (const row of rows) {
     if (row.published !== null) access.demand('publish', row.folder);
     await changeText(writer, row.name, { binnedAt: new Date().toISOString() });
@@ -93,7 +91,7 @@ async function bin({ writer, rows, access, user }: With): Promise<void> {
   }
 }
 
-async function restore({ writer, rows, access, user }: With): Promise<void> {
+async function restore({ writer, rows, access, user }: Chosen): Promise<void> {
   for (const row of rows) {
     if (row.published !== null) access.demand('publish', row.folder);
     const whole = await rowOf(writer, row.name);
@@ -103,7 +101,7 @@ async function restore({ writer, rows, access, user }: With): Promise<void> {
   }
 }
 
-async function purge({ writer, rows, access, user }: With): Promise<void> {
+async function purge({ writer, rows, access, user }: Chosen): Promise<void> {
   for (const row of rows) {
     // What colleagues never had is its author's to throw away.
     access.demand(row.publishedRevision === null ? 'write' : 'manage', row.folder);

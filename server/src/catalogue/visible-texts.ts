@@ -4,12 +4,13 @@
  */
 import type { WorkingCopy } from '@vocabula/contract';
 import { namesIncluded } from '@vocabula/core';
-import { and, eq, getTableColumns, inArray, isNull } from 'drizzle-orm';
+import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
+import { among } from '../db/in-list.js';
 import { currentHouse } from '../house/house-state.js';
 import type { User } from '../people/user.js';
 import { accessOf, type Access } from '../rights/access.js';
-import { kindedState } from '../versions/frozen.js';
+import { textOrHouse } from '../versions/frozen.js';
 
 export type Row = typeof schema.texts.$inferSelect;
 /** A row without its document, which is most of its bytes. */
@@ -38,30 +39,21 @@ export async function publishedVersions(
   rows: readonly TextHead[],
 ): Promise<Map<string, WorkingCopy & { readonly version: number }>> {
   const names = rows.filter((row) => row.published !== null).map((row) => row.name);
-  const found = new Map<string, WorkingCopy & { version: number }>();
-  for (let at = 0; at < names.length; at += 500) {
-    const states = await reader
-      .select({ version: schema.versions, document: schema.frozen.document })
-      .from(schema.versions)
-      .innerJoin(
-        schema.texts,
-        and(eq(schema.texts.name, schema.versions.text), eq(schema.texts.published, schema.versions.number)),
-      )
-      .innerJoin(schema.frozen, eq(schema.frozen.id, schema.versions.frozen))
-      .where(inArray(schema.versions.text, names.slice(at, at + 500)));
-    for (const { version, document } of states) {
-      const state = kindedState(document);
-      if (state.kind === 'text')
-        found.set(version.text, {
-          name: version.text,
-          revision: version.revision,
-          updatedAt: version.at,
-          document: state.document,
-          version: version.number,
-        });
-    }
-  }
-  return found;
+  const { texts, versions, frozen } = schema;
+  const states = await reader
+    .select({ version: versions, document: frozen.document })
+    .from(versions)
+    .innerJoin(texts, and(eq(texts.name, versions.text), eq(texts.published, versions.number)))
+    .innerJoin(frozen, eq(frozen.id, versions.frozen))
+    .where(sql`${versions.text} IN ${among(names)}`);
+  return new Map(
+    states.flatMap(({ version, document }) => {
+      const state = textOrHouse(document);
+      if (state.kind !== 'text') return [];
+      const { text: name, revision, at: updatedAt, number } = version;
+      return [[name, { name, revision, updatedAt, document: state.document, version: number }] as const];
+    }),
+  );
 }
 
 /** The states of the named texts that may be used; names without one are left out. */

@@ -4,6 +4,7 @@ import { senderFields, type Original, type Profile, type Way } from '@vocabula/c
 import { bodyOf, type Program, type TextDocument, type Variable } from '@vocabula/core';
 import { inlineOf, NO_CHANGES, type FillChanges } from '@vocabula/core/filling';
 import { schema, type Database, type Writer } from '../db/database.js';
+import { frozenOf } from '../fills/rows.js';
 import { begin, type Begun } from '../fills/beginning.js';
 import { recordOf } from '../fills/records.js';
 import { inputOf, messageOf, programOf } from '../fills/rendering.js';
@@ -102,7 +103,8 @@ export async function makeUse(
 }
 
 async function prepare(writer: Writer, text: string, user: User): Promise<Prepared> {
-  const { begun, texts, house } = await begin(writer, text, user);
+  const begun = await begin(writer, text, user);
+  const { texts, house } = await frozenOf(writer, begun);
   const signature = begun.signature ?? undefined;
   const program = programOf({ texts, house, signature, changes: NO_CHANGES });
   return { begun, program, documents: texts, profile: await profileOf(writer, user.id) };

@@ -1,13 +1,12 @@
 /** What a message begins on: a published version with all it includes, frozen, so that nothing changes under the hands. */
 import { HOUSE_NAME, type WorkingCopy } from '@vocabula/contract';
-import { dayIn, signatureFor, type House } from '@vocabula/core';
+import { dayIn, PLAIN_HOUSE, signatureFor, type Front } from '@vocabula/core';
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { closure, headOf } from '../catalogue/visible-texts.js';
 import { isOffered } from '../catalogue/store.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { Kept } from '../db/generation-cache.js';
 import { among } from '../db/in-list.js';
-import { currentHouse } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { User } from '../people/user.js';
 import { profileOf } from '../people/service.js';
@@ -23,59 +22,50 @@ export interface Begun {
   readonly signature: string | null;
 }
 
-/** Freezes what a template needs. Throws words where no message can be begun. @param more stitched to it */
-export async function begin(
-  writer: Writer,
-  text: string,
-  user: User,
-  more: readonly string[] = [],
-): Promise<{ readonly begun: Begun; readonly texts: readonly WorkingCopy[]; readonly house: House }> {
+/** What a message on a template begins with. Throws words where none can be begun. @param more stitched to it */
+export async function begin(writer: Writer, text: string, user: User, more: readonly string[] = []): Promise<Begun> {
   await demandOffered(writer, text, user);
-  const own = await groundOf(writer, text, user, more);
-  const { front } = own.texts[0]?.document.attrs ?? {};
-  if (!front || front.kind !== 'message') throw notFound('template');
-  const wanted = signatureFor(front.purpose, await profileOf(writer, user.id));
-  const ground = wanted ? await groundOf(writer, text, user, [...more, wanted]) : own;
-  const { texts, house } = ground;
+  const own = await partsOf(writer, text, user, more);
+  if (!own) throw notFound('template');
+  const wanted = signatureFor(own.purpose, await profileOf(writer, user.id));
+  const parts = (wanted ? await partsOf(writer, text, user, [...more, wanted]) : own) ?? own;
   return {
-    begun: {
-      text,
-      title: front.title,
-      version: ground.version,
-      frozen: [...ground.frozen],
-      house: ground.houseFrozen ?? (await freeze(writer, { name: HOUSE_NAME, revision: 0, document: house })),
-      signature: wanted ?? null,
-    },
-    texts,
-    house,
+    text,
+    title: parts.title,
+    version: parts.version,
+    frozen: [...parts.frozen],
+    // Before there is a house, messages are in the plain one.
+    house: parts.house ?? (await freeze(writer, { name: HOUSE_NAME, revision: 0, document: PLAIN_HOUSE })),
+    signature: wanted ?? null,
   };
 }
 
-/** What messages on a template are made of, all of it published and so frozen already. */
-interface Ground {
-  readonly texts: readonly WorkingCopy[];
-  /** Ids of the frozen states of the texts, in their order. */
-  readonly frozen: readonly string[];
+/** What messages on a template are made of. All of it is published, so its states are frozen already. */
+interface Parts {
+  readonly title: string;
+  readonly purpose: Front['purpose'];
   readonly version: number | null;
-  readonly house: House;
-  /** The frozen state of the house; none while no house is published. */
-  readonly houseFrozen: string | undefined;
+  /** Ids of the frozen states of the texts, the template first; the documents themselves would be much to keep. */
+  readonly frozen: readonly string[];
+  /** That of the house, once one is published. */
+  readonly house: string | undefined;
 }
 
-/** Kept for each person until something is published or rights change. */
-const grounds = new Kept<Ground>(['rights', 'published'], 1000);
+/** Valid for each person until something is published or rights change. */
+const known = new Kept<Parts | undefined>(['rights', 'published'], 1000);
 
-function groundOf(writer: Writer, text: string, user: User, more: readonly string[]): Promise<Ground> {
-  return grounds.get(writer, JSON.stringify([user.role, user.id, text, ...more]), async () => {
+function partsOf(writer: Writer, text: string, user: User, more: readonly string[]): Promise<Parts | undefined> {
+  return known.get(writer, JSON.stringify([user.role, user.id, text, ...more]), async () => {
     const texts = await closure(writer, text, user, 'fill', more);
-    const { house } = await currentHouse(writer, 'fill');
+    const { front } = texts[0]?.document.attrs ?? {};
+    if (front?.kind !== 'message') return undefined;
     const states = await publishedStates(writer, [...texts.map(({ name }) => name), HOUSE_NAME]);
     return {
-      texts: texts.map(({ name, revision, updatedAt, document }) => ({ name, revision, updatedAt, document })),
-      frozen: texts.flatMap(({ name }) => states.get(name)?.frozen ?? []),
+      title: front.title,
+      purpose: front.purpose,
       version: states.get(text)?.number ?? null,
-      house,
-      houseFrozen: states.get(HOUSE_NAME)?.frozen,
+      frozen: texts.flatMap(({ name }) => states.get(name)?.frozen ?? []),
+      house: states.get(HOUSE_NAME)?.frozen,
     };
   });
 }

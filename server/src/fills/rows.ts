@@ -4,7 +4,7 @@ import { PLAIN_HOUSE, type House } from '@vocabula/core';
 import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import type { User } from '../people/user.js';
-import { kindedState } from '../versions/frozen.js';
+import { textOrHouse } from '../versions/frozen.js';
 
 export type Row = typeof schema.fills.$inferSelect;
 
@@ -40,13 +40,13 @@ export async function frozenOf(
     .where(inArray(schema.frozen.id, house === null ? [...frozen] : [...frozen, house]));
   const texts = frozen.flatMap((id): WorkingCopy[] => {
     const found = rows.find((each) => each.id === id);
-    const state = found && kindedState(found.document);
+    const state = found && textOrHouse(found.document);
     if (!found || state?.kind !== 'text') return [];
     return [{ name: found.name, revision: found.revision, updatedAt: found.createdAt, document: state.document }];
   });
   const kept = rows.find((each) => each.id === house);
   // Messages begun before there was a house are in the plain one.
-  const state = kept && kindedState(kept.document);
+  const state = kept && textOrHouse(kept.document);
   return { texts, house: state?.kind === 'house' ? state.document : PLAIN_HOUSE };
 }
 

@@ -51,7 +51,8 @@ export class FillService {
     const changes = given.changes ?? NO_CHANGES;
     const stitched = changes.parts.map(({ name }) => name);
     return this.database.write(async (writer) => {
-      const { begun, texts, house } = await begin(writer, text, user, stitched);
+      const begun = await begin(writer, text, user, stitched);
+      const { texts, house } = await frozenOf(writer, begun);
       const { kept, lost } = checkChanges(texts, changes);
       const now = new Date().toISOString();
       const row: Row = {
@@ -165,7 +166,8 @@ export class FillService {
     const row = await this.row(id, user);
     return this.database.write(async (writer) => {
       const parts = row.changes.parts.map(({ name }) => name);
-      const { begun, texts } = await begin(writer, row.text, user, parts);
+      const begun = await begin(writer, row.text, user, parts);
+      const { texts } = await frozenOf(writer, begun);
       const { kept } = checkChanges(texts, row.changes);
       return fillOf(writer, { ...row, ...begun, frozen: begun.frozen, changes: kept });
     });

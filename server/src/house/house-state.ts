@@ -4,7 +4,7 @@ import { HOUSE_NAME } from '@vocabula/contract';
 import { PLAIN_HOUSE } from '@vocabula/core';
 import { and, eq } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
-import { kindedState } from '../versions/frozen.js';
+import { textOrHouse } from '../versions/frozen.js';
 
 export const HOUSE_ID = 'house';
 
@@ -30,7 +30,7 @@ export async function currentHouse(reader: Reader | Writer, purpose: 'fill' | 'w
     .from(versions)
     .innerJoin(frozen, eq(frozen.id, versions.frozen))
     .where(and(eq(versions.text, HOUSE_NAME), eq(versions.number, version)));
-  const state = found && kindedState(found.document);
+  const state = found && textOrHouse(found.document);
   return found && state?.kind === 'house'
     ? { house: state.document, revision: found.revision, updatedAt: found.at, version }
     : { house: PLAIN_HOUSE, revision: 0, updatedAt: undefined };

@@ -1,9 +1,9 @@
 /** Documents as they were, in rows that nothing changes. */
 import { createHash, randomUUID } from 'node:crypto';
-import { HOUSE_NAME } from '@vocabula/contract';
 import type { House, TextDocument } from '@vocabula/core';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
+import { among } from '../db/in-list.js';
 
 const { frozen } = schema;
 
@@ -27,28 +27,20 @@ export async function freeze(writer: Writer, { name, revision, document }: Named
 }
 
 /** A state of a text or of the house. */
-export type KindedState =
+export type TextOrHouse =
   { readonly kind: 'text'; readonly document: TextDocument } | { readonly kind: 'house'; readonly document: House };
 
-/** The state that a kept document is of. */
-export const kindedState = (document: TextDocument | House): KindedState =>
+/** A frozen document, with what it is of. */
+export const textOrHouse = (document: TextDocument | House): TextOrHouse =>
   'type' in document ? { kind: 'text', document } : { kind: 'house', document };
-
-/** The kind of what has that name. */
-export const kindOf = (name: string): KindedState['kind'] => (name === HOUSE_NAME ? 'house' : 'text');
 
 export type FrozenRow = typeof frozen.$inferSelect;
 
 /** The rows with these ids, by id. */
 export async function thawed(reader: Reader | Writer, ids: readonly string[]): Promise<Map<string, FrozenRow>> {
-  const found = new Map<string, FrozenRow>();
-  // SQLite takes so many parameters at once.
-  for (let at = 0; at < ids.length; at += 500) {
-    const rows = await reader
-      .select()
-      .from(frozen)
-      .where(inArray(frozen.id, ids.slice(at, at + 500)));
-    for (const row of rows) found.set(row.id, row);
-  }
-  return found;
+  const rows = await reader
+    .select()
+    .from(frozen)
+    .where(sql`${frozen.id} IN ${among(ids)}`);
+  return new Map(rows.map((row) => [row.id, row]));
 }

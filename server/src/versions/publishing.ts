@@ -11,7 +11,7 @@ import { houseRow, type HouseRow } from '../house/house-state.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { User } from '../people/user.js';
 import { accessOf } from '../rights/access.js';
-import { freeze, kindedState, thawed, type KindedState } from './frozen.js';
+import { freeze, textOrHouse, thawed, type TextOrHouse } from './frozen.js';
 import { changeHouse } from '../house/house-state.js';
 
 const { texts, versions } = schema;
@@ -32,11 +32,11 @@ interface About {
 /** A text or the house as it is, as far as versions are concerned. */
 export type Subject = About &
   (
-    | (Extract<KindedState, { kind: 'text' }> & { readonly row: Row })
-    | (Extract<KindedState, { kind: 'house' }> & { readonly row?: undefined })
+    | (Extract<TextOrHouse, { kind: 'text' }> & { readonly row: Row })
+    | (Extract<TextOrHouse, { kind: 'house' }> & { readonly row?: undefined })
   );
 /** A state of a subject that is to be published. */
-export type Candidate = Pick<About, 'name' | 'title' | 'revision'> & KindedState;
+export type Candidate = Pick<About, 'name' | 'title' | 'revision'> & TextOrHouse;
 
 /** The subject of that name. Throws a 404 where the user may not see it. */
 export async function subjectOf(reader: Reader | Writer, name: string, user: User): Promise<Subject> {
@@ -171,8 +171,8 @@ export async function withdraw(
 }
 
 /** A frozen state, by its id. */
-export async function frozenState(reader: Reader | Writer, id: string): Promise<KindedState> {
+export async function frozenState(reader: Reader | Writer, id: string): Promise<TextOrHouse> {
   const found = (await thawed(reader, [id])).get(id);
   if (!found) throw notFound('state');
-  return kindedState(found.document);
+  return textOrHouse(found.document);
 }
