@@ -79,9 +79,11 @@ describe('a written tree', () => {
     await expectSame({ html: '\r' });
   });
 
-  it('leaves a part to the library that is encoded in slices', async () => {
+  it('leaves large parts to the library', async () => {
     const long = 'Grüße aus dem Garten. '.repeat(4000);
     expect(writtenTree(tree({ text: long }))).toBeUndefined();
+    const attachments = [{ content: Buffer.alloc(100_000, 7), contentType: 'image/png', filename: 'large.png' }];
+    expect(writtenTree(tree({ text: 'short', attachments }))).toBeUndefined();
     await expectSame({ text: 'Grüße aus dem Garten. '.repeat(1000) });
   });
 });

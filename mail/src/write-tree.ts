@@ -7,7 +7,10 @@ import type MimeNode from 'nodemailer/lib/mime-node/index.js';
 import { encode as base64, wrap as wrapBase64 } from 'nodemailer/lib/base64/index.js';
 import { encode as quotedPrintable, wrap as wrapQuotedPrintable } from 'nodemailer/lib/qp/index.js';
 
-/** Quoted-printable text is encoded by the library in slices of this size; what is longer is left to it. */
+/**
+ * Larger parts are left to the library: it encodes text in slices of this size, and lets others have their turn between
+ * pieces of an attachment.
+ */
 const LONGEST = 64 * 1024;
 const LINE = 76;
 const [CR, LF] = [0x0d, 0x0a];
@@ -45,11 +48,11 @@ function contentOf(
 ): string | Buffer | undefined {
   if (typeof content !== 'string' && !Buffer.isBuffer(content)) return undefined;
   const bytes = typeof content === 'string' ? Buffer.from(content) : content;
+  if (bytes.length > LONGEST) return undefined;
   if (encoding === 'base64') return wrapBase64(base64(bytes), LINE);
   if (encoding !== 'quoted-printable') return content;
   // Line breaks that are data, in what is not text, are for the library to tell apart.
-  if (bytes.length > LONGEST || !/^text\//i.test(contentType)) return undefined;
-  return quoted(bytes);
+  return /^text\//i.test(contentType) ? quoted(bytes) : undefined;
 }
 
 /** As the library's stream does it: white space at the very end is encoded by itself, behind the last line. */

@@ -3,7 +3,7 @@
  * apart from the template, and made into documents that are compiled in its place; so a value never becomes structure,
  * clean joins go on working, and an answer that changes later is rendered into reworded lines as into any other.
  */
-import { sameValue as dequal } from '../words/same.js';
+import { sameValue } from '../words/same.js';
 import { bodyOf, part, type Block, type Inline, type NamedDocument } from '../template/document.js';
 import { nodeAt } from '../template/walk.js';
 import type { Attachment, Body, Node, TextDocument } from '../template/document.js';
@@ -38,9 +38,9 @@ export interface FillChanges {
 /** Nothing was changed. */
 export const NO_CHANGES: FillChanges = { parts: [], reworded: [] };
 
-const samePlace = (a: Rewording, b: Rewording): boolean => a.text === b.text && dequal(a.path, b.path);
+const samePlace = (a: Rewording, b: Rewording): boolean => a.text === b.text && sameValue(a.path, b.path);
 /** Whether a rewording says what the text says by itself: something was put back. */
-const isPutBack = ({ before, after }: Rewording): boolean => dequal(before, after);
+const isPutBack = ({ before, after }: Rewording): boolean => sameValue(before, after);
 
 /** The changes of one message of many: those made for all, and its own in their place. What was put back is none. */
 export const mergedChanges = (shared: FillChanges, own: FillChanges): FillChanges => ({
@@ -58,7 +58,7 @@ export const mergedChanges = (shared: FillChanges, own: FillChanges): FillChange
 export const ownChanges = (shared: FillChanges, whole: FillChanges): FillChanges => ({
   parts: [],
   reworded: [
-    ...whole.reworded.filter((each) => !shared.reworded.some((other) => dequal(each, other))),
+    ...whole.reworded.filter((each) => !shared.reworded.some((other) => sameValue(each, other))),
     ...shared.reworded
       .filter((each) => !whole.reworded.some((mine) => samePlace(each, mine)))
       .map((each) => ({ ...each, after: each.before, over: {} })),

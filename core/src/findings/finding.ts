@@ -70,9 +70,19 @@ export const advice = (
   repair?: Repair,
 ): Finding => finding(data, level, place, repair);
 
+/** What a file or a person gave is kept no longer than this: many findings may hold the same large text. */
+const LONGEST_FIELD = 300;
+
 function finding(data: FindingData, level: Level, place: Place, repair?: Repair): Finding {
   const found = { level, message: sentenceOf(data), place, ...(repair ? { repair } : {}) };
-  return Object.assign({}, data, found);
+  const kept = Object.fromEntries(
+    Object.entries(data).map(([name, value]) => [
+      name,
+      typeof value === 'string' ? value.slice(0, LONGEST_FIELD) : value,
+    ]),
+  );
+  // The fields are those of the data, the long ones shortened.
+  return Object.assign(kept as typeof data, found);
 }
 
 /** True if any of the findings is an error. */

@@ -29,8 +29,9 @@ describe('a finding', () => {
   });
 
   it('shows no more than the beginning of what a file or a person gave', () => {
-    const sentence = sentenceOf({ code: 'unsafe-link', why: 'filled', href: `javascript:${'x'.repeat(500)}` });
-    expect(sentence.length).toBeLessThan(100);
+    const found = error({ code: 'unsafe-link', why: 'filled', href: `javascript:${'x'.repeat(100_000)}` });
+    expect(found.message.length).toBeLessThan(100);
+    expect(JSON.stringify(found).length).toBeLessThan(600);
   });
 
   it('has one code only, as an error or as advice', () => {

@@ -14,8 +14,9 @@ function byCase<T extends Readonly<Record<string, Sentence>>>(
 }
 
 /** Shortens what a file or a person gave, to show it in a sentence. */
-const start = (text: string, length = 60): string => text.slice(0, length);
-const spanned = (ways: readonly string[]): string => ways.join(' → ');
+const cut = (text: string, length = 60): string => text.slice(0, length);
+/** Names that lead to each other. */
+const chained = (names: readonly string[]): string => names.join(' → ');
 
 /** What a type says about its own attributes. */
 const declaration = ({ key, says }: { readonly key: string; readonly says: string }): string => `“${key}”: ${says}`;
@@ -129,10 +130,10 @@ const ERRORS = {
   }),
   'repeat-in-line': ({ list }: { list: string }) =>
     `A list does not repeat inside a line: use {{${list}.column}}, or a block of its own.`,
-  'block-loop': ({ chain }: { chain: readonly string[] }) => `This block includes itself: ${spanned(chain)}.`,
+  'block-loop': ({ chain }: { chain: readonly string[] }) => `This block includes itself: ${chained(chain)}.`,
   'too-deep': byCase({
     nested: ({ most, chain }: { most: number; chain: readonly string[] }) =>
-      `Blocks nest ${most} deep at most: ${spanned(chain)}.`,
+      `Blocks nest ${most} deep at most: ${chained(chain)}.`,
     many: ({ most }: { most: number }) => `More than ${most} blocks would be included.`,
     large: () => 'The included blocks are more together than one message may be.',
   }),
@@ -141,7 +142,7 @@ const ERRORS = {
   'two-signatures': ({ first, second }: { first: string; second: string }) =>
     `A message carries one signature: “${first}” stands there already, so “${second}” is left out.`,
   'value-loop': byCase({
-    values: ({ chain }: { chain: readonly string[] }) => `These values wait for each other: ${spanned(chain)}.`,
+    values: ({ chain }: { chain: readonly string[] }) => `These values wait for each other: ${chained(chain)}.`,
     wording: ({ name }: { name: string }) => `The wording of “${name}” holds itself.`,
   }),
   'type-clash': byCase({
@@ -181,9 +182,9 @@ const ERRORS = {
     'option-empty': ({ key }: { key: string }) =>
       `The option “${key}” needs a label or wording, such as { label: North }.`,
     'invitation-start': ({ text }: { text: string }) =>
-      `When the invitation starts cannot be told from “${start(text)}”.`,
+      `When the invitation starts cannot be told from “${cut(text)}”.`,
     'invitation-length': ({ text }: { text: string }) =>
-      `How long the invitation takes cannot be told from “${start(text)}”.`,
+      `How long the invitation takes cannot be told from “${cut(text)}”.`,
     font: () => 'A font is a list of families, such as Georgia, serif.',
     'block-name': ({ name }: { name: string }) => `“${name}” is not the name of a block.`,
     'unknown-colour': ({ name }: { name: string }) => `There is no colour “${name}” among the named colours.`,
@@ -199,11 +200,11 @@ const ERRORS = {
       `“holidays” must be days, such as [2026-12-25]${text ? `; “${text}” is none` : ''}.`,
   }),
   'no-subject': () => 'The template has no subject.',
-  'bad-address': ({ address }: { address: string }) => `“${start(address, 80)}” is not an address.`,
+  'bad-address': ({ address }: { address: string }) => `“${cut(address, 80)}” is not an address.`,
   'unsafe-link': byCase({
-    written: ({ href }: { href: string }) => `“${start(href)}” is not an address that a message may link to.`,
-    filled: ({ href }: { href: string }) => `A link would lead to “${start(href)}”.`,
-    image: ({ href }: { href: string }) => `An image cannot come from “${start(href)}”.`,
+    written: ({ href }: { href: string }) => `“${cut(href)}” is not an address that a message may link to.`,
+    filled: ({ href }: { href: string }) => `A link would lead to “${cut(href)}”.`,
+    image: ({ href }: { href: string }) => `An image cannot come from “${cut(href)}”.`,
   }),
   'too-costly': () =>
     'This message is more work than one may be: its lists are too long for what is repeated or calculated with them.',
@@ -229,7 +230,7 @@ const ADVICE = {
     'every-option': ({ condition }: { condition: string }) => `“${condition}” names every option.`,
   }),
   'unsupported-html': byCase({
-    html: ({ html }: { html: string }) => `HTML is kept as text: ${start(html)}`,
+    html: ({ html }: { html: string }) => `HTML is kept as text: ${cut(html)}`,
     'link-title': ({ title }: { title: string }) => `A link's title is not kept: “${title}”.`,
   }),
   'unknown-locale': ({ locale, instead }: { locale: string; instead: string }) =>
@@ -257,12 +258,12 @@ const ADVICE = {
   'broken-series': ({ how, text }: { how: keyof typeof BROKEN_SERIES; text: string }) =>
     how === 'nothing-before' ? `“${text}” follows what is left out.` : `${BROKEN_SERIES[how]} “${text}”.`,
   'sentence-start': ({ text }: { text: string }) =>
-    `A line begins with a small letter: “${start(text, 40)}”, for its opening is left out.`,
+    `A line begins with a small letter: “${cut(text, 40)}”, for its opening is left out.`,
   'vague-link': ({ text }: { text: string }) => `“${text}” does not say where it leads.`,
   'bare-link': byCase({
     shown: () => 'A long address stands bare; words that say what is there read better.',
     unlinked: ({ text }: { text: string }) =>
-      `“${start(text)}” is written but leads nowhere: not every mail program makes it a link.`,
+      `“${cut(text)}” is written but leads nowhere: not every mail program makes it a link.`,
   }),
   'heading-skipped': ({ level, before }: { level: number; before: number }) =>
     `Heading ${level} follows heading ${before}; ${before + 1} is left out.`,
@@ -284,7 +285,7 @@ const ADVICE = {
     'wide-table': ({ width, room, share }: { width: number; room: number; share: string }) =>
       `This table is about ${width} px wide at least; on a small screen (${share}) it has ${room} px and is moved sideways to be read.`,
     'words-in-image': ({ alt, share }: { alt: string; share: string }) =>
-      `The image “${start(alt, 40)}…” seems to carry words. Where images are blocked or there is only text (${share}), its alternative text stands alone: write what matters as text.`,
+      `The image “${cut(alt, 40)}…” seems to carry words. Where images are blocked or there is only text (${share}), its alternative text stands alone: write what matters as text.`,
   }),
   'large-message': ({ bytes }: { bytes: number }) =>
     `The message has ${Math.round(bytes / 1000)} kB of HTML; from about 100 kB mail programs cut it off.`,
@@ -316,7 +317,7 @@ interface Contrast {
 }
 
 const contrastIn = ({ text, colour, ground, contrast, enough }: Contrast, where: string): string =>
-  `“${start(text, 40)}” in ${colour}${ground ? ` on ${ground}` : ''} has a contrast of ${contrast} ${where}; words need ${enough}.`;
+  `“${cut(text, 40)}” in ${colour}${ground ? ` on ${ground}` : ''} has a contrast of ${contrast} ${where}; words need ${enough}.`;
 
 type Table = typeof ERRORS & typeof ADVICE;
 

@@ -71,10 +71,10 @@ export function weekdaysProblem({ weekdays }: Variable): DeclarationProblem[] {
 }
 
 const WRITTEN_DAY = /\b\d{4}-\d{2}-\d{2}\b/g;
-/** Days from today that notice, weeks and years are told by. */
+/** Days from today, for conditions on notice, weeks and years. */
 const NEAR = [-400, -30, -7, -1, 0, 1, 2, 3, 4, 5, 6, 7, 30, 400];
 
-/** A day as it usually is, and where it is compared, those around what with and around today. */
+/** The usual day; if a calculated value compares it, also the days around today and around what it is compared with. */
 export function triedDays(
   variable: Variable,
   { specimen, none, constants, isCompared, accepted, today }: TryContext,
@@ -127,7 +127,7 @@ export const date: ValueType = {
   control: 'day',
   isPersonal: true,
   column: 'date',
-  tried: (variable, context) => triedDays(variable, context),
+  tried: triedDays,
   hard: ({ day }) => day,
   madeUp: ({ at, today }) => dayFromNumber(dayNumber(today) + 3 + ((at * 11) % 90)) ?? today,
 };

@@ -31,7 +31,7 @@ function onStep(value: number, step: number, origin: number): boolean {
   return Math.abs(steps - Math.round(steps)) <= 1e-9 * Math.max(1, Math.abs(steps));
 }
 
-/** A number as it usually is, and where it is compared, those one step either side of what with. */
+/** The usual number; if a calculated value compares it, also those one step below and above what it is compared with. */
 export function triedNumbers({ step = 1, min, max }: Variable, context: TryContext): unknown[] {
   const { specimen, none, constants, isCompared, accepted } = context;
   if (!isCompared) return accepted([specimen, ...none]);

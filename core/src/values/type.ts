@@ -62,7 +62,7 @@ export type ControlKind =
   | 'phone'
   | 'link';
 
-/** One thing about a value that a covering set lets go each way: the levels, and which of them a value is (−1: none). */
+/** One thing about a value that a covering set varies: its levels, and which of them a value is (−1: none of them). */
 export interface Outcome {
   /** The option that it is about, where a value is several things at once. */
   readonly option?: Option;
@@ -70,7 +70,7 @@ export interface Outcome {
   levelOf(value: Value | undefined): number;
 }
 
-/** What values can be chosen by, to try how a message comes out. */
+/** What the values of a covering set are chosen from. */
 export interface TryContext extends ValueContext {
   /** A value as it usually is. */
   readonly specimen: unknown;
@@ -84,7 +84,7 @@ export interface TryContext extends ValueContext {
   accepted(values: readonly unknown[]): unknown[];
 }
 
-/** What a hard case is about: at most one of these is given. */
+/** What a hard case is about; a type takes of it what it can show. */
 export interface HardOffer {
   /** Words to stand in a text. */
   readonly words?: string;
@@ -149,7 +149,7 @@ export interface ValueType {
   outcomes?(variable: Variable): readonly Outcome[];
   /** Values that are tried for a covering set; left out where the usual one and the constants will do. */
   tried?(variable: Variable, context: TryContext): readonly unknown[];
-  /** A value that is hard in the way of an offer; undefined leaves the usual one. */
+  /** A value for a hard case; undefined leaves the usual one. */
   hard?(offer: HardOffer, variable: Variable | undefined): unknown;
   /** A made-up cell; left out where none can be made up. */
   madeUp?(context: MadeUpContext, variable: Variable | undefined): string;

@@ -1,6 +1,5 @@
 /** Tables of recipients: read from CSV, JSON, vCard or a workbook, written as CSV or JSON (format notes). */
 import { isVcard, readVcards } from '../vcard/index.js';
-import { COLUMN_TYPES, type ColumnType } from '../../template/variable.js';
 import { readCsv, tableOfGrid } from './csv.js';
 import { decode } from './decode.js';
 import { readJson } from './json.js';
@@ -46,6 +45,3 @@ function tableOfCards(text: string, recognised: Table['recognised'], choices: Co
   }
   return tableOfGrid(grid, (row) => row, recognised, choices);
 }
-
-/** True for a name of a column type. */
-export const isColumnType = (type: string): type is ColumnType => (COLUMN_TYPES as readonly string[]).includes(type);
