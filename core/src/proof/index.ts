@@ -2,6 +2,7 @@
 export { commonOf, commonOfAll, stretchesOf, type Stretch as CommonStretch } from './compare/common.js';
 export { compareMessages, type ComparedParagraph } from './compare/messages.js';
 export type { Filling } from './cover/inputs.js';
+export { Impact, type MessageChange } from './impact/impact.js';
 export { hardCases, type HardCase, type HardOptions } from './hard/hard.js';
 export { disguised, cellFor, madeUpSet, tellsWho } from './samples/made-up.js';
 export { fillingOfRow, needs, type Need, type SampleRow } from './samples/needs.js';

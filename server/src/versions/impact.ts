@@ -1,17 +1,8 @@
 /** What publishing a block, or the house, does to the messages of the templates that depend on it. */
 import { setImmediate as turn } from 'node:timers/promises';
 import { senderFields, type Dependents, type TemplateImpact } from '@vocabula/contract';
-import {
-  compileBundle,
-  dayIn,
-  render,
-  sameValue,
-  signatureFor,
-  type House,
-  type Message,
-  type Program,
-} from '@vocabula/core';
-import { fillingOfRow, hardCases, type Filling } from '@vocabula/core/proof';
+import { dayIn, sameValue, signatureFor, type Message, type Program } from '@vocabula/core';
+import { fillingOfRow, hardCases, Impact, type Filling } from '@vocabula/core/proof';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { closure, rowOf } from '../catalogue/visible-texts.js';
 import { summaryOf } from '../catalogue/text-summaries.js';
@@ -65,28 +56,27 @@ export class ImpactService {
     const changedHouse = subject.kind === 'house' ? subject.document : before.house;
     // What the changed text includes anew comes along.
     const added = subject.kind === 'house' ? [] : await closure(read, name, user, 'write');
-    const program = (house: House, changed: boolean): Program =>
-      compileBundle({
-        text: own,
-        // The later of two of one name counts.
-        texts: changed && subject.kind === 'text' ? [...added, ...texts, subject] : texts,
-        house,
-        signature,
-      });
-    const programs = { before: program(before.house, false), after: program(changedHouse, true) };
-    const { set, cases } = await this.cases(template, programs.after, senderFields(profile));
-    const today = dayIn(new Date(), 'UTC');
+    const bundle = { text: own, texts, house: before.house, signature };
+    const after = {
+      ...bundle,
+      // The later of two of one name counts.
+      texts: subject.kind === 'text' ? [...added, ...texts, subject] : texts,
+      house: changedHouse,
+    };
+    const impact = new Impact(bundle, after, { today: dayIn(new Date(), 'UTC'), zone: 'UTC' });
+    const { set, cases } = await this.cases(template, impact.after, senderFields(profile));
     const messages: { recipient: string; before: Side; after: Side }[] = [];
     let [unchanged, changed] = [0, 0];
     for (const [at, { label, filling }] of cases.entries()) {
       if (at % TURN === TURN - 1) await turn();
-      const input = { ...filling, today, zone: 'UTC' };
-      const [left, right] = [render(programs.before, input), render(programs.after, input)];
-      if (isSame(left, right)) unchanged += 1;
-      else {
-        changed += 1;
-        if (messages.length < SHOWN) messages.push({ recipient: label, before: sideOf(left), after: sideOf(right) });
+      const change = impact.changeOf(filling);
+      if (!change) {
+        unchanged += 1;
+        continue;
       }
+      changed += 1;
+      if (messages.length < SHOWN)
+        messages.push({ recipient: label, before: sideOf(change.before), after: sideOf(change.after) });
     }
     const title = own.document.attrs.front.title;
     return { name: template, title, set, unchanged, changed, messages };
@@ -154,8 +144,6 @@ export class ImpactService {
 
 type Side = TemplateImpact['messages'][number]['before'];
 const sideOf = ({ subject, text, html }: Message): Side => ({ subject, text, html });
-const isSame = (a: Message, b: Message): boolean =>
-  a.subject === b.subject && a.html === b.html && a.text === b.text && sameValue(a.to, b.to);
 
 const nameOf = (row: Readonly<Record<string, unknown>>): string =>
   [row.first_name, row.last_name].filter(Boolean).join(' ') || String(row.name ?? row.email ?? 'somebody');
