@@ -41,7 +41,8 @@ export { contrast, darkTint, isHex, tint } from './house/colour.js';
 export { factValues, valueOn } from './house/facts.js';
 export { houseDifferences, type HouseDifference } from './house/differences.js';
 export type { Line, Origin, Program, Slot } from './compile/program.js';
-export { namesIncluded, type Library } from './compile/texts.js';
+export { namesIncluded } from './compile/inclusions.js';
+export type { Library } from './compile/texts.js';
 export { conditionInWords } from './compile/wording.js';
 export {
   render,
@@ -82,7 +83,8 @@ export { namesIn } from './expression/names.js';
 export * from './revise/index.js';
 export { questions, type Question } from './questions/questions.js';
 export { check, checkMessage, checkProgram } from './check/index.js';
-export { findMarkers, guessVariable, type Marker, type MarkerKind } from './check/markers.js';
+export { findMarkers, type Marker, type MarkerKind } from './check/markers.js';
+export { guessVariable } from './check/marker-guess.js';
 export { findSignOff, isClosing, isGreeting } from './words/closing.js';
 export { showDay, understandDay } from './words/days.js';
 export { fold, holdsWords } from './words/fold.js';

@@ -1,4 +1,4 @@
-import { implies, neverBoth, severalIn } from '../compile/texts.js';
+import { implies, neverBoth, severalIn } from '../compile/condition-logic.js';
 import { conditionInWords } from '../compile/wording.js';
 import { advice, type Finding } from '../findings/finding.js';
 import type { Condition } from '../template/condition.js';

@@ -1,6 +1,4 @@
 /** Old hand-made markers: what people wrote where a value belongs, before they had variables. */
-import { lastOf } from '../words/ends.js';
-import type { TypeName } from '../template/variable.js';
 
 /** How a hand-made marker is written: `[name]`, `<<name>>`, `{name}`, `____`, `NAME`. */
 export type MarkerKind = 'bracketed' | 'angled' | 'curly' | 'rule' | 'capitals';
@@ -60,40 +58,3 @@ export function findMarkers(text: string): Marker[] {
   }
   return found.sort((a, b) => a.start - b.start);
 }
-
-const GUESSES: readonly (readonly [RegExp, TypeName])[] = [
-  [/\b(e-?mail|mail address)\b/i, 'email'],
-  [/\b(phone|telephone|mobile|tel)\b/i, 'phone'],
-  [/\b(link|url|website|web page)\b/i, 'link'],
-  [/\b(amount|price|fee|cost|total|betrag|montant|importe|deposit)\b/i, 'money'],
-  [/\b(date|day|deadline|datum|fecha|when|until|from)\b/i, 'date'],
-  [/\b(number of|how many|count|party|quantity|people|tickets|seats)\b/i, 'number'],
-];
-
-/** What a marker most likely stands for: type, label, and options for `[he/she]`. */
-export function guessVariable(
-  marker: Marker,
-  before: string,
-): { readonly type: TypeName; readonly label: string; readonly options?: readonly string[] } {
-  const words = marker.words.replace(/[_]+/g, ' ').replace(/\s+/g, ' ').trim();
-  const options = words.split('/').map((option) => option.trim());
-  if (
-    options.length >= 2 &&
-    options.length <= 8 &&
-    options.every((option) => /^\p{L}[\p{L}\p{N} '’-]{0,40}$/u.test(option))
-  )
-    return { type: 'choice', label: sentence(options.join(' or ')), options };
-  if (words === '') {
-    // A rule says nothing itself; the word before it often does.
-    const hint = /([\p{L}][\p{L}’'-]*)[\s:,]*$/u.exec(lastOf(before, 80))?.[1] ?? '';
-    const type = GUESSES.find(([pattern]) => pattern.test(hint))?.[1] ?? 'text';
-    return { type, label: hint ? sentence(hint) : 'Value' };
-  }
-  const type = GUESSES.find(([pattern]) => pattern.test(words))?.[1] ?? 'text';
-  return { type, label: sentence(words) };
-}
-
-const sentence = (words: string): string => {
-  const lower = /\p{Ll}/u.test(words) ? words : words.toLowerCase();
-  return lower.charAt(0).toUpperCase() + lower.slice(1);
-};

@@ -1,4 +1,4 @@
-import { neverBoth, severalIn } from '../compile/texts.js';
+import { neverBoth, severalIn } from '../compile/condition-logic.js';
 import { advice } from '../findings/finding.js';
 import type { Condition } from '../template/condition.js';
 import { bodyOf, plainWords, type Node } from '../template/document.js';

@@ -37,16 +37,9 @@ import type {
 import type { Scope } from './scope.js';
 import type { Site } from './site.js';
 import { bindSlot } from './slots.js';
-import {
-  MAX_INCLUSION_DEPTH,
-  MAX_INCLUDED,
-  MAX_INCLUSIONS,
-  sizeOf,
-  neverBoth,
-  readsShadow,
-  severalIn,
-  type TextUnit,
-} from './texts.js';
+import { neverBoth, severalIn } from './condition-logic.js';
+import { MAX_INCLUSION_DEPTH, MAX_INCLUDED, MAX_INCLUSIONS, sizeOf } from './inclusions.js';
+import { readsShadow, type TextUnit } from './texts.js';
 
 /** A signature as the body meets it. */
 interface SignatureUse {

@@ -9,17 +9,8 @@ import type { Variable } from '../template/variable.js';
 import type { CompileOptions } from './options.js';
 import type { House } from '../house/house.js';
 import { checkDeclaration, clash } from './slots.js';
-import {
-  fitsLine,
-  inclusionsOf,
-  MAX_INCLUDED,
-  sizeOf,
-  MAX_INCLUSION_DEPTH,
-  MAX_INCLUSIONS,
-  readsShadow,
-  TextUnit,
-  type Declaration,
-} from './texts.js';
+import { fitsLine, inclusionsOf, MAX_INCLUDED, sizeOf, MAX_INCLUSION_DEPTH, MAX_INCLUSIONS } from './inclusions.js';
+import { readsShadow, TextUnit, type Declaration } from './texts.js';
 
 /** A template with everything it includes. */
 export interface Linked {

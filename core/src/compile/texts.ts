@@ -1,4 +1,4 @@
-/** Texts as a compilation uses them, and what can be told from a text alone: its inclusions, whether it fits a line. */
+/** Texts as a compilation uses them. */
 import { error, type Finding, type Place } from '../findings/finding.js';
 import {
   ExpressionCompiler,
@@ -6,9 +6,7 @@ import {
   type Expression,
   type ExpressionScope,
 } from '../expression/expression.js';
-import type { Condition } from '../template/condition.js';
-import { bodyOf, type Block, type Kind, type TextDocument } from '../template/document.js';
-import { visit, walk } from '../template/walk.js';
+import type { Kind, TextDocument } from '../template/document.js';
 import type { TypeName, Variable } from '../template/variable.js';
 import { isZone } from '../values/zone.js';
 import type { House } from '../house/house.js';
@@ -17,13 +15,6 @@ import type { House } from '../house/house.js';
 export interface Library {
   get(name: string): TextDocument | undefined;
 }
-
-/** The most nodes that all included blocks come to, each counted as often as it is included. */
-export const MAX_INCLUDED = 60_000;
-/** How deep inclusion may nest, and how many inclusions one message may have in all. */
-export const MAX_INCLUSION_DEPTH = 16;
-/** The most inclusions that one message may have in all, at all depths. */
-export const MAX_INCLUSIONS = 2000;
 
 /** One text as it is used here, compiled once however often it is included. */
 export class TextUnit {
@@ -144,92 +135,4 @@ export function readsShadow(
       shadows.has(key) || (next !== undefined && readsShadow(unit, next, shadows, new Set([...seen, variable.key])))
     );
   });
-}
-
-/** Inclusions and repeats of a body, in reading order. */
-export function inclusionsOf(
-  document: TextDocument,
-): { name: string; path: readonly number[]; inline: boolean; repeats: readonly Condition[] }[] {
-  const lists = new Set(
-    document.attrs.variables.filter((variable) => variable.type === 'list').map((variable) => variable.key),
-  );
-  const found: { name: string; path: readonly number[]; inline: boolean; repeats: readonly Condition[] }[] = [];
-  const repeating = (conditions: readonly Condition[]): Condition[] =>
-    conditions.filter((each) => !each.not && each.is.length === 0 && lists.has(each.of));
-  document.content.forEach((part, index) => {
-    if (part.type !== 'body') return;
-    walk(
-      part,
-      ({ node, path, outer }) => {
-        if (node.type !== 'inclusion' && node.type !== 'inlineInclusion') return;
-        found.push({ name: node.attrs.name, path, inline: node.type === 'inlineInclusion', repeats: repeating(outer) });
-      },
-      [index],
-    );
-  });
-  return found;
-}
-
-/** True if a text can stand inside a line: one paragraph at most comes out, whatever is kept. */
-export function fitsLine(document: TextDocument): boolean {
-  const paragraphs: Condition[][] = [];
-  const gather = (children: readonly Block[], conditions: readonly Condition[]): boolean =>
-    children.every((block) => {
-      if (block.type === 'comment') return true;
-      if (block.type === 'paragraph') return paragraphs.push([...conditions]) > 0;
-      return block.type === 'passage' && gather(block.content, [...conditions, block.attrs]);
-    });
-  if (!gather(bodyOf(document), [])) return false;
-  const several = severalIn(document.attrs.variables);
-  return (
-    paragraphs.length > 0 &&
-    paragraphs.every((a, i) =>
-      paragraphs.slice(i + 1).every((b) => a.some((left) => b.some((right) => neverBoth(left, right, several)))),
-    )
-  );
-}
-
-/** Tells which keys are choices of which several options may hold at once. */
-export function severalIn(variables: readonly Variable[]): (key: string) => boolean {
-  const keys = new Set(variables.filter((variable) => variable.type === 'choices').map((variable) => variable.key));
-  return (key) => keys.has(key);
-}
-
-/** True if two conditions never hold together; `several` says of which choices more than one option may hold. */
-export function neverBoth(a: Condition, b: Condition, several: (key: string) => boolean): boolean {
-  if (a.of !== b.of) return false;
-  if (a.is.length === 0 && b.is.length === 0) return a.not !== b.not;
-  if (a.not === b.not) return !a.not && !several(a.of) && a.is.every((key) => !b.is.includes(key));
-  const [kept, left] = a.not ? [b, a] : [a, b];
-  return kept.is.every((key) => left.is.includes(key));
-}
-
-/** True if wherever `outer` holds, `inner` does too. */
-export function implies(outer: Condition, inner: Condition, several: (key: string) => boolean): boolean {
-  return outer.of === inner.of && neverBoth(outer, { ...inner, not: !inner.not }, several);
-}
-
-/** All inclusion targets anywhere in a document. */
-export function namesIncluded(document: TextDocument): string[] {
-  const names = new Set<string>();
-  for (const block of bodyOf(document)) {
-    visit(block, (node) => {
-      if (node.type === 'inclusion' || node.type === 'inlineInclusion') names.add(node.attrs.name);
-    });
-  }
-  if (document.attrs.front.signature && document.attrs.front.signature !== 'none')
-    names.add(document.attrs.front.signature);
-  return [...names];
-}
-
-const sizes = new WeakMap<TextDocument, number>();
-/** How many nodes a text has: what compiling it once costs. */
-export function sizeOf(document: TextDocument): number {
-  let size = sizes.get(document);
-  if (size === undefined) {
-    size = 0;
-    for (const part of document.content) visit(part, () => void (size = (size ?? 0) + 1));
-    sizes.set(document, size);
-  }
-  return size;
 }

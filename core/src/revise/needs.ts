@@ -1,5 +1,5 @@
 /** What a text needs of others: blocks, facts, files. */
-import { namesIncluded } from '../compile/texts.js';
+import { namesIncluded } from '../compile/inclusions.js';
 import type { TextDocument } from '../template/document.js';
 
 /** What a text needs from outside it. */

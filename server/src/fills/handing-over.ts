@@ -1,17 +1,8 @@
 /** Handing a message over: to the clipboard, as a file, to a mail program, or to the mail service. */
-import type { Fill, HandedOver, HandOver, HandOverWays, Way } from '@vocabula/contract';
-import {
-  advice,
-  forPasting,
-  structureOnly,
-  withoutImages,
-  writtenEnvelope,
-  type Mailbox,
-  type Message,
-  type Program,
-} from '@vocabula/core';
-import { inlined, toEml, toIcs, type AssetSource } from '@vocabula/mail';
-import { assetsOf, withAssets } from '../assets/message-assets.js';
+import type { Fill, HandedOver, HandOver } from '@vocabula/contract';
+import { advice, writtenEnvelope, type Message, type Program } from '@vocabula/core';
+import { inlined } from '@vocabula/mail';
+import { assetsOf } from '../assets/message-assets.js';
 import type { AssetService } from '../assets/service.js';
 import { type Database } from '../db/database.js';
 import { RequestProblem } from '../http/problem.js';
@@ -20,16 +11,11 @@ import { mailboxOf } from '../people/names.js';
 import { profileOf, waysOf } from '../people/service.js';
 import { workspaceOf } from '../people/workspace.js';
 import type { Outbox } from '../sending/outbox.js';
+import { clipboardHtml, fileOf, type HandedOverFile } from './ways-out.js';
 import { answered, demandWritable, recordOf } from './records.js';
 import { inputOf, messageOf, programOf, whyNot } from './rendering.js';
 import type { FillService } from './service.js';
 import { addHandedOver, changeFill } from './store.js';
-
-export interface HandedOverFile {
-  readonly name: string;
-  readonly type: string;
-  readonly content: Uint8Array | string;
-}
 
 export class HandOverService {
   constructor(
@@ -84,63 +70,6 @@ export class HandOverService {
 }
 
 const COUNTED = advice({ code: 'counted' }, {}, 'note');
-
-/** The HTML for a clipboard, which takes no files along, with as much look as arrives. */
-function clipboardHtml(
-  program: Program,
-  message: Message,
-  assets: AssetSource,
-  { look, images }: HandOverWays,
-): string {
-  const whole = forPasting(program, message);
-  const html = images ? inlined(whole, assets, message.width) : withoutImages(whole);
-  return look === 'house' ? html : structureOnly(html);
-}
-
-async function fileOf(
-  way: Way,
-  fill: Fill,
-  message: Message,
-  assets: AssetSource,
-  options: { readonly date: Date; readonly from?: Mailbox },
-): Promise<HandedOverFile | undefined> {
-  switch (way) {
-    case 'draft': {
-      const answers = fill.original?.messageId
-        ? {
-            messageId: fill.original.messageId,
-            ...(fill.original.references ? { references: fill.original.references } : {}),
-          }
-        : undefined;
-      const content = await withAssets(() =>
-        toEml(message, { ...options, draft: true, assets, ...(answers ? { answers } : {}) }),
-      );
-      return { name: `${fill.text}.eml`, type: 'message/rfc822', content };
-    }
-    case 'ics':
-      if (!message.invitation)
-        throw new RequestProblem(
-          422,
-          'no-invitation',
-          'This template is no invitation: it has no time to put in a calendar.',
-        );
-      return {
-        name: `${fill.text}.ics`,
-        type: 'text/calendar; charset=utf-8; method=REQUEST',
-        content: toIcs(message, options),
-      };
-    case 'html':
-      return {
-        name: `${fill.text}.html`,
-        type: 'text/html; charset=utf-8',
-        content: inlined(message.html, assets, message.width),
-      };
-    case 'txt':
-      return { name: `${fill.text}.txt`, type: 'text/plain; charset=utf-8', content: message.text };
-    default:
-      return undefined;
-  }
-}
 
 function demandInUse({ standing }: Fill): void {
   if (standing === 'withdrawn')
