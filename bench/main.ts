@@ -17,6 +17,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ bench(): void | Promise<v
   fill: () => import(`${BROWSER}/fill.js`),
   load: () => import('./load.js'),
   start: () => import('./start.js'),
+  queries: () => import('./queries.js'),
   hostile: () => import('./hostile/main.js'),
   faults: () => import('./faults.js'),
   'batch-in-browser': () => import(`${BROWSER}/batch.js`),

@@ -99,7 +99,12 @@ const stop = (): void => {
   for (const each of [ticking, sending, forgetting]) clearInterval(each);
   server.close(
     () =>
-      void Promise.all([services.courier.stop(), mail.standIn?.close(), services.workers.close()])
+      void Promise.all([
+        services.courier.stop(),
+        services.findings.settled(),
+        mail.standIn?.close(),
+        services.workers.close(),
+      ])
         .then(() => database.close())
         .then(() => process.exit(0)),
   );

@@ -4,6 +4,7 @@ import { AuditService } from './audit/service.js';
 import { AssetService } from './assets/service.js';
 import { AtHandService } from './catalogue/at-hand.js';
 import { AlikeService } from './catalogue/alike.js';
+import { FindingCounts } from './catalogue/finding-counts.js';
 import { SearchService } from './catalogue/search.js';
 import { CatalogueService } from './catalogue/service.js';
 import { UseService } from './catalogue/uses.js';
@@ -42,6 +43,7 @@ export interface Services extends HeavyServices {
   readonly database: Database;
   readonly workers: Workers;
   readonly heavy: Heavy;
+  readonly findings: FindingCounts;
   readonly fills: FillService;
   readonly people: PeopleService;
   readonly groups: GroupService;
@@ -114,6 +116,7 @@ export function makeServices(
     database,
     workers,
     heavy,
+    findings: new FindingCounts(heavy, log),
     people,
     groups,
     addresses: new AddressService(database),

@@ -4,12 +4,16 @@ import type { Services } from '../services.js';
 /** How many texts a search gives. */
 const LIMIT = { fill: 12, write: 200 } as const;
 
+/** Characters of a document, as JSON, up to which it is saved in the thread that answers: some milliseconds at most. */
+const SMALL = 30_000;
+
 export const catalogueHandlers = ({
   catalogue,
   search,
   uses,
   heavy,
-}: Pick<Services, 'catalogue' | 'search' | 'uses' | 'heavy'>): HandlersOf<'texts'> => ({
+  findings,
+}: Pick<Services, 'catalogue' | 'search' | 'uses' | 'heavy' | 'findings'>): HandlersOf<'texts'> => ({
   'GET /texts': ({ user }) => catalogue.list(user),
   'POST /texts': ({ body, user }) => heavy.json('catalogue', 'create', [body, user], user.id),
   'GET /texts/search': ({ query: { q, for: purpose, to }, user }) =>
@@ -19,8 +23,15 @@ export const catalogueHandlers = ({
   'POST /texts/import': ({ body, user }) => heavy.json('files', 'import', [body, user], user.id),
   'POST /texts/many': ({ body, user }) => catalogue.many(body, user),
   'GET /texts/{name}': ({ params: { name }, user }) => catalogue.get(name, user),
-  'PUT /texts/{name}': ({ params: { name }, body, user }) =>
-    heavy.json('catalogue', 'save', [name, body, user], user.id),
+  'PUT /texts/{name}': async ({ params: { name }, body, user }) => {
+    // The way to a thread and back costs more than saving a text of usual size.
+    const isSmall = JSON.stringify(body.document).length <= SMALL;
+    const saved = isSmall
+      ? await catalogue.save(name, body, user)
+      : await heavy.json('catalogue', 'save', [name, body, user], user.id);
+    findings.later(name, user);
+    return saved;
+  },
   'DELETE /texts/{name}': ({ params: { name }, user }) => catalogue.bin(name, true, user),
   'POST /texts/{name}/restore': ({ params: { name }, user }) => catalogue.bin(name, false, user),
   'GET /texts/{name}/closure': ({ params: { name }, query, user }) =>

@@ -13,7 +13,7 @@ import { closure, rowOf, TEXT_HEAD, workingCopy } from './visible-texts.js';
 import { countFindings } from './findings.js';
 import { callWordIsFree, insertText, takenNames, updateText } from './store.js';
 import { actOnMany } from './bulk.js';
-import { demanded, summaryOf } from './text-summaries.js';
+import { demanded, demandedWithCheckpoint, summaryOf } from './text-summaries.js';
 import { Kept } from '../db/generation-cache.js';
 import { JsonText } from '../http/endpoints.js';
 
@@ -83,10 +83,13 @@ export class CatalogueService {
     return workingCopy(row);
   }
 
-  /** Saves a working copy based on a revision; a newer one in between is a conflict that carries both. */
+  /**
+   * Saves a working copy based on a revision; a newer one in between is a conflict that carries both. Its findings are
+   * counted by who calls this: see `FindingCounts`.
+   */
   async save(name: string, { document, revision }: SaveText, user: User): Promise<WorkingCopy> {
     const row = await this.database.write(async (writer) => {
-      const { row: old } = await demanded(writer, name, user, 'write');
+      const { row: old, last } = await demandedWithCheckpoint(writer, name, user);
       if (old.revision !== revision) {
         const conflict: Conflict = { yours: document, theirs: workingCopy(old) };
         throw new RequestProblem(
@@ -98,12 +101,16 @@ export class CatalogueService {
       }
       const saved = normalise(document);
       if (sameValue(saved, old.document)) return old;
-      await callWordIsFree(writer, name, document);
-      await checkpointBefore(writer, old, user);
+      if (document.attrs.front.call !== old.document.attrs.front.call) await callWordIsFree(writer, name, document);
+      await checkpointBefore(writer, old, last, user);
       return updateText(writer, old, saved, user);
     });
-    await countFindings(this.database, name, user);
     return workingCopy(row);
+  }
+
+  /** Counts the findings of a working copy for lists. */
+  countFindings(name: string, user: User): Promise<void> {
+    return countFindings(this.database, name, user);
   }
 
   bin(name: string, binned: boolean, user: User): Promise<void> {

@@ -1,13 +1,14 @@
 /** Rows of texts, and what is derived from their documents: search, uses, columns. Always written together. */
-import { beyondBounds, fold, neededBy, type TextDocument } from '@vocabula/core';
+import { beyondBounds, fold, neededBy, sameValue, type TextDocument } from '@vocabula/core';
 import { and, eq, sql } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
+import { among } from '../db/in-list.js';
 import { RequestProblem } from '../http/problem.js';
 import type { User } from '../people/user.js';
 import { rowOf, type Row, type TextHead } from './visible-texts.js';
 import { opening, searchedWords, subjectWords } from './text-words.js';
 
-const { texts, uses, searched, knownWords } = schema;
+const { texts, uses, searched } = schema;
 type PublishedAs = NonNullable<TextHead['publishedAs']>;
 export type KeptState = 'working' | 'published';
 
@@ -107,31 +108,65 @@ export async function updateText(writer: Writer, old: Row, document: TextDocumen
     writtenBy: [...new Set([...old.writtenBy, by.id])],
   };
   await writer.update(texts).set(changed).where(eq(texts.name, old.name));
-  await derive(writer, old.name, 'working', document);
+  await deriveAgain(writer, old.name, old.document, document);
   return { ...old, ...changed };
 }
 
 /** Makes a state of a text searchable, and keeps what it needs. */
 export async function derive(writer: Writer, name: string, state: KeptState, document: TextDocument): Promise<void> {
   await underive(writer, name, state);
-  const needed = neededBy(document);
-  const rows = [
-    ...needed.texts.map((target) => ({ text: name, state, what: 'text' as const, target })),
-    ...needed.facts.map((target) => ({ text: name, state, what: 'fact' as const, target })),
-    ...needed.assets.map((target) => ({ text: name, state, what: 'asset' as const, target })),
-  ];
-  if (rows.length > 0) await writer.insert(uses).values(rows);
+  await insertUses(writer, usesOf(name, state, document));
   const [row] = await writer.insert(searched).values({ name, state }).returning({ id: searched.id });
   const { title, subject, call, labels, body } = searchedWords(document);
   await writer.run(
     sql`INSERT INTO search (rowid, title, subject, "call", labels, body) VALUES (${row?.id ?? 0}, ${title}, ${subject}, ${call}, ${labels}, ${body})`,
   );
-  const words = wordsIn(`${title} ${subject} ${call} ${labels} ${body}`);
-  for (let at = 0; at < words.length; at += 400)
-    await writer
-      .insert(knownWords)
-      .values(words.slice(at, at + 400).map((word) => ({ word })))
-      .onConflictDoNothing();
+  await addKnownWords(writer, knownWordsOf(document));
+}
+
+/** Brings what was derived from a working copy up to its next state, writing only what differs. */
+async function deriveAgain(writer: Writer, name: string, before: TextDocument, document: TextDocument): Promise<void> {
+  const [wereUsed, used] = [usesOf(name, 'working', before), usesOf(name, 'working', document)];
+  if (!sameValue(wereUsed, used)) {
+    await writer.delete(uses).where(and(eq(uses.text, name), eq(uses.state, 'working')));
+    await insertUses(writer, used);
+  }
+  const words = searchedWords(document);
+  if (sameValue(searchedWords(before), words)) return;
+  const { title, subject, call, labels, body } = words;
+  await writer.run(
+    sql`UPDATE search SET title = ${title}, subject = ${subject}, "call" = ${call}, labels = ${labels}, body = ${body} WHERE rowid = (SELECT id FROM searched WHERE name = ${name} AND state = 'working')`,
+  );
+  const known = new Set(knownWordsOf(before));
+  await addKnownWords(
+    writer,
+    knownWordsOf(document).filter((word) => !known.has(word)),
+  );
+}
+
+function usesOf(name: string, state: KeptState, document: TextDocument): (typeof uses.$inferInsert)[] {
+  const needed = neededBy(document);
+  return [
+    ...needed.texts.map((target) => ({ text: name, state, what: 'text' as const, target })),
+    ...needed.facts.map((target) => ({ text: name, state, what: 'fact' as const, target })),
+    ...needed.assets.map((target) => ({ text: name, state, what: 'asset' as const, target })),
+  ];
+}
+
+async function insertUses(writer: Writer, rows: readonly (typeof uses.$inferInsert)[]): Promise<void> {
+  if (rows.length > 0) await writer.insert(uses).values([...rows]);
+}
+
+async function addKnownWords(writer: Writer, words: readonly string[]): Promise<void> {
+  if (words.length > 0)
+    await writer.run(
+      sql`INSERT INTO known_words (word) SELECT value FROM ${among(words)} WHERE true ON CONFLICT DO NOTHING`,
+    );
+}
+
+function knownWordsOf(document: TextDocument): string[] {
+  const { title, subject, call, labels, body } = searchedWords(document);
+  return wordsIn(`${title} ${subject} ${call} ${labels} ${body}`);
 }
 
 /** The different words of a text as somebody types them, the long and the very short left out. */

@@ -1,10 +1,12 @@
 /** Texts as somebody sees them, or does not. */
-import type { TextSummary } from '@vocabula/contract';
+import type { Right, TextSummary } from '@vocabula/contract';
 import { isName } from '@vocabula/core';
-import type { Reader, Writer } from '../db/database.js';
+import { desc, eq, getTableColumns } from 'drizzle-orm';
+import { schema, type Reader, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import type { User } from '../people/user.js';
 import { accessOf, type Access } from '../rights/access.js';
+import type { LastCheckpoint } from '../versions/checkpoints.js';
 import { rowOf, type Row, type TextHead } from './visible-texts.js';
 import { isOffered } from './store.js';
 
@@ -13,10 +15,35 @@ export async function demanded(
   reader: Reader | Writer,
   name: string,
   user: User,
-  right: 'fill' | 'write' | 'publish' | 'manage',
+  right: Right,
 ): Promise<{ readonly row: Row; readonly access: Access }> {
-  const row = await rowOf(reader, name);
-  const access = await accessOf(reader, user);
+  return demandedOf(await rowOf(reader, name), await accessOf(reader, user), name, right);
+}
+
+/** The same for writing, with when a state of it was kept last. */
+export async function demandedWithCheckpoint(
+  writer: Writer,
+  name: string,
+  user: User,
+): Promise<{ readonly row: Row; readonly last: LastCheckpoint | undefined }> {
+  const { texts, checkpoints } = schema;
+  const [found] = await writer
+    .select({ row: getTableColumns(texts), last: { who: checkpoints.who, at: checkpoints.at } })
+    .from(texts)
+    .leftJoin(checkpoints, eq(checkpoints.text, texts.name))
+    .where(eq(texts.name, name))
+    .orderBy(desc(checkpoints.at))
+    .limit(1);
+  const { row } = demandedOf(found?.row, await accessOf(writer, user), name, 'write');
+  return { row, last: found?.last ?? undefined };
+}
+
+function demandedOf(
+  row: Row | undefined,
+  access: Access,
+  name: string,
+  right: Right,
+): { readonly row: Row; readonly access: Access } {
   if (!row || row.binnedAt !== null || !isName(name)) throw notFound('text');
   // Without the right to write, a text that was never published is nothing to see.
   if (row.published === null && !access.may('write', row.folder)) throw notFound('text');

@@ -3,7 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import type { Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
-import { clientFor } from './driver.js';
+import { clientFor, writtenThrough } from './driver.js';
 import * as schema from './schema.js';
 import { DATABASE_TROUBLE, troubleOf } from './database-errors.js';
 import { PLACES } from '../places.js';
@@ -33,6 +33,8 @@ export function databaseOf(reader: Reader | Writer): Database {
 export class Database {
   private queue: Promise<unknown> = Promise.resolve();
   private broken: string | undefined;
+  /** How many writing statements there had been when a transaction began. */
+  private readonly writtenBefore = new WeakMap<Reader | Writer, number | undefined>();
 
   private constructor(
     /** What it was opened by. */
@@ -89,6 +91,7 @@ export class Database {
       return await this.read.transaction(
         async (writer) => {
           databases.set(writer, this);
+          this.writtenBefore.set(writer, writtenThrough(this.client));
           try {
             return await change(writer);
           } catch (error) {
@@ -101,6 +104,12 @@ export class Database {
     } catch (error) {
       throw failure ? failure.of : error;
     }
+  }
+
+  /** How many statements a transaction has executed that may have changed something; undefined where that is not known. */
+  writtenIn(writer: Reader | Writer): number | undefined {
+    const [before, now] = [this.writtenBefore.get(writer), writtenThrough(this.client)];
+    return before === undefined || now === undefined ? undefined : now - before;
   }
 
   /** What is wrong with the database, in words; undefined as far as nothing is known to be. A change that succeeds ends it. */

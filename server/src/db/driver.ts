@@ -17,6 +17,9 @@ import {
 } from '@libsql/client';
 import Libsql from 'libsql';
 
+/** Statements that change nothing, whatever they give back. */
+const READS = /^\s*(?:select|begin)\b/i;
+
 /** Statements that a connection keeps, the last used; longer ones than this many characters are not kept. */
 const [MOST_KEPT, LONGEST_KEPT] = [500, 4000];
 
@@ -29,6 +32,8 @@ interface Statement {
 
 /** One connection to a file. Everything on it happens at once, in this thread. */
 class Connection {
+  /** Statements so far that may have changed something. */
+  written = 0;
   private database: InstanceType<typeof Libsql> | undefined;
   private readonly kept = new Map<string, Statement>();
 
@@ -62,6 +67,7 @@ class Connection {
   }
   /** Runs statements that give nothing back. */
   script(sql: string): void {
+    this.written += 1;
     this.opened().exec(sql);
   }
   /** Rows are arrays of values, in the order of their columns. */
@@ -69,6 +75,7 @@ class Connection {
     const { sql, args = [] } = typeof statement === 'string' ? { sql: statement } : statement;
     const prepared = this.prepared(sql);
     const parameters = bindable(args);
+    if (!READS.test(sql)) this.written += 1;
     if (prepared.reader) return resultOf(prepared.all(parameters) as unknown as Row[], 0, undefined);
     const { changes, lastInsertRowid } = prepared.run(parameters);
     return resultOf([], changes, BigInt(lastInsertRowid));
@@ -132,6 +139,10 @@ class FileClient implements Client {
     this.writing = new Connection(path, timeout);
   }
 
+  /** Statements so far, in all transactions, that may have changed something. */
+  get written(): number {
+    return this.writing.written;
+  }
   execute(statement: InStatement | string, args?: InArgs): Promise<ResultSet> {
     return attempt(() =>
       this.reading.execute(typeof statement === 'string' && args ? { sql: statement, args } : statement),
@@ -228,3 +239,7 @@ export function clientFor(url: string, timeout: number): Client {
   if (!url.startsWith('file:')) return createClient({ url, timeout } as Parameters<typeof createClient>[0]);
   return new FileClient(decodeURIComponent(url.slice('file:'.length).replace(/^\/\/(?=\/)/, '')), timeout);
 }
+
+/** Statements through a client so far that may have changed something, in its transactions; undefined for a server’s. */
+export const writtenThrough = (client: Client): number | undefined =>
+  client instanceof FileClient ? client.written : undefined;

@@ -2,13 +2,10 @@
  * A cache of values that depend only on some tables. Triggers raise a number in the database whenever one of these tables
  * changes, in the same transaction. A cached value is valid while the number is the same, in every process.
  */
-import { sql } from 'drizzle-orm';
-import { among } from './in-list.js';
-import type { generations } from './schema/generations.js';
-import { databaseOf, type Database, type Reader, type Writer } from './database.js';
+import { databaseOf, schema, type Database, type Reader, type Writer } from './database.js';
 
 /** What a generation is counted of. */
-export type Topic = (typeof generations.$inferSelect)['topic'];
+export type Topic = (typeof schema.generations.$inferSelect)['topic'];
 
 interface Stored<V> {
   readonly at: number;
@@ -31,8 +28,8 @@ export class Kept<V> {
   async get(reader: Reader | Writer, key: string, make: () => Promise<V>): Promise<V> {
     const database = databaseOf(reader);
     const at = await generationOf(reader, this.topics);
-    // A transaction that has changed these tables may still be rolled back, so nothing it sees is cached.
-    if (reader !== database.read && at !== (await generationOf(database.read, this.topics))) return make();
+    // What a transaction has changed of these tables may still be rolled back, so nothing it sees of them is cached.
+    if (at === undefined) return make();
     const values = this.stored.get(database) ?? new Map<string, Stored<V>>();
     this.stored.set(database, values);
     const known = values.get(key);
@@ -52,8 +49,36 @@ export class Kept<V> {
   }
 }
 
-/** The sum of some generations: it changes with each of them. */
-async function generationOf(reader: Reader | Writer, topics: readonly Topic[]): Promise<number> {
-  const [row] = await reader.values<[number]>(sql`SELECT sum(number) FROM generations WHERE topic IN ${among(topics)}`);
-  return row?.[0] ?? 0;
+type Numbers = ReadonlyMap<Topic, number>;
+
+/** What a transaction knows of the generations: read again only after it has written something. */
+interface Seen {
+  /** Statements it had written by then; undefined where that is not known. */
+  readonly written: number | undefined;
+  readonly numbers: Numbers;
+  /** As they were before it began. */
+  readonly before: Numbers;
+}
+const seen = new WeakMap<Reader | Writer, Seen>();
+
+/** The sum of some generations: it changes with each of them. Undefined in a transaction that has changed one. */
+async function generationOf(reader: Reader | Writer, topics: readonly Topic[]): Promise<number | undefined> {
+  const database = databaseOf(reader);
+  const sum = (numbers: Numbers): number => topics.reduce((all, topic) => all + (numbers.get(topic) ?? 0), 0);
+  if (reader === database.read) return sum(await numbersOf(reader));
+  const written = database.writtenIn(reader);
+  let known = seen.get(reader);
+  if (!known || written === undefined || known.written !== written) {
+    const numbers = await numbersOf(reader);
+    // While it goes on, nobody else can change them.
+    const before = known?.before ?? (written === 0 ? numbers : await numbersOf(database.read));
+    known = { written, numbers, before };
+    seen.set(reader, known);
+  }
+  return sum(known.numbers) === sum(known.before) ? sum(known.numbers) : undefined;
+}
+
+async function numbersOf(reader: Reader | Writer): Promise<Numbers> {
+  const rows = await reader.select().from(schema.generations);
+  return new Map(rows.map(({ topic, number }) => [topic, number]));
 }

@@ -112,8 +112,7 @@ export class FillService {
         const { lost } = checkChanges(texts, given.changes);
         if (lost > 0) throw new RequestProblem(422, 'bad-changes', 'The text does not say there what was reworded.');
       }
-      const changed: Row = {
-        ...row,
+      const changes: Partial<Row> = {
         recipient: given.recipient,
         answers: given.answers,
         ...(given.offered ? { offered: given.offered } : {}),
@@ -124,7 +123,8 @@ export class FillService {
         state: 'unfinished',
         updatedAt: new Date().toISOString(),
       };
-      await changeFill(writer, id, changed);
+      await changeFill(writer, id, changes);
+      const changed = { ...row, ...changes };
       return summary(changed, (await standingsOf(writer, [changed])).get(id) ?? 'current');
     });
   }
@@ -148,16 +148,14 @@ export class FillService {
       // What is frozen already stays as it is: one message speaks with one state of each text.
       const added = more.filter((each) => !texts.some((known) => known.name === each.name));
       const frozen = [...row.frozen, ...(await frozenAll(writer, added))];
-      const changes = row.changes;
-      const changed: Row = {
-        ...row,
+      const changed = {
         frozen,
-        changes: { ...changes, parts: [...changes.parts, { name, at }] } satisfies FillChanges,
-        state: 'unfinished',
+        changes: { ...row.changes, parts: [...row.changes.parts, { name, at }] } satisfies FillChanges,
+        state: 'unfinished' as const,
         updatedAt: new Date().toISOString(),
       };
       await changeFill(writer, id, changed);
-      return fillOf(writer, changed);
+      return fillOf(writer, { ...row, ...changed });
     });
   }
 

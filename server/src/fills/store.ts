@@ -12,7 +12,7 @@ const CHUNK = 300;
 export async function addFills(writer: Writer, rows: readonly (typeof fills.$inferInsert)[]): Promise<void> {
   for (let at = 0; at < rows.length; at += CHUNK) await writer.insert(fills).values(rows.slice(at, at + CHUNK));
 }
-export async function changeFill(writer: Writer, id: string, changed: Partial<FillRow>): Promise<void> {
+export async function changeFill(writer: Writer, id: string, changed: Partial<Omit<FillRow, 'id'>>): Promise<void> {
   await writer.update(fills).set(changed).where(eq(fills.id, id));
 }
 /** Puts somebody's own into the bin, or takes it out. @returns false where it is not theirs */

@@ -2,7 +2,7 @@
  * The addresses that somebody may read and send with: the one of their account, and further ones that an administrator
  * has confirmed. What people say of themselves in their profile never counts by itself.
  */
-import type { OwnAddress } from '@vocabula/contract';
+import type { OwnAddress, Profile } from '@vocabula/contract';
 import { isEmail } from '@vocabula/core';
 import { and, asc, eq, isNotNull, ne } from 'drizzle-orm';
 import { note } from '../audit/service.js';
@@ -16,14 +16,24 @@ const { addresses, people } = schema;
 export const foldedAddress = (address: string): string => address.trim().toLowerCase();
 
 /** All addresses that count for a person, folded, the account's first. Empty for somebody without an account. */
-export async function ownAddresses(reader: Reader | Writer, person: string): Promise<string[]> {
-  const [row] = await reader.select({ address: people.address }).from(people).where(eq(people.id, person));
-  const further = await reader
-    .select({ address: addresses.address })
-    .from(addresses)
-    .where(and(eq(addresses.person, person), isNotNull(addresses.confirmedAt)))
+export const ownAddresses = async (reader: Reader | Writer, person: string): Promise<readonly string[]> =>
+  (await accountOf(reader, person))?.own ?? [];
+
+/** What a person says of themselves, and their own addresses; undefined for somebody who is not known. */
+export async function accountOf(
+  reader: Reader | Writer,
+  person: string,
+): Promise<{ readonly profile: Partial<Profile>; readonly own: readonly string[] } | undefined> {
+  const rows = await reader
+    .select({ profile: people.profile, account: people.address, further: addresses.address })
+    .from(people)
+    .leftJoin(addresses, and(eq(addresses.person, people.id), isNotNull(addresses.confirmedAt)))
+    .where(eq(people.id, person))
     .orderBy(asc(addresses.address));
-  return [...(row?.address ? [row.address] : []), ...further.map(({ address }) => address)];
+  const [first] = rows;
+  if (!first) return undefined;
+  const further = rows.flatMap(({ further: address }) => address ?? []);
+  return { profile: first.profile, own: [...(first.account ? [first.account] : []), ...further] };
 }
 
 /** Whose mailbox an address is, by person's id: that of the account, and of all who have it confirmed. */

@@ -20,7 +20,7 @@ import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import { addPrivateFolder } from '../rights/private.js';
-import { demandNotShared, foldedAddress, furtherAddresses, ownAddresses } from './addresses.js';
+import { accountOf, demandNotShared, foldedAddress, furtherAddresses, ownAddresses } from './addresses.js';
 import type { User } from './user.js';
 import { userOfRow, nameOfRow } from './names.js';
 import { digestOf, hashed, isPassword, newToken } from './secrets.js';
@@ -233,10 +233,10 @@ const BEFORE_ACCOUNTS = 'me';
 
 /** Somebody's profile. Its address is one that counts for them: what they only say of themselves gives way to the account's. */
 export async function profileOf(reader: Reader | Writer, id: string): Promise<Profile> {
-  const [row] = await reader.select().from(people).where(eq(people.id, id));
-  if (!row) return EMPTY_PROFILE;
-  const profile = { ...EMPTY_PROFILE, ...row.profile };
-  const own = await ownAddresses(reader, id);
+  const account = await accountOf(reader, id);
+  if (!account) return EMPTY_PROFILE;
+  const profile = { ...EMPTY_PROFILE, ...account.profile };
+  const { own } = account;
   return own.includes(foldedAddress(profile.email)) ? profile : { ...profile, email: own[0] ?? '' };
 }
 

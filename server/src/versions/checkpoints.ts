@@ -34,14 +34,17 @@ export async function checkpoint(
   });
 }
 
-/** Keeps the state before a change, where a sitting begins with it or ten minutes have passed. */
-export async function checkpointBefore(writer: Writer, row: Row, user: User, now = new Date()): Promise<void> {
-  const [last] = await writer
-    .select()
-    .from(checkpoints)
-    .where(eq(checkpoints.text, row.name))
-    .orderBy(desc(checkpoints.at))
-    .limit(1);
+/** When the last state of a text was kept, and whose sitting that was. */
+export type LastCheckpoint = Pick<typeof checkpoints.$inferSelect, 'who' | 'at'>;
+
+/** Keeps the state before a change, where a sitting begins with it or ten minutes have passed since the last. */
+export async function checkpointBefore(
+  writer: Writer,
+  row: Row,
+  last: LastCheckpoint | undefined,
+  user: User,
+  now = new Date(),
+): Promise<void> {
   const since = (at: string): number => now.getTime() - Date.parse(at);
   const sitting = !last || last.who !== user.id || since(row.updatedAt) > SITTING;
   if (sitting || since(last.at) >= WORK) await checkpoint(writer, row, sitting ? 'sitting' : 'work', user);
