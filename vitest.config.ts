@@ -1,12 +1,28 @@
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vitest/config';
 
+/** Tests that put something of their own in a module's place: modules they load must be theirs alone. */
+const MOCKING = ['core/src/values/a-new-type.test.ts'];
+
 export default defineConfig({
   plugins: [vue()],
   test: {
-    include: ['{core,mail,contract,server,cli,web}/src/**/*.test.ts'],
     // Generous, because other work may share the machine.
     testTimeout: 60_000,
     hookTimeout: 60_000,
+    maxWorkers: 2,
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: 'node',
+          include: ['{core,mail,contract,server,cli}/src/**/*.test.ts'],
+          exclude: MOCKING,
+          // Modules are loaded once for all files of a process, not once for each, which took longer than the tests.
+          isolate: false,
+        },
+      },
+      { extends: true, test: { name: 'page', include: ['web/src/**/*.test.ts', ...MOCKING] } },
+    ],
   },
 });

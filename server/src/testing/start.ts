@@ -1,5 +1,5 @@
 /** A server of its own for one test file: a database in a folder that goes away, people of every role, nothing logged. */
-import { mkdtempSync, rmSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
@@ -40,10 +40,23 @@ let count = 0;
 /** One pool for all servers of a process: threads begin slowly, and keep nothing of a server. */
 const workers = new Workers();
 
+/** A database as a new one is, made once in this process and copied for every server. */
+let template: Promise<string> | undefined;
+async function makeTemplate(): Promise<string> {
+  const folder = mkdtempSync(join(tmpdir(), 'vocabula-template-'));
+  process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+  const path = join(folder, 'template.db');
+  const database = await Database.open(`file:${path}`);
+  await adopt(database);
+  await database.close();
+  return path;
+}
+
 /** Starts on a database of its own, or on the one at `url`. @param around the mail service, if there is one */
 export async function start(url?: string, around: Surroundings = {}): Promise<Started> {
   const folder = url === undefined ? mkdtempSync(join(tmpdir(), 'vocabula-')) : undefined;
   const address = url ?? `file:${join(folder as string, 'test.db')}`;
+  if (folder !== undefined) copyFileSync(await (template ??= makeTemplate()), join(folder, 'test.db'));
   const database = await Database.open(address);
   await adopt(database);
   const services = makeServices(database, { workers, ...around });
