@@ -6,8 +6,10 @@ export default defineConfig({
   // Generous, because other work may share the machine: a journey that is right passes however slow the day is.
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  // A file at a time on each core; each file has a server of its own.
-  workers: 2,
+  // Each file has a server of its own. One more at a time than there are cores, since journeys also wait.
+  workers: 3,
+  // The slowest are said at the end.
+  reportSlowTests: { max: 20, threshold: 10_000 },
   use: {
     viewport: { width: 1280, height: 800 },
     // Journeys begin as the demo's author; those of others sign in themselves.

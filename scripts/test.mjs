@@ -1,4 +1,5 @@
 /** `npm test`: sets up what is missing, then lint, types, unit tests and browser journeys; last line a plain count. */
+import { spawn } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -10,8 +11,10 @@ let passed = 0;
 let failed = 0;
 const count = (ok) => (ok ? (passed += 1) : (failed += 1));
 
-count(run('npm', ['run', '-s', 'lint']) === 0);
-count(run('npm', ['run', '-s', 'types']) === 0);
+for (const { status, output } of await Promise.all(['lint', 'types'].map(script))) {
+  process.stdout.write(output);
+  count(status === 0);
+}
 
 const unit = join(tmpdir(), `vocabula-unit-${process.pid}.json`);
 const units = ['--no-install', 'vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`];
@@ -26,6 +29,15 @@ if (chromium() && run('npm', ['run', '-s', 'build']) === 0) {
   });
   add(journeys, (report) => [report.stats.expected, report.stats.unexpected]);
 } else count(false);
+
+/** Runs a script of the package beside others. */
+function script(name) {
+  const child = spawn('npm', ['run', '-s', name], { stdio: ['ignore', 'pipe', 'pipe'] });
+  let output = '';
+  child.stdout.on('data', (data) => (output += data));
+  child.stderr.on('data', (data) => (output += data));
+  return new Promise((resolve) => child.on('close', (status) => resolve({ status, output })));
+}
 
 /** Adds a runner's counts; a report that is not there is a failure. */
 function add(file, read) {
