@@ -12,9 +12,13 @@ const MOST = 50;
 const csv = Buffer.from(
   `Email,First name,Last name,Note\n${Array.from({ length: ROWS }, (_, at) => `p${at}@quillmere.example,Ann,Lee ${at},some words of a note here`).join('\n')}\n`,
 );
-const cell = (words: string): string => `<c t="inlineStr"><is><t>${words}</t></is></c>`;
+const sheetRow = (at: number, cells: readonly string[]): string =>
+  `<row r="${at}">${cells.map((words, column) => `<c r="${'ABC'[column]}${at}" t="inlineStr"><is><t>${words}</t></is></c>`).join('')}</row>`;
 const xlsx = workbook(
-  `<row>${['Email', 'First name', 'Note'].map(cell).join('')}</row>${Array.from({ length: ROWS }, (_, at) => `<row>${cell(`p${at}@quillmere.example`)}${cell('Ann')}${cell('some words')}</row>`).join('')}`,
+  sheetRow(1, ['Email', 'First name', 'Note']) +
+    Array.from({ length: ROWS }, (_, at) => sheetRow(at + 2, [`p${at}@quillmere.example`, 'Ann', 'some words'])).join(
+      '',
+    ),
 );
 const library = libraryOf(TEXTS);
 

@@ -2,6 +2,7 @@
 import { beyondBounds, fold, neededBy, sameValue, type TextDocument } from '@vocabula/core';
 import { and, eq, sql } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
+import { Built } from '../db/built.js';
 import { among } from '../db/in-list.js';
 import { RequestProblem } from '../http/problem.js';
 import type { User } from '../people/user.js';
@@ -97,17 +98,42 @@ export async function insertText(
   return (await rowOf(writer, name)) as Row;
 }
 
+/** What a save writes; none of those that are JSON is ever null, since placeholders do not tell null from a value there. */
+const SAVED = [
+  'kind',
+  'title',
+  'subject',
+  'call',
+  'locale',
+  'document',
+  'owner',
+  'reviewBy',
+  'validFrom',
+  'validUntil',
+  'revision',
+  'updatedAt',
+  'binnedAt',
+  'writtenBy',
+] as const satisfies readonly (keyof Row)[];
+const savedText = new Built((on) =>
+  on
+    .update(texts)
+    .set(Object.fromEntries(SAVED.map((column) => [column, sql.placeholder(column)])))
+    .where(eq(texts.name, sql.placeholder('name')))
+    .prepare(),
+);
+
 /** Puts a document in the place of a working copy. */
 export async function updateText(writer: Writer, old: Row, document: TextDocument, by: Pick<User, 'id'>): Promise<Row> {
   demandBounded(document);
-  const changed = {
+  const changed: Pick<Row, (typeof SAVED)[number]> = {
     ...derivedFrom(document),
     revision: old.revision + 1,
     updatedAt: new Date().toISOString(),
     binnedAt: null,
     writtenBy: [...new Set([...old.writtenBy, by.id])],
   };
-  await writer.update(texts).set(changed).where(eq(texts.name, old.name));
+  await savedText.on(writer).run({ ...changed, name: old.name });
   await deriveAgain(writer, old.name, old.document, document);
   return { ...old, ...changed };
 }

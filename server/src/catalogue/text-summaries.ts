@@ -1,7 +1,8 @@
 /** Texts as somebody sees them, or does not. */
 import type { Right, TextSummary } from '@vocabula/contract';
 import { isName } from '@vocabula/core';
-import { desc, eq, getTableColumns } from 'drizzle-orm';
+import { desc, eq, getTableColumns, sql } from 'drizzle-orm';
+import { Built } from '../db/built.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { notFound } from '../http/problem.js';
 import type { User } from '../people/user.js';
@@ -20,20 +21,25 @@ export async function demanded(
   return demandedOf(await rowOf(reader, name), await accessOf(reader, user), name, right);
 }
 
+const { texts, checkpoints } = schema;
+const withCheckpoint = new Built((on) =>
+  on
+    .select({ row: getTableColumns(texts), last: { who: checkpoints.who, at: checkpoints.at } })
+    .from(texts)
+    .leftJoin(checkpoints, eq(checkpoints.text, texts.name))
+    .where(eq(texts.name, sql.placeholder('name')))
+    .orderBy(desc(checkpoints.at))
+    .limit(1)
+    .prepare(),
+);
+
 /** The same for writing, with when a state of it was kept last. */
 export async function demandedWithCheckpoint(
   writer: Writer,
   name: string,
   user: User,
 ): Promise<{ readonly row: Row; readonly last: LastCheckpoint | undefined }> {
-  const { texts, checkpoints } = schema;
-  const [found] = await writer
-    .select({ row: getTableColumns(texts), last: { who: checkpoints.who, at: checkpoints.at } })
-    .from(texts)
-    .leftJoin(checkpoints, eq(checkpoints.text, texts.name))
-    .where(eq(texts.name, name))
-    .orderBy(desc(checkpoints.at))
-    .limit(1);
+  const found = await withCheckpoint.on(writer).get({ name });
   const { row } = demandedOf(found?.row, await accessOf(writer, user), name, 'write');
   return { row, last: found?.last ?? undefined };
 }

@@ -3,7 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import type { Client } from '@libsql/client';
 import { drizzle, type LibSQLDatabase } from 'drizzle-orm/libsql';
 import { migrate } from 'drizzle-orm/libsql/migrator';
-import { clientFor, writtenThrough } from './driver.js';
+import { clientFor, insideTransactions, writtenThrough } from './driver.js';
 import * as schema from './schema.js';
 import { DATABASE_TROUBLE, troubleOf } from './database-errors.js';
 import { PLACES } from '../places.js';
@@ -33,6 +33,8 @@ export function databaseOf(reader: Reader | Writer): Database {
 export class Database {
   private queue: Promise<unknown> = Promise.resolve();
   private broken: string | undefined;
+  /** What executes statements inside the transaction under way, for `Built`; undefined where that is not possible. */
+  readonly inside: Reader | undefined;
   /** How many writing statements there had been when a transaction began. */
   private readonly writtenBefore = new WeakMap<Reader | Writer, number | undefined>();
 
@@ -43,6 +45,8 @@ export class Database {
     private readonly client: Client,
   ) {
     databases.set(read, this);
+    const inside = insideTransactions(client);
+    this.inside = inside && drizzle(inside, { schema, casing: 'snake_case' });
   }
 
   /** Opens and migrates. `url` is a `file:` path, or a libSQL server's address (untested). */

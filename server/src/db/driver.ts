@@ -24,10 +24,16 @@ const READS = /^\s*(?:select|begin)\b/i;
 const [MOST_KEPT, LONGEST_KEPT] = [500, 4000];
 
 interface Statement {
-  readonly reader: boolean;
   raw(on: boolean): unknown;
   all(parameters: readonly unknown[]): unknown[];
   run(parameters: readonly unknown[]): { readonly changes: number; readonly lastInsertRowid: number | bigint };
+}
+
+interface Prepared {
+  readonly statement: Statement;
+  /** Whether it gives rows. Asked once: the library asks SQLite each time. */
+  readonly givesRows: boolean;
+  readonly changes: boolean;
 }
 
 /** One connection to a file. Everything on it happens at once, in this thread. */
@@ -35,7 +41,7 @@ class Connection {
   /** Statements so far that may have changed something. */
   written = 0;
   private database: InstanceType<typeof Libsql> | undefined;
-  private readonly kept = new Map<string, Statement>();
+  private readonly kept = new Map<string, Prepared>();
 
   constructor(
     private readonly path: string,
@@ -71,12 +77,12 @@ class Connection {
     this.opened().exec(sql);
   }
   /** Rows are arrays of values, in the order of their columns. */
-  execute(statement: InStatement): ResultSet {
-    const { sql, args = [] } = typeof statement === 'string' ? { sql: statement } : statement;
-    const prepared = this.prepared(sql);
+  execute(given: InStatement): ResultSet {
+    const { sql, args = [] } = typeof given === 'string' ? { sql: given } : given;
+    const { statement: prepared, givesRows, changes: writes } = this.prepared(sql);
     const parameters = bindable(args);
-    if (!READS.test(sql)) this.written += 1;
-    if (prepared.reader) return resultOf(prepared.all(parameters) as unknown as Row[], 0, undefined);
+    if (writes) this.written += 1;
+    if (givesRows) return resultOf(prepared.all(parameters) as unknown as Row[], 0, undefined);
     const { changes, lastInsertRowid } = prepared.run(parameters);
     return resultOf([], changes, BigInt(lastInsertRowid));
   }
@@ -85,7 +91,7 @@ class Connection {
     if (!this.database) throw new LibsqlError('The connection is closed.', 'CLIENT_CLOSED');
     return this.database;
   }
-  private prepared(sql: string): Statement {
+  private prepared(sql: string): Prepared {
     const known = this.kept.get(sql);
     if (known) {
       // The last used are at the end.
@@ -93,8 +99,9 @@ class Connection {
       this.kept.set(sql, known);
       return known;
     }
-    const made = this.opened().prepare(sql) as unknown as Statement;
-    if (made.reader) made.raw(true);
+    const statement = this.opened().prepare(sql) as unknown as Statement & { readonly reader: boolean };
+    const made: Prepared = { statement, givesRows: statement.reader, changes: !READS.test(sql) };
+    if (made.givesRows) statement.raw(true);
     if (sql.length > LONGEST_KEPT) return made;
     this.kept.set(sql, made);
     for (const [oldest] of this.kept) {
@@ -179,6 +186,12 @@ class FileClient implements Client {
   executeMultiple(sql: string): Promise<void> {
     return attempt(() => this.writing.script(sql));
   }
+  /** The same client, but for single statements, which run on the writing connection. */
+  inside(): Client {
+    const execute: Client['execute'] = (statement: InStatement | string, args?: InArgs) =>
+      attempt(() => this.writing.execute(typeof statement === 'string' && args ? { sql: statement, args } : statement));
+    return Object.create(this, { execute: { value: execute } }) as Client;
+  }
   sync(): Promise<undefined> {
     return Promise.resolve(undefined);
   }
@@ -243,3 +256,7 @@ export function clientFor(url: string, timeout: number): Client {
 /** Statements through a client so far that may have changed something, in its transactions; undefined for a server’s. */
 export const writtenThrough = (client: Client): number | undefined =>
   client instanceof FileClient ? client.written : undefined;
+
+/** A client whose single statements run inside whatever transaction is under way; undefined for a server’s. */
+export const insideTransactions = (client: Client): Client | undefined =>
+  client instanceof FileClient ? client.inside() : undefined;

@@ -2,6 +2,7 @@
  * A cache of values that depend only on some tables. Triggers raise a number in the database whenever one of these tables
  * changes, in the same transaction. A cached value is valid while the number is the same, in every process.
  */
+import { Built } from './built.js';
 import { databaseOf, schema, type Database, type Reader, type Writer } from './database.js';
 
 /** What a generation is counted of. */
@@ -78,7 +79,9 @@ async function generationOf(reader: Reader | Writer, topics: readonly Topic[]): 
   return sum(known.numbers) === sum(known.before) ? sum(known.numbers) : undefined;
 }
 
+const all = new Built((on) => on.select().from(schema.generations).prepare());
+
 async function numbersOf(reader: Reader | Writer): Promise<Numbers> {
-  const rows = await reader.select().from(schema.generations);
+  const rows = await all.on(reader).all();
   return new Map(rows.map(({ topic, number }) => [topic, number]));
 }

@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Session } from '@vocabula/contract';
 import { and, desc, eq, gt, ne, sql } from 'drizzle-orm';
+import { Built } from '../db/built.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import type { User } from './user.js';
 import { digestOf, newToken } from './secrets.js';
@@ -13,27 +14,26 @@ const SEEN_EVERY = 5 * 60_000;
 export const SESSION_SECONDS = DAYS * 86_400;
 const { sessions, people } = schema;
 
-export class SessionService {
-  /** Asked in every request: built once. */
-  private readonly byToken;
+const byToken = new Built((on) =>
+  on
+    .select({
+      session: { id: sessions.id, seenAt: sessions.seenAt },
+      person: {
+        id: people.id,
+        role: people.role,
+        address: people.address,
+        profile: people.profile,
+        endedAt: people.endedAt,
+      },
+    })
+    .from(sessions)
+    .innerJoin(people, eq(people.id, sessions.person))
+    .where(and(eq(sessions.digest, sql.placeholder('digest')), gt(sessions.endsAt, sql.placeholder('now'))))
+    .prepare(),
+);
 
-  constructor(private readonly database: Database) {
-    this.byToken = database.read
-      .select({
-        session: { id: sessions.id, seenAt: sessions.seenAt },
-        person: {
-          id: people.id,
-          role: people.role,
-          address: people.address,
-          profile: people.profile,
-          endedAt: people.endedAt,
-        },
-      })
-      .from(sessions)
-      .innerJoin(people, eq(people.id, sessions.person))
-      .where(and(eq(sessions.digest, sql.placeholder('digest')), gt(sessions.endsAt, sql.placeholder('now'))))
-      .prepare();
-  }
+export class SessionService {
+  constructor(private readonly database: Database) {}
 
   /** Signs somebody in. @returns the token, which is kept nowhere but in their browser */
   async begin(person: string, agent: string): Promise<string> {
@@ -46,7 +46,7 @@ export class SessionService {
   async user(token: string): Promise<User | undefined> {
     const digest = digestOf(token);
     const now = new Date();
-    const [found] = await this.byToken.all({ digest, now: now.toISOString() });
+    const [found] = await byToken.on(this.database.read).all({ digest, now: now.toISOString() });
     if (!found || found.person.endedAt !== null) return undefined;
     if (now.getTime() - Date.parse(found.session.seenAt) > SEEN_EVERY)
       await this.database.write((writer) =>
