@@ -7,6 +7,9 @@ const LIMIT = { fill: 12, write: 200 } as const;
 /** Characters of a document, as JSON, up to which it is saved in the thread that answers: some milliseconds at most. */
 const SMALL = 30_000;
 
+/** Texts from which listing them takes tens of milliseconds, so that a worker thread does it. */
+const MANY = 500;
+
 export const catalogueHandlers = ({
   catalogue,
   search,
@@ -14,7 +17,8 @@ export const catalogueHandlers = ({
   heavy,
   findings,
 }: Pick<Services, 'catalogue' | 'search' | 'uses' | 'heavy' | 'findings'>): HandlersOf<'texts'> => ({
-  'GET /texts': ({ user }) => catalogue.list(user),
+  'GET /texts': async ({ user }) =>
+    (await catalogue.size()) > MANY ? heavy.json('catalogue', 'list', [user], user.id) : catalogue.list(user),
   'POST /texts': ({ body, user }) => heavy.json('catalogue', 'create', [body, user], user.id),
   'GET /texts/search': ({ query: { q, for: purpose, to }, user }) =>
     search.search(q, user, { purpose, limit: LIMIT[purpose], to }),

@@ -25,6 +25,11 @@ const toFill = new Kept<JsonText<Closure>>(['rights', 'published'], 500);
 export class CatalogueService {
   constructor(private readonly database: Database) {}
 
+  /** How many texts there are, of everybody. */
+  size(): Promise<number> {
+    return this.database.read.$count(texts);
+  }
+
   /** All that the user may see; what they may not write is as it was last published. */
   async list(user: User): Promise<TextSummary[]> {
     const { read } = this.database;

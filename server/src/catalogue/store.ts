@@ -27,7 +27,10 @@ export function frontOf(document: TextDocument): PublishedAs {
 }
 
 /** Whether messages can be begun on a text on a day. */
-export function isOffered(row: TextHead, today: string): boolean {
+export function isOffered(
+  row: Pick<TextHead, 'kind' | 'published' | 'publishedAs' | 'retiredAt' | 'binnedAt'>,
+  today: string,
+): boolean {
   if (row.kind !== 'message' || row.published === null || row.retiredAt !== null || row.binnedAt !== null) return false;
   const { validFrom, validUntil } = row.publishedAs ?? {};
   return (validFrom ?? today) <= today && today <= (validUntil ?? today);

@@ -36,7 +36,7 @@ export const workingCopy = (row: Row): WorkingCopy => ({
 /** The published versions of some rows, by name; a row without one has none. */
 export async function publishedVersions(
   reader: Reader | Writer,
-  rows: readonly TextHead[],
+  rows: readonly Pick<TextHead, 'name' | 'published'>[],
 ): Promise<Map<string, WorkingCopy & { readonly version: number }>> {
   const names = rows.filter((row) => row.published !== null).map((row) => row.name);
   const { texts, versions, frozen } = schema;
