@@ -8,11 +8,17 @@ import App from './App.vue';
 import { router } from './router';
 import { preset } from './ui/theme';
 
-createApp(App)
+const app = createApp(App)
   .use(createPinia())
   .use(router)
   .use(PrimeVue, {
     ripple: false,
-    theme: { preset, options: { darkModeSelector: 'none', cssLayer: { name: 'components', order: 'components' } } },
-  })
-  .mount('#app');
+    theme: {
+      preset,
+      options: { darkModeSelector: 'none', cssLayer: { name: 'components', order: 'base, components, look' } },
+    },
+  });
+// Weeks begin on Monday; the library's words come whole or not at all.
+const { locale } = app.config.globalProperties.$primevue.config;
+if (locale) locale.firstDayOfWeek = 1;
+app.mount('#app');

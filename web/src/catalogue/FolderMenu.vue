@@ -3,7 +3,8 @@
 import type { Folder } from '@vocabula/contract';
 import { api } from '../api/client';
 import { exportLibrary } from './exportLibrary';
-import PopMenu from '../ui/PopMenu.vue';
+import { computed } from 'vue';
+import ActMenu from '../ui/controls/ActMenu.vue';
 import type { Catalogue } from './useCatalogue';
 
 const { catalogue, folder } = defineProps<{ catalogue: Catalogue; folder: Folder }>();
@@ -28,36 +29,31 @@ function into(id: string): void {
   );
 }
 const remove = (): Promise<void> => act(`“${folder.title}” is gone.`, () => api.removeFolder(folder.id));
+const items = computed(() => [
+  { label: 'New folder in it…', command: () => emit('name', { below: folder }) },
+  ...(fixed()
+    ? []
+    : [
+        { label: 'Rename…', command: () => emit('name', { of: folder }) },
+        { label: 'Move up', command: () => step(-1) },
+        { label: 'Move down', command: () => step(1) },
+      ]),
+  ...(folder.own ? [] : [{ label: 'Who may what…', command: () => go({ in: folder.id, view: 'rights' }) }]),
+  { label: 'Export it', command: () => exportLibrary({ folder: folder.id }) },
+  ...(fixed() ? [] : [{ label: 'Take away', command: remove }]),
+  ...(fixed()
+    ? []
+    : [
+        {
+          label: 'Move into',
+          items: folders.value
+            .filter(({ id, right }) => right === 'manage' && id !== folder.id)
+            .map(({ id, title }) => ({ label: title, command: () => into(id) })),
+        },
+      ]),
+]);
 </script>
 
 <template>
-  <PopMenu :label="`What to do with ${folder.title}`" :menu="false">
-    <template #button>⋯</template>
-    <template #default="{ close }">
-      <button class="row" @click="(close(), emit('name', { below: folder }))">New folder in it…</button>
-      <template v-if="!fixed()">
-        <button class="row" @click="(close(), emit('name', { of: folder }))">Rename…</button>
-        <button class="row" @click="(close(), step(-1))">Move up</button>
-        <button class="row" @click="(close(), step(1))">Move down</button>
-        <label class="row"
-          >Move into
-          <select @change="(close(), into(($event.target as HTMLSelectElement).value))">
-            <option value="">…</option>
-            <option
-              v-for="other in folders.filter(({ id, right }) => right === 'manage' && id !== folder.id)"
-              :key="other.id"
-              :value="other.id"
-            >
-              {{ other.title }}
-            </option>
-          </select></label
-        >
-      </template>
-      <button v-if="!folder.own" class="row" @click="(close(), go({ in: folder.id, view: 'rights' }))">
-        Who may what…
-      </button>
-      <button class="row" @click="(close(), exportLibrary({ folder: folder.id }))">Export it</button>
-      <button v-if="!fixed()" class="row" @click="(close(), remove())">Take away</button>
-    </template>
-  </PopMenu>
+  <ActMenu :label="`What to do with ${folder.title}`" :items="items" size="small">⋯</ActMenu>
 </template>

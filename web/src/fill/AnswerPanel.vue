@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** A mail that is answered: pasted as text, dropped as a file, or put back. */
+import Textarea from 'primevue/textarea';
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Original, ReadOriginal } from '@vocabula/contract';
 import { onMounted, ref, useTemplateRef } from 'vue';
 import { api } from '../api/client';
@@ -9,9 +11,9 @@ defineProps<{ original: Original | undefined }>();
 const emit = defineEmits<{ take: [read: ReadOriginal | undefined]; close: [] }>();
 const notice = useNotice();
 const words = ref('');
-const box = useTemplateRef('box');
+const box = useTemplateRef<{ $el: HTMLTextAreaElement }>('box');
 const over = ref(false);
-onMounted(() => box.value?.focus());
+onMounted(() => box.value?.$el.focus());
 
 async function read(mail: Blob): Promise<void> {
   try {
@@ -50,12 +52,12 @@ function drop(event: DragEvent): void {
   >
     <label class="field"
       ><span>The mail you answer: paste it here, or drop it as a file (.eml)</span>
-      <textarea ref="box" v-model="words" rows="4" @paste="paste" />
+      <Textarea ref="box" v-model="words" rows="4" @paste="paste" />
     </label>
     <p class="ways">
-      <button type="button" :disabled="words.trim() === ''" @click="readWords">Answer this</button>
-      <button v-if="original" type="button" class="plain" @click="emit('take', undefined)">Answer nothing</button>
-      <button type="button" class="plain right" @click="emit('close')">Close</button>
+      <PushButton :disabled="words.trim() === ''" @click="readWords">Answer this</PushButton>
+      <PushButton kind="plain" v-if="original" @click="emit('take', undefined)">Answer nothing</PushButton>
+      <PushButton kind="plain" class="right" @click="emit('close')">Close</PushButton>
     </p>
   </section>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A person's own row of templates: recalled by digit, arranged by dragging or with Shift and the arrows. */
+import PushButton from '../ui/controls/PushButton.vue';
 import { nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useAtHand } from '../ui/atHand';
 import { useNotice } from '../ui/notice';
@@ -68,9 +69,9 @@ function drop(at: number): void {
         @dragover.prevent
         @drop.prevent="drop(at)"
       >
-        <button :title="each.subject" @click="emit('choose', each.name)" @keydown="onKey($event, at)">
+        <PushButton :title="each.subject" @click="emit('choose', each.name)" @keydown="onKey($event, at)">
           <kbd>{{ at + 1 }}</kbd> {{ each.title }}
-        </button>
+        </PushButton>
       </li>
     </ol>
   </section>

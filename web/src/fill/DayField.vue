@@ -2,10 +2,12 @@
 /** A date that is typed as people type dates, or picked from a calendar. */
 import { CalendarDays } from '@lucide/vue';
 import { dayNumber, isDay } from '@vocabula/core';
-import { defineAsyncComponent, ref } from 'vue';
+import { defineAsyncComponent, ref, useTemplateRef } from 'vue';
+import PushButton from '../ui/controls/PushButton.vue';
 import TypedField from '../ui/TypedField.vue';
 
-const DatePicker = defineAsyncComponent(() => import('primevue/datepicker'));
+/** Loaded when it is first wanted. */
+const DayCalendar = defineAsyncComponent(() => import('./DayCalendar.vue'));
 defineProps<{
   modelValue: string;
   locale: string;
@@ -15,12 +17,11 @@ defineProps<{
 }>();
 const emit = defineEmits<{ 'update:modelValue': [day: string] }>();
 const open = ref(false);
+const button = useTemplateRef<{ $el: HTMLElement }>('button');
 
-function picked(date: unknown): void {
-  if (!(date instanceof Date)) return;
+function picked(date: Date): void {
   const pad = (value: number): string => String(value).padStart(2, '0');
   emit('update:modelValue', `${date.getFullYear()}-${pad(date.getMonth() + 1)}-${pad(date.getDate())}`);
-  open.value = false;
 }
 const local = (day: string): Date | null => {
   if (!isDay(day)) return null;
@@ -30,9 +31,10 @@ const local = (day: string): Date | null => {
 </script>
 
 <template>
-  <div class="day" @keydown.esc="open = false">
+  <div class="day">
     <TypedField
       class="control"
+      size="large"
       type="date"
       :model-value="modelValue"
       :locale="locale"
@@ -40,12 +42,26 @@ const local = (day: string): Date | null => {
       :aria-describedby="describedBy"
       :aria-invalid="invalid"
       placeholder="14 June, 14/6/27, tomorrow, +14"
+      @keydown.alt.down.prevent="open = true"
       @update:model-value="emit('update:modelValue', $event)"
     />
-    <button class="plain" type="button" aria-label="Calendar" :aria-expanded="open" tabindex="-1" @click="open = !open">
+    <PushButton
+      ref="button"
+      kind="plain"
+      aria-label="Calendar"
+      aria-haspopup="dialog"
+      :aria-expanded="open"
+      @click="open = !open"
+    >
       <CalendarDays :size="16" :stroke-width="1.5" />
-    </button>
-    <DatePicker v-if="open" class="calendar" inline :model-value="local(modelValue)" @update:model-value="picked" />
+    </PushButton>
+    <DayCalendar
+      v-if="open && button"
+      :day="local(modelValue)"
+      :opener="button.$el"
+      @pick="picked"
+      @close="open = false"
+    />
   </div>
 </template>
 
@@ -54,18 +70,12 @@ const local = (day: string): Date | null => {
   position: relative;
   display: flex;
 }
-.day > button {
+.day > :deep(.p-button) {
   position: absolute;
   right: 2px;
   top: 2px;
 }
 .control {
-  padding-right: 36px !important;
-}
-.calendar {
-  position: absolute;
-  top: 40px;
-  left: 0;
-  z-index: 10;
+  padding-right: 36px;
 }
 </style>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** The foot of Fill: what is missing, what the last answer did, and the ways out. */
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue';
 import { command } from '../ui/keys';
 import { useMe } from '../ui/me';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
-import PopMenu from '../ui/PopMenu.vue';
+import ActMenu from '../ui/controls/ActMenu.vue';
+import PushButton from '../ui/controls/PushButton.vue';
 import ServiceLine from '../ui/ServiceLine.vue';
-import LaterForm from './LaterForm.vue';
 import type { Filling } from './useFill';
 import type { Chosen } from './useHandOver';
 
@@ -17,7 +17,9 @@ const { message, asked, unsure, did, fill } = props.filling;
 const notice = useNotice();
 const me = useMe();
 const spoken = ref('');
-const later = useTemplateRef('later');
+const LaterPopover = defineAsyncComponent(() => import('./LaterPopover.vue'));
+const later = ref<HTMLElement | null>();
+const ways = useTemplateRef<HTMLElement>('ways');
 
 const blanks = computed(() => message.value?.blanks ?? []);
 const labelOf = (key: string): string => asked.value.find((question) => question.key === key)?.label ?? key;
@@ -59,6 +61,14 @@ const WAYS = computed((): readonly (readonly [words: string, chosen: Chosen])[] 
   ['Plain text (.txt)', { way: 'txt' }],
   ['Print', { way: 'print' }],
 ]);
+const items = computed(() => {
+  const all = WAYS.value.map(([label, chosen]) => ({ label, command: () => emit('handOver', chosen) }));
+  return [...all.slice(0, 1), { label: 'Send later…', command: sendLater }, ...all.slice(1)];
+});
+/** It stands where the menu stood. */
+function sendLater(): void {
+  later.value = ways.value?.querySelector('button');
+}
 </script>
 
 <template>
@@ -68,42 +78,22 @@ const WAYS = computed((): readonly (readonly [words: string, chosen: Chosen])[] 
       state
     }}</span>
     <span class="unseen" role="status">{{ spoken }}</span>
-    <span class="right ways">
-      <PopMenu label="Other ways" :width="260">
-        <template #button>Other ways ▴</template>
-        <template #default="{ close }">
-          <ServiceLine class="line" />
-          <button
-            v-for="[words, chosen] in WAYS.slice(0, 1)"
-            :key="words"
-            class="row plain"
-            role="menuitem"
-            @click="(close(), emit('handOver', chosen))"
-          >
-            {{ words }}
-          </button>
-          <button class="row plain" role="menuitem" @click="(close(false), later?.show())">Send later…</button>
-          <button
-            v-for="[words, chosen] in WAYS.slice(1)"
-            :key="words"
-            class="row plain"
-            role="menuitem"
-            @click="(close(), emit('handOver', chosen))"
-          >
-            {{ words }}
-          </button>
-        </template>
-      </PopMenu>
-      <PopMenu ref="later" class="unseen-opener" label="Send later" :menu="false" :width="300">
-        <template #default="{ close }">
-          <LaterForm :hours="me.ways" @at="(at) => (close(), emit('handOver', { way: 'service', at }))" />
-        </template>
-      </PopMenu>
+    <span ref="ways" class="right ways">
+      <ActMenu label="Other ways" kind="usual" size="large" :items="items"
+        >Other ways ▴<template #start><ServiceLine class="line" /></template
+      ></ActMenu>
+      <LaterPopover
+        v-if="later"
+        :hours="me.ways"
+        :opener="later"
+        @at="(at) => emit('handOver', { way: 'service', at })"
+        @close="later = undefined"
+      />
     </span>
     <RouterLink v-if="!me.ways.tried" class="small" to="/settings/handing-over">Set it once</RouterLink>
-    <button class="main hand-over" :aria-disabled="busy" @click="emit('handOver', { way: 'copy' })">
+    <PushButton kind="main" size="large" :aria-disabled="busy || undefined" @click="emit('handOver', { way: 'copy' })">
       {{ copyWords }} <kbd>{{ command }} ⏎</kbd>
-    </button>
+    </PushButton>
   </footer>
 </template>
 
@@ -117,26 +107,8 @@ const WAYS = computed((): readonly (readonly [words: string, chosen: Chosen])[] 
   padding: 0 20px;
   flex: none;
 }
-.bar .hand-over {
-  height: 36px;
-}
 .ways {
   display: flex;
-}
-.ways :deep(.pop > button) {
-  height: 36px;
-  border-color: var(--edge);
-  padding: 0 12px;
-}
-/* It is opened from the menu, and stands where that stood. */
-.ways .unseen-opener > :deep(button) {
-  width: 0;
-  padding: 0;
-  border: 0;
-  overflow: hidden;
-}
-.line {
-  padding: 4px 12px;
 }
 .confirm {
   color: var(--warning);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What is filled, for whom, and what can be put to it. */
+import PushButton from '../ui/controls/PushButton.vue';
 import { computed } from 'vue';
 import { useAtHand } from '../ui/atHand';
 import { keepingWords } from '../ui/keeper';
@@ -39,9 +40,11 @@ async function near(): Promise<void> {
     <h1>{{ fill?.title ?? 'Fill' }}</h1>
     <span v-if="who" class="quiet small who">for {{ who }}</span>
     <template v-if="fill">
-      <button class="plain right" @click="$emit('panel', 'answer')">Answering…</button>
-      <button class="plain" @click="$emit('panel', 'stitch')">Stitch…</button>
-      <button class="plain" :aria-pressed="isNear" @click="near">{{ isNear ? 'At hand ✓' : 'Keep at hand' }}</button>
+      <PushButton kind="plain" class="right" @click="$emit('panel', 'answer')">Answering…</PushButton>
+      <PushButton kind="plain" @click="$emit('panel', 'stitch')">Stitch…</PushButton>
+      <PushButton kind="plain" :aria-pressed="isNear" @click="near">{{
+        isNear ? 'At hand ✓' : 'Keep at hand'
+      }}</PushButton>
       <span class="quiet small version">{{ fill.version ? `version ${fill.version} · ` : '' }}{{ language }}</span>
       <span class="quiet small kept" role="status">{{ kept }}</span>
     </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Fill with nothing open: the call line, unfinished messages, recent ones. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { FillSummary, Hit, ReadOriginal } from '@vocabula/contract';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
@@ -71,7 +72,9 @@ onMounted(() => {
     <header class="head">
       <h1>Fill</h1>
       <span class="quiet small">choose a template, then answer its questions</span>
-      <button class="plain right" :aria-pressed="answering" @click="answering = !answering">Answer a mail…</button>
+      <PushButton kind="plain" class="right" :aria-pressed="answering" @click="answering = !answering"
+        >Answer a mail…</PushButton
+      >
       <RouterLink class="plain" :to="{ name: 'recipients' }">Recipients</RouterLink>
     </header>
     <main>
@@ -81,7 +84,7 @@ onMounted(() => {
           <p>
             Answering <b>{{ answered.original.from || 'somebody' }}</b>
             <span v-if="answered.original.subject" class="quiet">“{{ answered.original.subject }}”</span>
-            <button class="plain small right" @click="answered = undefined">Not this</button>
+            <PushButton kind="plain" size="small" class="right" @click="answered = undefined">Not this</PushButton>
           </p>
           <button v-for="each in answered.likely" :key="each.name" class="row plain" @click="choose(each)">
             {{ each.title }} <span class="quiet small">{{ each.why }}</span>
@@ -108,9 +111,9 @@ onMounted(() => {
                   ></span
                 ></RouterLink
               >
-              <button class="plain small" :aria-label="`Move “${fill.title}” to the bin`" @click="bin(fill)">
+              <PushButton kind="plain" size="small" :aria-label="`Move “${fill.title}” to the bin`" @click="bin(fill)">
                 Bin
-              </button>
+              </PushButton>
             </li>
           </ul>
           <p v-else class="quiet small none">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What has to be known or decided before going on: other versions, words that dispute a value, things said twice. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Fill } from '@vocabula/contract';
 import { compileBundle, render } from '@vocabula/core';
 import { composed, difference } from '@vocabula/core/filling';
@@ -83,8 +84,8 @@ async function anew(withAnswers: boolean): Promise<void> {
   <div v-if="fill" class="notes">
     <p v-if="handed" class="note">
       {{ handed }}
-      <button @click="anew(false)">Start afresh</button>
-      <button class="plain" @click="again = true">Go on with this one</button>
+      <PushButton @click="anew(false)">Start afresh</PushButton>
+      <PushButton kind="plain" @click="again = true">Go on with this one</PushButton>
     </p>
     <p v-if="fill.standing !== 'current' && !dismissed" class="note" role="alert">
       <template v-if="fill.standing === 'withdrawn'"
@@ -100,22 +101,24 @@ async function anew(withAnswers: boolean): Promise<void> {
         }}{{ newest.takes ? `${newest.adds ? '' : 'leave out '}“${newest.takes.slice(0, 200)}”` : ''
         }}{{ newest.adds || newest.takes ? '.' : 'read the same for these answers.' }}</span
       >
-      <button v-else-if="fill.standing === 'newer'" class="plain" @click="seeNewest">What would change?</button>
-      <button @click="anew(true)">Begin anew</button>
-      <button v-if="fill.standing === 'newer'" class="plain" @click="dismissed = true">Go on with this one</button>
+      <PushButton kind="plain" v-else-if="fill.standing === 'newer'" @click="seeNewest">What would change?</PushButton>
+      <PushButton @click="anew(true)">Begin anew</PushButton>
+      <PushButton kind="plain" v-if="fill.standing === 'newer'" @click="dismissed = true"
+        >Go on with this one</PushButton
+      >
     </p>
     <p v-for="{ rewording: each, since } in disputed" :key="each.text + each.path.join('.')" class="note" role="alert">
       ‸ You wrote over {{ since.map(({ name }) => labelOf(name)).join(', ') }}, which was “{{
         since[0]?.was || 'empty'
       }}” then and is “{{ since[0]?.now || 'empty' }}” now.
-      <button @click="rewording?.keepWords(each)">Keep my words</button>
-      <button class="plain" @click="rewording?.putBack(each)">Take the text’s words back</button>
+      <PushButton @click="rewording?.keepWords(each)">Keep my words</PushButton>
+      <PushButton kind="plain" @click="rewording?.putBack(each)">Take the text’s words back</PushButton>
     </p>
     <p v-for="each in twice" :key="each.words + each.change.text" class="note">
       ‸ The message {{ each.what === 'greeting' ? 'greets a second time' : 'closes a second time' }}: “{{
         said(each.words)
       }}”.
-      <button @click="rewording?.takeOut(each.change)">Take it out</button>
+      <PushButton @click="rewording?.takeOut(each.change)">Take it out</PushButton>
     </p>
   </div>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A message being filled: questions beside the message they change. */
+import PushButton from '../ui/controls/PushButton.vue';
 import { foundValues, type FoundValue } from '@vocabula/core/filling';
 import { computed, nextTick, onMounted, onUnmounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -161,15 +162,15 @@ async function suggest(place: LinePlace): Promise<void> {
     <template v-if="!problem && program && message">
       <FillNotes :filling="filling" :rewording="sheet?.rewording" />
       <nav class="sides" aria-label="Parts">
-        <button
+        <PushButton
+          kind="plain"
           v-for="each in ['questions', 'message'] as const"
           :key="each"
-          class="plain"
           :aria-pressed="side === each"
           @click="side = each"
         >
           {{ each === 'questions' ? 'Questions' : 'Message' }}
-        </button>
+        </PushButton>
       </nav>
       <main class="work" :class="`shows-${side}`">
         <QuestionForm

@@ -2,7 +2,9 @@
 /** An image: one of the library's, or a file put into it, with the words that stand for it where none is shown. */
 import type { Asset } from '@vocabula/contract';
 import { computed, onMounted, ref, shallowRef } from 'vue';
+import InputText from 'primevue/inputtext';
 import { api, assetUrl } from '../api/client';
+import PickOne from '../ui/controls/PickOne.vue';
 
 const { modelValue } = defineProps<{
   /** `assets/map.png The map`: the source and, behind a space, its words. */
@@ -18,6 +20,13 @@ const parts = computed(() => /^(\S*)\s*([\s\S]*)$/.exec(modelValue) ?? []);
 const src = computed(() => parts.value[1] ?? '');
 const alt = computed(() => parts.value[2] ?? '');
 const images = computed(() => assets.value.filter(({ type }) => type.startsWith('image/')));
+const choices = computed(() => [
+  { value: '', words: 'No image' },
+  ...(src.value && !images.value.some(({ path }) => path === src.value)
+    ? [{ value: src.value, words: src.value }]
+    : []),
+  ...images.value.map(({ path }) => ({ value: path, words: path.replace('assets/', '') })),
+]);
 const say = (source: string, words: string): void => emit('update:modelValue', `${source} ${words}`.trim());
 
 onMounted(async () => {
@@ -54,19 +63,16 @@ const pasted = (event: ClipboardEvent): void => {
   >
     <img v-if="src.startsWith('assets/')" :src="assetUrl(src)" :alt="alt" />
     <div class="choose">
-      <select
-        class="control"
-        :aria-labelledby="labelledBy"
-        :aria-describedby="describedBy"
-        :value="src"
-        @change="say(($event.target as HTMLSelectElement).value, alt)"
-      >
-        <option value="">No image</option>
-        <option v-if="src && !images.some(({ path }) => path === src)" :value="src">{{ src }}</option>
-        <option v-for="image in images" :key="image.path" :value="image.path">
-          {{ image.path.replace('assets/', '') }}
-        </option>
-      </select>
+      <PickOne
+        pt-label-class="control"
+        size="large"
+        enter-goes-on
+        :labelled-by="labelledBy"
+        :described-by="describedBy"
+        :model-value="src"
+        :options="choices"
+        @update:model-value="say($event, alt)"
+      />
       <label class="file"
         ><input
           type="file"
@@ -75,13 +81,14 @@ const pasted = (event: ClipboardEvent): void => {
           @change="take(($event.target as HTMLInputElement).files?.[0])"
         /><span class="button-like">From a file…</span></label
       >
-      <input
+      <InputText
         v-if="src"
         class="control words"
-        :value="alt"
+        size="large"
+        :model-value="alt"
         aria-label="Words in place of the image"
         placeholder="Words in place of the image"
-        @input="say(src, ($event.target as HTMLInputElement).value)"
+        @update:model-value="say(src, $event ?? '')"
       />
     </div>
     <p v-if="problem" class="error small" role="alert">⚠ {{ problem }}</p>

@@ -1,10 +1,13 @@
 <script setup lang="ts">
 /** When it goes: one of a few sensible times, or any other. */
 import type { HandOverWays } from '@vocabula/contract';
-import { ref } from 'vue';
+import { ref, useId } from 'vue';
+import PushButton from '../ui/controls/PushButton.vue';
+import MomentField from './MomentField.vue';
 import { fieldOf, sensibleTimes } from './times';
 
 const props = defineProps<{ hours: HandOverWays }>();
+const id = useId();
 const emit = defineEmits<{ at: [iso: string] }>();
 const times = sensibleTimes(new Date(), props.hours);
 const chosen = ref(fieldOf(times[0]?.at ?? new Date(Date.now() + 3_600_000)));
@@ -16,19 +19,20 @@ function go(): void {
 
 <template>
   <form class="later" @submit.prevent="go">
-    <button
+    <PushButton
       v-for="{ at, words } in times"
       :key="words"
-      type="button"
-      class="row plain"
+      kind="plain"
+      class="row"
       @click="emit('at', at.toISOString())"
     >
       {{ words }}
-    </button>
-    <label class="field"
-      ><span>or another time</span><input v-model="chosen" type="datetime-local" :min="fieldOf(new Date())"
-    /></label>
-    <button type="submit">Send then</button>
+    </PushButton>
+    <div class="field">
+      <span :id="id" class="quiet">or another time</span
+      ><MomentField v-model="chosen" locale="en-GB" :labelled-by="id" :invalid="false" />
+    </div>
+    <PushButton type="submit">Send then</PushButton>
   </form>
 </template>
 
@@ -37,7 +41,7 @@ function go(): void {
   padding: 8px 0 12px;
 }
 .later .field,
-.later button[type='submit'] {
+.later :deep(button[type='submit']) {
   margin: 8px 12px 0;
 }
 .later .row {

@@ -2,6 +2,8 @@
 /** The message beside its questions, and worked in: values, ticks and options where they stand, words by typing. */
 import { PROOF_CLASS, PROOF_DATA } from '@vocabula/core';
 import { writtenEnvelope } from '@vocabula/core';
+import Checkbox from 'primevue/checkbox';
+import PushButton from '../ui/controls/PushButton.vue';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { useMe } from '../ui/me';
 import ProofFrame from '../ui/ProofFrame.vue';
@@ -159,12 +161,12 @@ defineExpose({ enter, rewording });
         @key="onKey"
       />
       <div v-if="original" class="original">
-        <button class="plain small" :aria-expanded="openOriginal" @click="openOriginal = !openOriginal">
+        <PushButton kind="plain" size="small" :aria-expanded="openOriginal" @click="openOriginal = !openOriginal">
           {{ openOriginal ? '▾' : '▸' }} {{ isReply ? 'quoted below: ' : 'answers: ' }}{{ original.from || 'somebody' }}
           <span v-if="original.subject" class="quiet">“{{ original.subject }}”</span>
-        </button>
+        </PushButton>
         <label v-if="isReply && (original.to?.length ?? 0) + (original.cc?.length ?? 0) > 1" class="small all"
-          ><input v-model="all" type="checkbox" /> to all</label
+          ><Checkbox v-model="all" binary size="small" /> to all</label
         >
         <pre v-if="openOriginal" class="small quiet">{{ original.text }}</pre>
       </div>

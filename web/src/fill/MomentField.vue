@@ -47,7 +47,8 @@ function setTime(source: string): void {
       @update:model-value="setDay($event)"
     />
     <TypedField
-      class="control clock"
+      class="control"
+      size="large"
       type="time"
       :model-value="time"
       :locale="locale"
@@ -65,8 +66,5 @@ function setTime(source: string): void {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 112px;
   gap: 8px;
-}
-.clock {
-  height: 36px;
 }
 </style>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 /** One of some options, or several: by letter, by arrow, or pressed. */
 import { labelOf, type Question } from '@vocabula/core';
-import { computed } from 'vue';
+import Checkbox from 'primevue/checkbox';
+import InputText from 'primevue/inputtext';
+import RadioButton from 'primevue/radiobutton';
+import { computed, useId } from 'vue';
 
 const props = defineProps<{
   question: Question;
@@ -12,6 +15,14 @@ const props = defineProps<{
   describedBy?: string | undefined;
 }>();
 const emit = defineEmits<{ answer: [value: unknown] }>();
+const id = useId();
+/** The option that the way through the questions stops at. */
+const stop = computed(() =>
+  Math.max(
+    0,
+    options.value.findIndex(({ key }) => isOn(key)),
+  ),
+);
 const several = computed(() => props.question.type === 'choices');
 const picked = computed(() => (Array.isArray(props.shown) ? (props.shown as string[]) : []));
 const isOn = (key: string): boolean => (several.value ? picked.value.includes(key) : props.shown === key);
@@ -27,17 +38,15 @@ const options = computed(() => {
     return { key: option.key, label, letter };
   });
 });
+/** Letters pick; arrows are the library's. */
 function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey) return;
-  const option = options.value.find((each) => each.letter === event.key.toLowerCase());
-  const at = options.value.findIndex((each) => each.key === props.shown);
-  const forward = event.key === 'ArrowRight' || event.key === 'ArrowDown';
-  const step = forward ? 1 : event.key === 'ArrowLeft' || event.key === 'ArrowUp' ? -1 : 0;
-  const next = step === 0 ? undefined : options.value[(at + step + options.value.length) % options.value.length];
-  const chosen = option ?? next;
-  if (!chosen) return;
+  const at = options.value.findIndex(({ letter }) => letter === event.key.toLowerCase());
+  const option = options.value[at];
+  if (!option) return;
   event.preventDefault();
-  choose(chosen.key);
+  choose(option.key);
+  (event.currentTarget as HTMLElement).querySelectorAll('input')[at]?.focus();
 }
 function choose(key: string): void {
   if (!several.value) return emit('answer', key);
@@ -47,33 +56,41 @@ function choose(key: string): void {
 
 <template>
   <div
-    class="control options"
+    class="options"
     :role="several ? 'group' : 'radiogroup'"
-    tabindex="0"
     :aria-labelledby="labelledBy"
     :aria-describedby="describedBy"
     @keydown="onKey"
   >
-    <button
-      v-for="option in options"
-      :key="option.key"
-      type="button"
-      :role="several ? 'checkbox' : 'radio'"
-      tabindex="-1"
-      :aria-checked="isOn(option.key)"
-      :class="{ on: isOn(option.key) }"
-      @click="choose(option.key)"
-    >
+    <label v-for="(option, index) in options" :key="option.key" class="option">
+      <Checkbox
+        v-if="several"
+        :model-value="isOn(option.key)"
+        binary
+        size="small"
+        :input-class="{ control: index === stop }"
+        @update:model-value="choose(option.key)"
+      />
+      <RadioButton
+        v-else
+        :model-value="shown"
+        :value="option.key"
+        :name="id"
+        size="small"
+        :input-class="{ control: index === stop }"
+        @update:model-value="choose(option.key)"
+      />
       <i class="quiet small" aria-hidden="true">{{ option.letter }}</i>{{ option.label }}
-    </button>
-    <input
+    </label>
+    <InputText
       v-if="question.variable.other && !several"
+      size="large"
       class="other"
       placeholder="or other words"
       aria-label="Other words"
-      :value="options.some((option) => option.key === shown) ? '' : words"
+      :model-value="options.some((option) => option.key === shown) ? '' : words"
       @keydown.stop
-      @input="emit('answer', ($event.target as HTMLInputElement).value)"
+      @update:model-value="emit('answer', $event)"
     />
   </div>
 </template>
@@ -83,23 +100,34 @@ function choose(key: string): void {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-  width: fit-content;
-  border-radius: 3px;
 }
-.options button {
+.option {
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
   height: 36px;
+  padding: 0 12px;
+  border: 1px solid var(--edge);
+  border-radius: 3px;
   background: var(--sheet);
+  cursor: pointer;
 }
-.options button.on {
+.option:hover {
+  background: var(--hover);
+}
+.option:has(input:checked) {
   background: var(--selected);
   box-shadow: inset 0 -3px var(--action);
   font-weight: 600;
 }
-.options i {
+.option:has(input:focus-visible) {
+  outline: 2px solid var(--action);
+  outline-offset: 2px;
+}
+i {
   font-style: normal;
 }
 .other {
-  width: 160px !important;
-  height: 36px !important;
+  width: 160px;
 }
 </style>

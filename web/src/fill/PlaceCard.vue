@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What stands at a place of the message: its questions, and its words. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Question } from '@vocabula/core';
 import type { Rewording } from '@vocabula/core/filling';
 import { computed, nextTick, onMounted, useTemplateRef } from 'vue';
@@ -53,10 +54,10 @@ function onKey(event: KeyboardEvent): void {
     />
     <p v-if="fixed && place.line" class="quiet small">These words are fixed: they stay as they are.</p>
     <div v-else-if="place.line" class="ways">
-      <button type="button" @click="emit('change')">Change these words</button>
+      <PushButton @click="emit('change')">Change these words</PushButton>
       <template v-if="reworded">
-        <button type="button" class="plain" @click="emit('putBack')">Put back</button>
-        <button type="button" class="plain" @click="emit('suggest')">Suggest this wording</button>
+        <PushButton kind="plain" @click="emit('putBack')">Put back</PushButton>
+        <PushButton kind="plain" @click="emit('suggest')">Suggest this wording</PushButton>
       </template>
     </div>
   </div>

@@ -2,15 +2,21 @@
 /** One question with the control that fits its type. */
 import { valueType, type Question, type RowValue } from '@vocabula/core';
 import type { FoundValue } from '@vocabula/core/filling';
-import { computed, useId } from 'vue';
+import Checkbox from 'primevue/checkbox';
+import InputText from 'primevue/inputtext';
+import Textarea from 'primevue/textarea';
+import { computed, defineAsyncComponent, useId } from 'vue';
+import PushButton from '../ui/controls/PushButton.vue';
 import TypedField from '../ui/TypedField.vue';
 import { whenInWords } from '../ui/today';
 import { showSource } from '../ui/typedValues';
 import DayField from './DayField.vue';
-import ImageField from './ImageField.vue';
 import MomentField from './MomentField.vue';
 import OptionsField from './OptionsField.vue';
-import RowsField from './RowsField.vue';
+
+/** Asked for by few templates, and loaded with the select they need. */
+const ImageField = defineAsyncComponent(() => import('./ImageField.vue'));
+const RowsField = defineAsyncComponent(() => import('./RowsField.vue'));
 
 const props = defineProps<{
   question: Question;
@@ -58,11 +64,11 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.v
 <template>
   <div class="question" :data-question="question.key">
     <label v-if="control === 'tick'" class="tick">
-      <input
-        class="control"
-        type="checkbox"
-        :checked="question.value === true"
-        @change="emit('answer', ($event.target as HTMLInputElement).checked)"
+      <Checkbox
+        :input-class="{ control: true }"
+        binary
+        :model-value="question.value === true"
+        @update:model-value="emit('answer', $event)"
       />
       <span>{{ question.label }}</span><span v-if="adds" class="quiet small">adds “{{ adds }}”</span>
     </label>
@@ -98,6 +104,7 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.v
       <TypedField
         v-else-if="control === 'number' || control === 'time'"
         class="control"
+        size="large"
         :type="question.type"
         :inputmode="control === 'time' ? undefined : 'decimal'"
         :model-value="text"
@@ -115,15 +122,15 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.v
         :described-by="describedBy"
         @update:model-value="emit('answer', $event)"
       />
-      <textarea
+      <Textarea
         v-else-if="control === 'lines'"
         class="control"
         rows="3"
-        :value="text"
+        :model-value="text"
+        :invalid="invalid"
         :aria-labelledby="id"
         :aria-describedby="describedBy"
-        :aria-invalid="invalid"
-        @input="emit('answer', ($event.target as HTMLTextAreaElement).value)"
+        @update:model-value="emit('answer', $event)"
       />
       <OptionsField
         v-else-if="control === 'options'"
@@ -142,30 +149,31 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.v
         :locale="question.locale"
         @answer="emit('answer', $event)"
       />
-      <input
+      <InputText
         v-else
         class="control"
+        size="large"
         autocomplete="off"
         :type="INPUTS[control] ?? 'text'"
-        :value="text"
+        :model-value="text"
+        :invalid="invalid"
         :aria-labelledby="id"
         :aria-describedby="describedBy"
-        :aria-invalid="invalid"
-        @input="emit('answer', ($event.target as HTMLInputElement).value)"
+        @update:model-value="emit('answer', $event)"
       />
     </template>
     <p v-if="others.length" class="offers small">
-      <button
+      <PushButton
         v-for="offer in others"
         :key="offer.value"
-        type="button"
-        class="plain small"
+        kind="plain"
+        size="small"
         :title="offer.around"
         @click="emit('answer', offer.value)"
       >
         take {{ showSource(question.type, offer.value, question.locale) }}
         <span class="quiet">“{{ offer.words }}”</span>
-      </button>
+      </PushButton>
     </p>
     <p v-if="question.problem" :id="`${id}-problem`" class="error small">⚠ {{ question.problem }}</p>
     <p v-else-if="variable.help" :id="`${id}-help`" class="quiet small">{{ variable.help }}</p>
@@ -194,13 +202,9 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.v
   gap: 8px;
   padding: 8px 0;
 }
-.tick input {
+.tick :deep(.p-checkbox) {
   flex: none;
   align-self: flex-start;
-}
-input.control:not([type='checkbox']),
-.day :deep(.control) {
-  height: 36px;
 }
 p {
   margin-top: 4px;
@@ -217,7 +221,7 @@ p {
   flex-wrap: wrap;
   gap: 4px;
 }
-.offers button {
+.offers :deep(.p-button) {
   height: 24px;
   text-decoration: underline;
   color: var(--action);

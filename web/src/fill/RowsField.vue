@@ -2,6 +2,8 @@
 /** A list as a small table to type or paste into. */
 import { labelFromKey, labelOf, type RowValue, type Variable } from '@vocabula/core';
 import { computed } from 'vue';
+import PickOne from '../ui/controls/PickOne.vue';
+import PushButton from '../ui/controls/PushButton.vue';
 import TypedField from '../ui/TypedField.vue';
 import { understand } from '../ui/typedValues';
 
@@ -62,16 +64,15 @@ function paste(at: number, column: number, event: ClipboardEvent): void {
     <tbody>
       <tr v-for="(row, at) in rows" :key="at">
         <td v-for="(column, index) in asked" :key="column.key">
-          <select
+          <PickOne
             v-if="column.type === 'yes-no' || column.type === 'choice'"
-            class="control"
-            :value="String(row[column.key] ?? '')"
-            :aria-label="cellName(column, at)"
-            @change="set(at, column.key, ($event.target as HTMLSelectElement).value)"
-          >
-            <option value=""></option>
-            <option v-for="[key, words] in choicesOf(column)" :key="key" :value="key">{{ words }}</option>
-          </select>
+            :pt-label-class="'control'"
+            enter-goes-on
+            :model-value="String(row[column.key] ?? '')"
+            :label="cellName(column, at)"
+            :options="[{ value: '', words: '' }, ...choicesOf(column).map(([value, words]) => ({ value, words }))]"
+            @update:model-value="set(at, column.key, $event)"
+          />
           <TypedField
             v-else
             class="control"
@@ -84,9 +85,8 @@ function paste(at: number, column: number, event: ClipboardEvent): void {
           />
         </td>
         <td>
-          <button
-            type="button"
-            class="plain"
+          <PushButton
+            kind="plain"
             :aria-label="`Take out row ${at + 1}`"
             @click="
               emit(
@@ -96,12 +96,12 @@ function paste(at: number, column: number, event: ClipboardEvent): void {
             "
           >
             −
-          </button>
+          </PushButton>
         </td>
       </tr>
     </tbody>
   </table>
-  <button type="button" class="control add" @click="emit('answer', [...plain(), {}])">Add a row</button>
+  <PushButton class="control add" @click="emit('answer', [...plain(), {}])">Add a row</PushButton>
 </template>
 
 <style scoped>

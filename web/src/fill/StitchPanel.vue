@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Another template or block put before, after or at the caret of the message. */
+import RadioButton from 'primevue/radiobutton';
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Hit } from '@vocabula/contract';
 import { bodyOf } from '@vocabula/core';
 import { computed, onMounted, ref, useTemplateRef } from 'vue';
@@ -52,15 +54,15 @@ function takeOut(at: number): void {
           ['after', 'after'],
         ] as const"
         :key="key"
-        ><input v-model="where" type="radio" :value="key" :disabled="key === 'caret' && caret === undefined" />
+        ><RadioButton v-model="where" :value="key" name="where" :disabled="key === 'caret' && caret === undefined" />
         {{ words }}</label
       >
-      <button type="button" class="plain small right" @click="emit('close')">Close</button>
+      <PushButton kind="plain" size="small" class="right" @click="emit('close')">Close</PushButton>
     </p>
     <HitList ref="list" v-model="query" label="Find a text to stitch" purpose="stitch" @choose="stitch" />
     <ul v-if="parts.length" class="parts">
       <li v-for="part in parts" :key="part.at" class="small">
-        {{ part.title }} <button type="button" class="plain small" @click="takeOut(part.at)">Take out</button>
+        {{ part.title }} <PushButton kind="plain" size="small" @click="takeOut(part.at)">Take out</PushButton>
       </li>
     </ul>
   </section>

@@ -2,6 +2,7 @@
 /** The head of one part of Settings, with the button that keeps it; of the house also where it stands. */
 import { HOUSE_NAME } from '@vocabula/contract/constants';
 import { useHouse } from '../ui/house';
+import PushButton from '../ui/controls/PushButton.vue';
 
 withDefaults(
   defineProps<{
@@ -22,13 +23,15 @@ const emit = defineEmits<{ save: [] }>();
     <h2>{{ title }}</h2>
     <span class="quiet small">{{ about }} <slot name="about" /></span>
     <slot />
-    <button v-if="changed !== undefined" class="main right" :disabled="!changed" @click="emit('save')">Save</button>
+    <PushButton v-if="changed !== undefined" kind="main" class="right" :disabled="!changed" @click="emit('save')"
+      >Save</PushButton
+    >
     <template v-if="house && (stored.stored?.revision ?? 0) > 0">
       <RouterLink class="small" :to="{ name: 'versions', params: { name: HOUSE_NAME } }">{{
         stored.stored?.version ? `version ${stored.stored.version} is in use` : 'not published yet'
       }}</RouterLink>
       <RouterLink v-slot="{ navigate }" :to="{ name: 'publish', params: { name: HOUSE_NAME } }" custom
-        ><button :disabled="changed" @click="navigate()">Publish…</button></RouterLink
+        ><PushButton :disabled="changed" @click="navigate()">Publish…</PushButton></RouterLink
       >
     </template>
   </header>

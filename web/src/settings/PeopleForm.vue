@@ -2,17 +2,27 @@
 /** The people: invited, given a role, ended. */
 import type { Invite, Person, Role } from '@vocabula/contract';
 import { ROLES } from '@vocabula/contract/constants';
+import { Form, type FormSubmitEvent } from '@primevue/forms';
+import { zodResolver } from '@primevue/forms/resolvers/zod';
+import { inviteSchema } from '@vocabula/contract';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import InputText from 'primevue/inputtext';
 import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import FieldRow from '../ui/controls/FieldRow.vue';
+import PickOne from '../ui/controls/PickOne.vue';
+import PushButton from '../ui/controls/PushButton.vue';
 import PartHead from './PartHead.vue';
 import { momentInFigures } from '../versions/useStanding';
 
 const me = useMe();
 const notice = useNotice();
 const people = ref<Person[]>([]);
-const invite = ref<Invite>({ name: '', address: '', role: 'colleague' });
+const EMPTY: Invite = { name: '', address: '', role: 'colleague' };
+const resolver = zodResolver(inviteSchema);
 const link = ref<{ readonly who: string; readonly address: string; readonly endsAt: string }>();
 
 async function act(work: () => Promise<unknown>, words = ''): Promise<void> {
@@ -28,12 +38,14 @@ async function act(work: () => Promise<unknown>, words = ''): Promise<void> {
 onMounted(() => act(async () => undefined));
 const shown = (who: string, made: { path: string; endsAt: string }): void =>
   void (link.value = { who, address: location.origin + made.path, endsAt: made.endsAt });
-const send = (): Promise<void> =>
-  act(async () => {
-    const { link: made, name } = await api.invite(invite.value);
-    shown(name, made);
-    invite.value = { name: '', address: '', role: 'colleague' };
-  });
+const send = ({ valid, values, reset }: FormSubmitEvent): Promise<void> | undefined =>
+  valid
+    ? act(async () => {
+        const { link: made, name } = await api.invite(values as Invite);
+        shown(name, made);
+        reset();
+      })
+    : undefined;
 const renew = (person: Person): Promise<void> => act(async () => shown(person.name, await api.personLink(person.id)));
 const setRole = (person: Person, role: Role): Promise<void> =>
   act(() => api.changePerson(person.id, { role }), `${person.name} is ${role === 'colleague' ? 'a' : 'an'} ${role}.`);
@@ -65,83 +77,96 @@ async function copy(): Promise<void> {
     </p>
     <code>{{ link.address }}</code>
     <div class="acts">
-      <button class="main" @click="copy">Copy the link</button
-      ><button class="plain" @click="link = undefined">Done</button>
+      <PushButton kind="main" @click="copy">Copy the link</PushButton
+      ><PushButton kind="plain" @click="link = undefined">Done</PushButton>
     </div>
   </section>
-  <table>
-    <thead>
-      <tr class="small quiet">
-        <th>Name</th>
-        <th>Address</th>
-        <th>Role</th>
-        <th>Last here</th>
-        <th><span class="unseen">What can be done</span></th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="person in people" :key="person.id" :class="{ quiet: person.state === 'ended' }">
-        <td>{{ person.name }}</td>
-        <td>
-          {{ person.address }}
-          <div v-for="{ address, confirmed } in person.addresses" :key="address" class="further small">
-            <span>{{ address }}</span>
-            <button
-              v-if="!confirmed && person.id !== me.who?.id"
-              class="small"
-              :aria-label="`Confirm ${address} for ${person.name}`"
-              @click="confirm(person, address)"
-            >
-              Confirm
-            </button>
-            <span v-else-if="!confirmed" class="quiet">another administrator confirms it</span>
-            <button
-              class="plain small"
-              :aria-label="`Remove ${address} from ${person.name}`"
-              @click="remove(person, address)"
-            >
-              {{ confirmed ? 'Remove' : 'Refuse' }}
-            </button>
-          </div>
-        </td>
-        <td>
-          <select
-            :value="person.role"
-            :disabled="person.state === 'ended'"
-            :aria-label="`Role of ${person.name}`"
-            @change="setRole(person, ($event.target as HTMLSelectElement).value as Role)"
+  <DataTable
+    :value="people"
+    data-key="id"
+    class="people"
+    :row-class="(person: Person) => ({ quiet: person.state === 'ended' })"
+    :pt="{ table: { 'aria-label': 'People' } }"
+  >
+    <Column field="name" header="Name" sortable />
+    <Column field="address" header="Address" sortable class="address">
+      <template #body="{ data: person }: { data: Person }">
+        {{ person.address }}
+        <div v-for="{ address, confirmed } in person.addresses" :key="address" class="further small">
+          <span>{{ address }}</span>
+          <PushButton
+            v-if="!confirmed && person.id !== me.who?.id"
+            size="small"
+            :aria-label="`Confirm ${address} for ${person.name}`"
+            @click="confirm(person, address)"
           >
-            <option v-for="role in ROLES" :key="role">{{ role }}</option>
-          </select>
-        </td>
-        <td class="small">
-          {{
-            person.state === 'active' ? (person.lastSeen ? momentInFigures(person.lastSeen) : 'not yet') : person.state
-          }}
-        </td>
-        <td class="does">
-          <button v-if="person.state !== 'ended'" class="plain small" @click="renew(person)">
-            {{ person.state === 'invited' ? 'New invitation' : 'Reset link' }}
-          </button>
-          <button v-if="person.id !== me.who?.id" class="plain small" @click="end(person)">
-            {{ person.state === 'ended' ? 'Let in again' : 'End' }}
-          </button>
-        </td>
-      </tr>
-    </tbody>
-  </table>
-  <form class="invite" @submit.prevent="send">
+            Confirm
+          </PushButton>
+          <span v-else-if="!confirmed" class="quiet">another administrator confirms it</span>
+          <PushButton
+            kind="plain"
+            size="small"
+            :aria-label="`Remove ${address} from ${person.name}`"
+            @click="remove(person, address)"
+          >
+            {{ confirmed ? 'Remove' : 'Refuse' }}
+          </PushButton>
+        </div>
+      </template>
+    </Column>
+    <Column field="role" header="Role" sortable>
+      <template #body="{ data: person }: { data: Person }">
+        <PickOne
+          class="role"
+          :model-value="person.role"
+          :options="ROLES"
+          :disabled="person.state === 'ended'"
+          :label="`Role of ${person.name}`"
+          @update:model-value="setRole(person, $event)"
+        />
+      </template>
+    </Column>
+    <Column field="lastSeen" header="Last here" sortable class="small">
+      <template #body="{ data: person }: { data: Person }">
+        {{
+          person.state === 'active' ? (person.lastSeen ? momentInFigures(person.lastSeen) : 'not yet') : person.state
+        }}
+      </template>
+    </Column>
+    <Column class="does">
+      <template #header><span class="unseen">What can be done</span></template>
+      <template #body="{ data: person }: { data: Person }">
+        <PushButton v-if="person.state !== 'ended'" kind="plain" size="small" @click="renew(person)">
+          {{ person.state === 'invited' ? 'New invitation' : 'Reset link' }}
+        </PushButton>
+        <PushButton v-if="person.id !== me.who?.id" kind="plain" size="small" @click="end(person)">
+          {{ person.state === 'ended' ? 'Let in again' : 'End' }}
+        </PushButton>
+      </template>
+    </Column>
+  </DataTable>
+  <Form
+    v-slot="$form"
+    novalidate
+    class="invite"
+    :initial-values="EMPTY"
+    :resolver="resolver"
+    :validate-on-value-update="false"
+    validate-on-blur
+    @submit="send"
+  >
     <h3>Invite somebody</h3>
-    <label class="field"><span>Name</span><input v-model="invite.name" required maxlength="200" /></label>
-    <label class="field"><span>Address</span><input v-model="invite.address" type="email" required /></label>
-    <label class="field"
-      ><span>Role</span
-      ><select v-model="invite.role">
-        <option v-for="role in ROLES" :key="role">{{ role }}</option>
-      </select></label
-    >
-    <button class="main">Make the invitation</button>
-  </form>
+    <FieldRow v-slot="{ id, describedBy }" label="Name" :problem="$form.name?.error?.message"
+      ><InputText :id="id" name="name" maxlength="200" :aria-describedby="describedBy"
+    /></FieldRow>
+    <FieldRow v-slot="{ id, describedBy }" label="Address" :problem="$form.address?.error?.message"
+      ><InputText :id="id" name="address" type="email" :aria-describedby="describedBy"
+    /></FieldRow>
+    <FieldRow v-slot="{ id, labelledBy }" label="Role"
+      ><PickOne name="role" :input-id="id" :labelled-by="labelledBy" :options="ROLES"
+    /></FieldRow>
+    <PushButton kind="main" type="submit">Make the invitation</PushButton>
+  </Form>
 </template>
 
 <style scoped>
@@ -150,24 +175,13 @@ h3 {
   margin: 0;
   grid-column: 1 / -1;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
+.people {
   max-width: 960px;
 }
-th {
-  text-align: left;
-  font-weight: 400;
-  padding: 0 12px 4px 0;
-}
-td {
-  border-top: 1px solid var(--hair);
-  padding: 4px 12px 4px 0;
-}
-td select {
+.role {
   width: 132px;
 }
-.does {
+.people :deep(.does) {
   text-align: right;
   white-space: nowrap;
 }
@@ -200,14 +214,20 @@ code {
   display: grid;
   grid-template-columns: 1fr 1fr 132px auto;
   gap: 8px 12px;
-  align-items: end;
+  align-items: start;
   max-width: 960px;
 }
 @media (max-width: 899px) {
   .invite {
     grid-template-columns: minmax(0, 1fr);
   }
-  thead {
+  .people :deep(.address) {
+    overflow-wrap: anywhere;
+  }
+  .people :deep(thead) {
+    display: none;
+  }
+  .people :deep(.unused) {
     display: none;
   }
   tr {

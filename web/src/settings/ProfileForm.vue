@@ -6,6 +6,10 @@ import { computed, onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import InputText from 'primevue/inputtext';
+import FieldRow from '../ui/controls/FieldRow.vue';
+import PickOne from '../ui/controls/PickOne.vue';
+import PushButton from '../ui/controls/PushButton.vue';
 import PartHead from './PartHead.vue';
 
 const FIELDS = [
@@ -25,6 +29,10 @@ const newAddress = ref('');
 const usable = computed(() => [
   me.who?.address ?? '',
   ...(me.who?.addresses ?? []).filter(({ confirmed }) => confirmed).map(({ address }) => address),
+]);
+const choices = computed(() => [
+  { value: '', words: 'none' },
+  ...signatures.value.map(({ name, title }) => ({ value: name, words: title })),
 ]);
 const changed = computed(() => JSON.stringify(draft.value) !== JSON.stringify(me.profile));
 
@@ -76,17 +84,18 @@ function addField(): void {
   <PartHead title="You" about="who writes: used as sender fields and for signing off" :changed="changed" @save="save" />
   <main v-if="draft">
     <form @submit.prevent="save">
-      <label v-for="[key, words] in FIELDS" :key="key" class="field"
-        ><span
-          >{{ words }} <span class="small">sender.{{ key }}</span></span
-        ><input v-model="draft[key]"
-      /></label>
-      <label class="field"
-        ><span>Write from <span class="small">sender.email</span></span
-        ><select v-model="draft.email">
-          <option v-for="address in usable" :key="address" :value="address">{{ address }}</option>
-        </select></label
-      >
+      <FieldRow v-for="[key, words] in FIELDS" :key="key" :label="words">
+        <template #label
+          >{{ words }} <span class="small">sender.{{ key }}</span></template
+        >
+        <template #default="{ id }"><InputText :id="id" v-model="draft[key]" /></template>
+      </FieldRow>
+      <FieldRow label="Write from">
+        <template #label>Write from <span class="small">sender.email</span></template>
+        <template #default="{ id, labelledBy }"
+          ><PickOne v-model="draft.email" :input-id="id" :labelled-by="labelledBy" :options="usable"
+        /></template>
+      </FieldRow>
       <h2>Further addresses</h2>
       <p class="quiet small">
         An address that is not your account’s counts for reading and sending once an administrator has confirmed it.
@@ -95,54 +104,45 @@ function addField(): void {
         <span class="further"
           >{{ address }}
           <span class="quiet small">{{ confirmed ? 'confirmed' : 'waiting for an administrator' }}</span></span
-        ><button
-          type="button"
-          class="plain"
-          :aria-label="`Remove ${address}`"
-          @click="act(me.dropAddress(address), 'Removed.')"
-        >
+        ><PushButton kind="plain" :aria-label="`Remove ${address}`" @click="act(me.dropAddress(address), 'Removed.')">
           Remove
-        </button>
+        </PushButton>
       </div>
       <div class="own">
-        <label class="field"
-          ><span>Another address</span
-          ><input
+        <FieldRow v-slot="{ id }" label="Another address"
+          ><InputText
+            :id="id"
             v-model="newAddress"
             type="email"
             placeholder="desk@larkmoor.example"
-            @keydown.enter.prevent="askAddress" /></label
-        ><button type="button" @click="askAddress">Ask for it</button>
+            @keydown.enter.prevent="askAddress" /></FieldRow
+        ><PushButton @click="askAddress">Ask for it</PushButton>
       </div>
       <h2>Own fields</h2>
       <div v-for="(_value, key) in draft.own" :key="key" class="own">
-        <label class="field"
-          ><span>sender.{{ key }}</span
-          ><input v-model="draft.own[key]" /></label
-        ><button type="button" class="plain" :aria-label="`Take out ${key}`" @click="delete draft.own[key]">
-          Take out
-        </button>
+        <FieldRow v-slot="{ id }" :label="`sender.${key}`"><InputText :id="id" v-model="draft.own[key]" /></FieldRow
+        ><PushButton kind="plain" :aria-label="`Take out ${key}`" @click="delete draft.own[key]">Take out</PushButton>
       </div>
       <div class="own">
-        <label class="field"
-          ><span>A new field</span
-          ><input v-model="newField" placeholder="such as Desk" @keydown.enter.prevent="addField" /></label
-        ><button type="button" @click="addField">Add</button>
+        <FieldRow v-slot="{ id }" label="A new field"
+          ><InputText
+            :id="id"
+            v-model="newField"
+            placeholder="such as Desk"
+            @keydown.enter.prevent="addField" /></FieldRow
+        ><PushButton @click="addField">Add</PushButton>
       </div>
       <h2>Signatures</h2>
-      <label
+      <FieldRow
         v-for="[key, words] in [
           ['signature', 'For new messages'],
           ['reply_signature', 'For replies'],
         ] as const"
         :key="key"
-        class="field"
-        ><span>{{ words }}</span
-        ><select v-model="draft[key]">
-          <option value="">none</option>
-          <option v-for="text in signatures" :key="text.name" :value="text.name">{{ text.title }}</option>
-        </select></label
-      >
+        v-slot="{ id, labelledBy }"
+        :label="words"
+        ><PickOne v-model="draft[key]" :input-id="id" :labelled-by="labelledBy" :options="choices"
+      /></FieldRow>
     </form>
   </main>
 </template>
@@ -168,7 +168,7 @@ h2 {
   flex: 1;
   overflow-wrap: anywhere;
 }
-.own label {
+.own > .field-row {
   flex: 1;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PushButton from './controls/PushButton.vue';
 import { onMounted, ref } from 'vue';
 import { KEYS } from './keys';
 
@@ -11,7 +12,7 @@ onMounted(() => panel.value?.focus());
   <section ref="panel" class="sheet keys" role="dialog" aria-label="Keys" tabindex="-1" @keydown.esc="emit('close')">
     <header>
       <h2>Keys</h2>
-      <button class="plain right" @click="emit('close')">Close</button>
+      <PushButton kind="plain" class="right" @click="emit('close')">Close</PushButton>
     </header>
     <dl>
       <template v-for="key in KEYS" :key="key.id"

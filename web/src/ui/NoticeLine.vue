@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PushButton from './controls/PushButton.vue';
 import { useNotice } from './notice';
 
 const notice = useNotice();
@@ -7,8 +8,8 @@ const notice = useNotice();
 <template>
   <span v-if="notice.current" class="notice" :class="{ error: notice.current.problem }" role="status">
     <span>{{ notice.current.problem ? '⚠ ' : '' }}{{ notice.current.words }}</span>
-    <button v-if="notice.current.act" class="plain" @click="notice.run()">{{ notice.current.act.label }}</button>
-    <button v-else-if="notice.current.problem" class="plain" @click="notice.clear()">Dismiss</button>
+    <PushButton kind="plain" v-if="notice.current.act" @click="notice.run()">{{ notice.current.act.label }}</PushButton>
+    <PushButton kind="plain" v-else-if="notice.current.problem" @click="notice.clear()">Dismiss</PushButton>
   </span>
 </template>
 

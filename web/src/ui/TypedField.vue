@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A value that is typed as people type it: understood when it is left, or as soon as there is no doubt. */
 import type { TypeName } from '@vocabula/core';
+import InputText from 'primevue/inputtext';
 import { ref, watch } from 'vue';
 import { showSource, understand } from './typedValues';
 
@@ -35,5 +36,12 @@ function typed(): void {
 </script>
 
 <template>
-  <input v-model="text" autocomplete="off" @input="typed" @change="commit" @blur="commit" @keydown.enter="commit" />
+  <InputText
+    v-model="text"
+    autocomplete="off"
+    @update:model-value="typed"
+    @change="commit"
+    @blur="commit"
+    @keydown.enter="commit"
+  />
 </template>
