@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Texts that say nearly the same: compared, and made one by retiring all but one. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { AlikeGroup } from '@vocabula/contract';
 import type { TextDocument } from '@vocabula/core';
 import { onMounted, ref, shallowRef } from 'vue';
@@ -70,16 +71,17 @@ async function keep(group: AlikeGroup, name: string): Promise<void> {
       <h2>{{ said(group) }}</h2>
       <ul>
         <li v-for="text in group.texts" :key="text.name">
-          <button class="plain title" @click="go({ name: text.name })">{{ text.title }}</button>
+          <PushButton kind="plain" class="title" @click="go({ name: text.name })">{{ text.title }}</PushButton>
           <span class="quiet small">used {{ text.used }}</span>
-          <button
+          <PushButton
+            kind="plain"
+            size="small"
             v-if="text.name !== group.texts[0]?.name"
-            class="plain small"
             @click="compare(index, group.texts[0]?.name ?? '', text.name)"
           >
             Compare
-          </button>
-          <button class="small" @click="keep(group, text.name)">Keep this one</button>
+          </PushButton>
+          <PushButton size="small" @click="keep(group, text.name)">Keep this one</PushButton>
         </li>
       </ul>
       <div v-if="open?.group === index && documents" class="sheet compared">

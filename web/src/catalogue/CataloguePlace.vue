@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Everything there is, in folders: narrowed by one typed line, read at the side, several changed at once. */
+import PushButton from '../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import type { TextSummary } from '@vocabula/contract';
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -131,7 +133,7 @@ async function purge(): Promise<void> {
         />
         <input ref="packed" type="file" accept=".zip" hidden aria-label="Library to import" @change="lookAtLibrary" />
         <RouterLink v-slot="{ navigate }" :to="{ name: 'write', query: startIn }" custom
-          ><button class="main" @click="navigate()">Start a text</button></RouterLink
+          ><PushButton kind="main" @click="navigate()">Start a text</PushButton></RouterLink
         >
       </template>
     </header>
@@ -140,7 +142,7 @@ async function purge(): Promise<void> {
       <section class="middle" aria-label="Texts">
         <template v-if="isList">
           <div class="line">
-            <input
+            <InputText
               v-model="typed"
               type="search"
               class="narrow"
@@ -157,7 +159,7 @@ async function purge(): Promise<void> {
           </div>
           <p v-if="narrowing.understood.length" class="understood small">
             <span v-for="each in narrowing.understood" :key="each">{{ each }}</span>
-            <button class="plain small" @click="typed = ''">Clear</button>
+            <PushButton kind="plain" size="small" @click="typed = ''">Clear</PushButton>
           </p>
           <TextList
             v-if="shown.length"
@@ -197,8 +199,8 @@ async function purge(): Promise<void> {
           ><h2>{{ current.title }}</h2>
           <p class="quiet">In the bin.</p>
           <div class="acts">
-            <button class="main" @click="catalogue.restore([current])">Restore</button>
-            <button @click="purging = [current]">Purge…</button>
+            <PushButton kind="main" @click="catalogue.restore([current])">Restore</PushButton>
+            <PushButton @click="purging = [current]">Purge…</PushButton>
           </div></template
         >
         <template v-else-if="current">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Who may do what in a folder. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Folder, FolderRights, Grant, Right } from '@vocabula/contract';
 import { RIGHTS } from '@vocabula/contract/constants';
 import { computed, onMounted, ref } from 'vue';
@@ -75,14 +76,9 @@ const save = (): Promise<void> =>
       <select v-model="each.right" :aria-label="`What ${nameOf(each.holder)} may do`">
         <option v-for="right in RIGHTS" :key="right" :value="right">may {{ WORDS[right] }}</option>
       </select>
-      <button
-        type="button"
-        class="plain"
-        :aria-label="`Take ${nameOf(each.holder)} out`"
-        @click="grants.splice(index, 1)"
-      >
+      <PushButton kind="plain" :aria-label="`Take ${nameOf(each.holder)} out`" @click="grants.splice(index, 1)">
         Take out
-      </button>
+      </PushButton>
     </div>
     <label class="field"
       ><span>Give a right to</span
@@ -96,8 +92,8 @@ const save = (): Promise<void> =>
       Each right holds the ones before it. Administrators may do everything here; colleagues only fill.
     </p>
     <div class="acts">
-      <button class="main">Keep</button>
-      <button type="button" class="plain" @click="go({ in: folder.id })">Back to the folder</button>
+      <PushButton kind="main" type="submit">Keep</PushButton>
+      <PushButton kind="plain" @click="go({ in: folder.id })">Back to the folder</PushButton>
     </div>
   </form>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A library that comes in: everything in it is listed, with what would come of it, before anything is taken. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { LibraryChoice, LibraryItem, LibraryLook } from '@vocabula/contract';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '../api/client';
@@ -77,9 +78,9 @@ async function take(): Promise<void> {
         </p>
         <div v-if="count('changed')" class="acts small">
           All that changed:
-          <button class="small" @click="all('take')">take</button
-          ><button class="small" @click="all('keep both')">keep both</button
-          ><button class="small" @click="all('skip')">skip</button>
+          <PushButton size="small" @click="all('take')">take</PushButton
+          ><PushButton size="small" @click="all('keep both')">keep both</PushButton
+          ><PushButton size="small" @click="all('skip')">skip</PushButton>
         </div>
       </header>
       <ul class="rows items">
@@ -108,8 +109,8 @@ async function take(): Promise<void> {
             </option>
           </select></label
         >
-        <button class="main" :disabled="busy || taking === 0" @click="take">Take {{ taking }}</button>
-        <button class="plain" @click="go({ in: folder })">Leave it</button>
+        <PushButton kind="main" :disabled="busy || taking === 0" @click="take">Take {{ taking }}</PushButton>
+        <PushButton kind="plain" @click="go({ in: folder })">Leave it</PushButton>
       </footer>
     </template>
   </div>

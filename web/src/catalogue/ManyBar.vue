@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** What is done with several texts at once; with none chosen, with the one that is read. */
+import PushButton from '../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import { ref } from 'vue';
 import { exportLibrary } from './exportLibrary';
 import type { Catalogue } from './useCatalogue';
@@ -37,28 +39,28 @@ async function tagThem(off: boolean): Promise<void> {
             {{ folder.title }}
           </option>
         </select></label
-      ><button class="main" :disabled="!to">Move</button
-      ><button type="button" class="plain" @click="asking = undefined">Leave them</button>
+      ><PushButton kind="main" type="submit" :disabled="!to">Move</PushButton
+      ><PushButton kind="plain" @click="asking = undefined">Leave them</PushButton>
     </form>
     <form v-else-if="asking === 'tag'" @submit.prevent="tagThem(false)">
       <label class="field grow"
-        ><span>Tags, with spaces between</span><input v-model="tags" maxlength="200" autofocus /></label
-      ><button class="main">Tag</button><button type="button" @click="tagThem(true)">Take off</button
-      ><button type="button" class="plain" @click="asking = undefined">Leave</button>
+        ><span>Tags, with spaces between</span><InputText v-model="tags" maxlength="200" autofocus /></label
+      ><PushButton kind="main" type="submit">Tag</PushButton><PushButton @click="tagThem(true)">Take off</PushButton
+      ><PushButton kind="plain" @click="asking = undefined">Leave</PushButton>
     </form>
     <template v-else>
       <span class="small"
         >{{ chosen.size }} chosen <span class="quiet">· <kbd>Esc</kbd> none</span></span
       >
       <template v-if="view === 'bin'">
-        <button class="right" @click="restore(subjects)">Restore</button>
-        <button @click="emit('purge')">Purge…</button>
+        <PushButton class="right" @click="restore(subjects)">Restore</PushButton>
+        <PushButton @click="emit('purge')">Purge…</PushButton>
       </template>
       <template v-else>
-        <button class="right" @click="asking = 'move'">Move…</button>
-        <button @click="asking = 'tag'">Tag…</button>
-        <button @click="exportLibrary({ names: [...chosen] })">Export</button>
-        <button @click="bin(subjects)">Bin</button>
+        <PushButton class="right" @click="asking = 'move'">Move…</PushButton>
+        <PushButton @click="asking = 'tag'">Tag…</PushButton>
+        <PushButton @click="exportLibrary({ names: [...chosen] })">Export</PushButton>
+        <PushButton @click="bin(subjects)">Bin</PushButton>
       </template>
     </template>
   </section>

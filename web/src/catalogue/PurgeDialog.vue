@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Taking texts out for good, with what that means said first. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { TextSummary } from '@vocabula/contract';
 import Dialog from 'primevue/dialog';
 import { computed } from 'vue';
@@ -27,10 +28,10 @@ const used = computed(() => texts.reduce((sum, text) => sum + text.used, 0));
       What was sent stays on record.
     </p>
     <template #footer>
-      <button class="plain" autofocus @click="emit('close')">
+      <PushButton kind="plain" autofocus @click="emit('close')">
         Leave {{ texts.length === 1 ? 'it' : 'them' }} in the bin
-      </button>
-      <button @click="emit('purge')">Purge for good</button>
+      </PushButton>
+      <PushButton @click="emit('purge')">Purge for good</PushButton>
     </template>
   </Dialog>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One text, read: how it reads, what it asks, what it needs and what needs it. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Closure, TextSummary } from '@vocabula/contract';
 import { compile, labelFromKey, render } from '@vocabula/core';
 import { computed, shallowRef, watch } from 'vue';
@@ -65,8 +66,9 @@ const standing = computed(() => {
 <template>
   <div class="reading">
     <div class="acts">
-      <button v-if="text.offered" :class="{ main: !me.isAuthor || !text.mayWrite }" @click="emit('fill')">Fill</button
-      ><button v-if="text.mayWrite" :class="{ main: me.isAuthor }" @click="emit('write')">Write</button>
+      <PushButton v-if="text.offered" :class="{ main: !me.isAuthor || !text.mayWrite }" @click="emit('fill')"
+        >Fill</PushButton
+      ><PushButton v-if="text.mayWrite" :class="{ main: me.isAuthor }" @click="emit('write')">Write</PushButton>
       <details v-if="me.isAuthor" class="more right">
         <summary class="small">More</summary>
         <div class="sheet menu" @click="($event.currentTarget as HTMLElement).parentElement?.removeAttribute('open')">

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Requests to publish: those that one can answer, and one's own. */
+import PushButton from '../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import type { Request } from '@vocabula/contract';
 import { ref } from 'vue';
 import { api } from '../api/client';
@@ -32,7 +34,7 @@ const stateOf = ({ mine, state, answeredBy }: Request): string =>
     <p v-if="requests.length === 0" class="empty">Nobody asks to publish anything.</p>
     <article v-for="request in requests" :key="request.id" class="request">
       <h2>
-        <button class="plain title" @click="go({ name: request.text })">{{ request.title }}</button>
+        <PushButton kind="plain" class="title" @click="go({ name: request.text })">{{ request.title }}</PushButton>
         <span class="quiet small">{{ stateOf(request) }}</span>
       </h2>
       <p>{{ request.note }}</p>
@@ -56,7 +58,7 @@ const stateOf = ({ mine, state, answeredBy }: Request): string =>
         @submit.prevent="giveBack(request)"
         @keydown.esc="returning = undefined"
       >
-        <input
+        <InputText
           v-model="remark"
           aria-label="What is missing"
           placeholder="What is missing"
@@ -64,28 +66,28 @@ const stateOf = ({ mine, state, answeredBy }: Request): string =>
           autofocus
           required
         />
-        <button class="main">Return it</button>
+        <PushButton kind="main" type="submit">Return it</PushButton>
       </form>
       <div v-else class="acts">
         <template v-if="!request.mine">
           <RouterLink v-slot="{ navigate }" :to="{ name: 'publish', params: { name: request.text } }" custom
-            ><button @click="navigate()">Look at it</button></RouterLink
+            ><PushButton @click="navigate()">Look at it</PushButton></RouterLink
           >
           <RouterLink
             v-if="isTemplate(request)"
             v-slot="{ navigate }"
             :to="{ name: 'proof', params: { name: request.text, view: 'report' } }"
             custom
-            ><button @click="navigate()">Proof report</button></RouterLink
+            ><PushButton @click="navigate()">Proof report</PushButton></RouterLink
           >
-          <button class="main" @click="accept(request)">Publish it</button>
-          <button @click="returning = request.id">Return…</button>
+          <PushButton kind="main" @click="accept(request)">Publish it</PushButton>
+          <PushButton @click="returning = request.id">Return…</PushButton>
         </template>
         <template v-else>
           <RouterLink v-slot="{ navigate }" :to="{ name: 'write', params: { name: request.text } }" custom
-            ><button @click="navigate()">Write</button></RouterLink
+            ><PushButton @click="navigate()">Write</PushButton></RouterLink
           >
-          <button v-if="request.state === 'open'" @click="takeBack(request)">Take back</button>
+          <PushButton v-if="request.state === 'open'" @click="takeBack(request)">Take back</PushButton>
         </template>
       </div>
     </article>

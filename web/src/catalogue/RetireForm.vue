@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** No longer offered, kept for history, with a pointer to what takes its place. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { TextSummary } from '@vocabula/contract';
 import { computed, ref } from 'vue';
 import { api } from '../api/client';
@@ -29,8 +30,8 @@ async function retire(): Promise<void> {
       </select></label
     >
     <div class="acts">
-      <button class="main">Retire it</button
-      ><button type="button" class="plain" @click="emit('close')">Leave it</button>
+      <PushButton kind="main" type="submit">Retire it</PushButton
+      ><PushButton kind="plain" @click="emit('close')">Leave it</PushButton>
     </div>
   </form>
 </template>

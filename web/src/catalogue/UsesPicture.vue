@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What a text needs and what needs it: a small picture that can be walked, and the same as a list. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Neighbours } from '@vocabula/contract';
 import { hierarchy, tree } from 'd3-hierarchy';
 import { linkHorizontal } from 'd3-shape';
@@ -70,7 +71,9 @@ const MARK: Readonly<Record<string, string>> = { message: '▭', block: '❏', s
   <section v-if="centre" class="uses" aria-label="Where used">
     <h2>
       Where used
-      <button v-if="centre.name !== name" class="plain small" @click="walk(name)">back to this text</button>
+      <PushButton kind="plain" size="small" v-if="centre.name !== name" @click="walk(name)"
+        >back to this text</PushButton
+      >
     </h2>
     <p v-if="problem" class="error small">{{ problem }}</p>
     <svg
@@ -105,10 +108,16 @@ const MARK: Readonly<Record<string, string>> = { message: '▭', block: '❏', s
         <p class="quiet">Needed by {{ centre.usedIn.length || 'nothing' }}</p>
         <ul>
           <li v-for="each in centre.usedIn" :key="each.name">
-            <button class="plain small" @click="walk(each.name)">{{ each.title }}</button>
-            <button class="plain small quiet" :aria-label="`Read ${each.title}`" @click="emit('go', each.name)">
+            <PushButton kind="plain" size="small" @click="walk(each.name)">{{ each.title }}</PushButton>
+            <PushButton
+              kind="plain"
+              size="small"
+              class="quiet"
+              :aria-label="`Read ${each.title}`"
+              @click="emit('go', each.name)"
+            >
               read
-            </button>
+            </PushButton>
           </li>
         </ul>
       </div>
@@ -116,11 +125,18 @@ const MARK: Readonly<Record<string, string>> = { message: '▭', block: '❏', s
         <p class="quiet">Needs {{ centre.needs.length || 'nothing' }}</p>
         <ul>
           <li v-for="each in centre.needs" :key="each.name">
-            <button class="plain small" @click="walk(each.name)">{{ each.title }}</button>
+            <PushButton kind="plain" size="small" @click="walk(each.name)">{{ each.title }}</PushButton>
             <span v-if="each.kind === 'fact'" class="quiet">fact</span>
-            <button v-else class="plain small quiet" :aria-label="`Read ${each.title}`" @click="emit('go', each.name)">
+            <PushButton
+              kind="plain"
+              size="small"
+              v-else
+              class="quiet"
+              :aria-label="`Read ${each.title}`"
+              @click="emit('go', each.name)"
+            >
               read
-            </button>
+            </PushButton>
           </li>
         </ul>
       </div>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Following an invitation, or a link that sets a new password. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import type { LinkFor } from '@vocabula/contract';
 import { MIN_PASSWORD } from '@vocabula/contract/constants';
 import { onMounted, ref } from 'vue';
@@ -38,7 +40,7 @@ async function enter(): Promise<void> {
       <input type="hidden" autocomplete="username" :value="found.address" />
       <label class="field"
         ><span>Password</span
-        ><input
+        ><InputText
           v-model="password"
           type="password"
           autocomplete="new-password"
@@ -48,7 +50,7 @@ async function enter(): Promise<void> {
         /><span class="quiet small">{{ MIN_PASSWORD }} characters at least; a sentence is good.</span></label
       >
       <p v-if="problem" class="error" role="alert">{{ problem }}</p>
-      <button class="main">Set it and go in</button>
+      <PushButton kind="main" type="submit">Set it and go in</PushButton>
     </form>
     <template v-else>
       <p :class="problem ? 'error' : 'quiet'" role="status">{{ problem || 'Opening…' }}</p>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Signing in; and, where there is nobody yet, the first administrator. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Door } from '@vocabula/contract';
 import { MIN_PASSWORD } from '@vocabula/contract/constants';
 import { onMounted, ref } from 'vue';
@@ -50,15 +52,15 @@ function pick(account: Door['demo'][number]): void {
     </p>
     <form class="form" @submit.prevent="enter">
       <label v-if="door.first" class="field"
-        ><span>Your name</span><input v-model="name" autocomplete="name" required
+        ><span>Your name</span><InputText v-model="name" autocomplete="name" required
       /></label>
       <label class="field"
         ><span>Address</span
-        ><input v-model="address" type="email" autocomplete="username" required :autofocus="!door.first"
+        ><InputText v-model="address" type="email" autocomplete="username" required :autofocus="!door.first"
       /></label>
       <label class="field"
         ><span>Password</span
-        ><input
+        ><InputText
           v-model="password"
           type="password"
           :autocomplete="door.first ? 'new-password' : 'current-password'"
@@ -67,16 +69,16 @@ function pick(account: Door['demo'][number]): void {
         /><span v-if="door.first" class="quiet small">{{ MIN_PASSWORD }} characters at least; a sentence is good.</span>
       </label>
       <p v-if="problem" class="error" role="alert">{{ problem }}</p>
-      <button class="main" :disabled="busy">{{ door.first ? 'Begin' : 'Sign in' }}</button>
+      <PushButton kind="main" type="submit" :disabled="busy">{{ door.first ? 'Begin' : 'Sign in' }}</PushButton>
     </form>
     <p v-if="!door.first" class="quiet small">Forgotten it? An administrator can make you a link to set another.</p>
     <section v-if="door.demo.length > 0" aria-label="People of the demo">
       <h2 class="small quiet">This is the demo. Go in as</h2>
       <ul>
         <li v-for="account in door.demo" :key="account.address">
-          <button class="plain person" :disabled="busy" @click="pick(account)">
+          <PushButton kind="plain" class="person" :disabled="busy" @click="pick(account)">
             <span>{{ account.name }}</span><span class="quiet small">{{ account.role }}</span>
-          </button>
+          </PushButton>
         </li>
       </ul>
     </section>

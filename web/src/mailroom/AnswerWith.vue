@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What answers a letter: likely templates first, any other by the typed line. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Hit, ReadOriginal } from '@vocabula/contract';
 import { foundValues } from '@vocabula/core/filling';
 import { computed, onMounted, ref } from 'vue';
@@ -28,14 +29,14 @@ const answer = ({ name }: Pick<Hit, 'name'>): void =>
 <template>
   <aside aria-label="Answer with">
     <h2>Answer with</h2>
-    <button v-for="each in read?.likely ?? []" :key="each.name" class="likely" @click="answer(each)">
+    <PushButton v-for="each in read?.likely ?? []" :key="each.name" class="likely" @click="answer(each)">
       <span>{{ each.title }}</span><span class="quiet small">{{ each.why }}</span>
-    </button>
+    </PushButton>
     <div class="sheet find"><HitList v-model="query" label="Find a template" quiet @choose="answer" /></div>
     <p v-if="found.length" class="quiet small">
       Found in it: {{ found.map(({ words }) => words).join(' · ') }}. These are offered where they fit.
     </p>
-    <button class="plain" @click="emit('done')">Nothing to answer</button>
+    <PushButton kind="plain" @click="emit('done')">Nothing to answer</PushButton>
   </aside>
 </template>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The stand-in's own clock: set forward, it lets its made-up recipients get on. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { StandInClock } from '@vocabula/contract';
 import { computed, ref } from 'vue';
 import { api } from '../api/client';
@@ -56,9 +57,9 @@ async function forward(hours: number): Promise<void> {
       ></span
     >
     <template v-if="me.isAuthor"
-      ><button v-for="[words, hours] in STEPS" :key="words" class="small" :disabled="busy" @click="forward(hours)">
+      ><PushButton size="small" v-for="[words, hours] in STEPS" :key="words" :disabled="busy" @click="forward(hours)">
         {{ words }}
-      </button></template
+      </PushButton></template
     >
   </p>
   <ServiceLine v-else />

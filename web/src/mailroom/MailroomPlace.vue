@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The mailroom: the stand-in for a mail service. What came, what is to go, what went. */
+import PushButton from '../ui/controls/PushButton.vue';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
@@ -87,20 +88,22 @@ async function done(letter: string): Promise<void> {
       <nav class="stacks" aria-label="Stacks" @keydown="onKey">
         <section v-for="each in STACKS" :key="each">
           <h2>
-            <button
-              class="plain title"
+            <PushButton
+              kind="plain"
+              class="title"
               :aria-expanded="shownStacks[each]"
               @click="shownStacks[each] = !shownStacks[each]"
             >
               {{ shownStacks[each] ? '▾' : '▸' }} {{ TITLES[each] }}
               <span class="quiet small">{{ items[each].length || 'nothing' }}</span>
-            </button>
+            </PushButton>
           </h2>
           <template v-if="shownStacks[each]">
-            <button
+            <PushButton
+              kind="plain"
               v-for="item in items[each]"
               :key="item.id"
-              class="plain item"
+              class="item"
               :aria-current="item.id === id && item.stack === stack"
               @click="show(item)"
             >
@@ -109,7 +112,7 @@ async function done(letter: string): Promise<void> {
                 >{{ item.problem ? '⚠ ' : '' }}{{ item.words
                 }}<template v-if="item.state"> · {{ item.state }}</template></span
               >
-            </button>
+            </PushButton>
           </template>
         </section>
       </nav>

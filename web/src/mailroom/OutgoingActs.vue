@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What can be done with a message that is a draft, waits, may have gone, or went. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { ChangeOutgoing, OutgoingSummary } from '@vocabula/contract';
 import { computed } from 'vue';
 import { api } from '../api/client';
@@ -32,32 +33,32 @@ const counted = computed(() => Object.entries(props.outgoing.counts));
   <aside class="acts" aria-label="What becomes of it">
     <template v-if="outgoing.state === 'draft'">
       <h2>A draft</h2>
-      <button class="main" @click="change({ act: 'now' }, 'It goes now.')">Send now</button>
+      <PushButton kind="main" @click="change({ act: 'now' }, 'It goes now.')">Send now</PushButton>
       <LaterForm :hours="me.ways" @at="(due) => change({ due }, 'It waits for its time.')" />
     </template>
     <template v-else-if="outgoing.state === 'waiting'">
       <h2>Goes {{ when }}</h2>
       <p v-if="outgoing.attempts" class="quiet small">Tried {{ outgoing.attempts }} times. {{ outgoing.why }}</p>
-      <button @click="change({ act: 'take back' }, 'Taken back: it is an unfinished message again.')">
+      <PushButton @click="change({ act: 'take back' }, 'Taken back: it is an unfinished message again.')">
         Take it back
-      </button>
-      <button @click="change({ act: 'now' }, 'It goes now.')">Send now</button>
+      </PushButton>
+      <PushButton @click="change({ act: 'now' }, 'It goes now.')">Send now</PushButton>
       <LaterForm :hours="me.ways" @at="(due) => change({ due }, 'It goes at another time.')" />
     </template>
     <template v-else-if="outgoing.state === 'uncertain'">
       <h2 class="warning">‸ It may have gone</h2>
       <p class="small">{{ outgoing.why }}</p>
       <p class="small">Ask {{ outgoing.name || outgoing.address }}, or look at what the mail service says of it.</p>
-      <button @click="change({ act: 'arrived' }, 'Noted: it has gone.')">It arrived</button>
-      <button @click="change({ act: 'again' }, 'It goes once more.')">Send it again</button>
+      <PushButton @click="change({ act: 'arrived' }, 'Noted: it has gone.')">It arrived</PushButton>
+      <PushButton @click="change({ act: 'again' }, 'It goes once more.')">Send it again</PushButton>
     </template>
     <template v-else-if="outgoing.state === 'refused'">
       <h2 class="error">⚠ It was not taken</h2>
       <p class="small">{{ outgoing.why }}</p>
-      <button @click="change({ act: 'again' }, 'It is tried once more.')">Try again</button>
-      <button @click="change({ act: 'take back' }, 'Taken back: it is an unfinished message again.')">
+      <PushButton @click="change({ act: 'again' }, 'It is tried once more.')">Try again</PushButton>
+      <PushButton @click="change({ act: 'take back' }, 'Taken back: it is an unfinished message again.')">
         Take it back
-      </button>
+      </PushButton>
     </template>
     <template v-else>
       <h2>Gone {{ when }}</h2>

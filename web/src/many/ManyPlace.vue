@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One message each to many: who, what is asked once, what differs, each by itself, then one first and the rest. */
+import PushButton from '../ui/controls/PushButton.vue';
 import { computed, onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import MessageSheet from '../fill/MessageSheet.vue';
@@ -84,7 +85,7 @@ async function act(body: Parameters<typeof drive>[0]): Promise<void> {
               adds=""
               @answer="answerAll(question.key, $event)"
             />
-            <button type="button" class="plain small" @click="differ(question.key, true)">differs for each</button>
+            <PushButton kind="plain" size="small" @click="differ(question.key, true)">differs for each</PushButton>
           </div>
         </form>
         <UncertainStrip
@@ -98,9 +99,9 @@ async function act(body: Parameters<typeof drive>[0]): Promise<void> {
             <li v-for="each in progress.apart" :key="each.why">{{ each.count }} × {{ each.why }}</li>
             <li v-if="progress.broken.length">
               {{ progress.broken.length }} × nobody one can write to, or there already
-              <button type="button" class="plain small" :aria-expanded="showBroken" @click="showBroken = !showBroken">
+              <PushButton kind="plain" size="small" :aria-expanded="showBroken" @click="showBroken = !showBroken">
                 {{ showBroken ? 'Fold' : 'Show' }}
-              </button>
+              </PushButton>
               <ol v-if="showBroken">
                 <li v-for="line in progress.broken.slice(0, 200)" :key="line">{{ line }}</li>
               </ol>
@@ -134,20 +135,22 @@ async function act(body: Parameters<typeof drive>[0]): Promise<void> {
       <span v-if="!isOpen">{{ count('gone') }} of {{ total }} gone</span>
       <NoticeLine />
       <span class="right acts">
-        <button v-if="mailing.state === 'going' || mailing.state === 'first'" @click="act({ act: 'pause' })">
+        <PushButton v-if="mailing.state === 'going' || mailing.state === 'first'" @click="act({ act: 'pause' })">
           Pause
-        </button>
-        <button v-if="['going', 'paused', 'first'].includes(mailing.state)" @click="act({ act: 'stop' })">Stop</button>
-        <button v-if="mailing.state === 'paused'" class="main" @click="act({ act: 'go on' })">Go on</button>
-        <button
+        </PushButton>
+        <PushButton v-if="['going', 'paused', 'first'].includes(mailing.state)" @click="act({ act: 'stop' })"
+          >Stop</PushButton
+        >
+        <PushButton kind="main" v-if="mailing.state === 'paused'" @click="act({ act: 'go on' })">Go on</PushButton>
+        <PushButton
+          kind="main"
           v-if="mailing.state === 'first'"
-          class="main"
           :disabled="count('gone') === 0"
           @click="act({ act: 'rest' })"
         >
           Send the rest
-        </button>
-        <button v-if="isOpen" class="main" :disabled="count('ready') < 2" @click="sending = true">Send…</button>
+        </PushButton>
+        <PushButton kind="main" v-if="isOpen" :disabled="count('ready') < 2" @click="sending = true">Send…</PushButton>
       </span>
     </footer>
     <SendDialog

@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** Who a mailing goes to: people of a recipient list, all or those that hold some words, or pasted ones. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
+import Textarea from 'primevue/textarea';
 import type { TableSummary } from '@vocabula/contract';
 import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
@@ -44,16 +47,16 @@ async function take(who: Parameters<ManyMessages['add']>[0]): Promise<void> {
         </select></label
       >
       <label class="field"
-        ><span>those that hold, or all</span><input v-model="search" placeholder="all of them"
+        ><span>those that hold, or all</span><InputText v-model="search" placeholder="all of them"
       /></label>
-      <button type="submit" :disabled="busy || !list">Add</button>
+      <PushButton type="submit" :disabled="busy || !list">Add</PushButton>
     </form>
     <form class="from" @submit.prevent="take({ paste: pasted })">
       <label class="field"
         ><span>Paste people: addresses, or a table with a head</span>
-        <textarea v-model="pasted" :rows="empty ? 4 : 2" placeholder="Ann Lee &lt;ann@school.example&gt;" />
+        <Textarea v-model="pasted" :rows="empty ? 4 : 2" placeholder="Ann Lee &lt;ann@school.example&gt;" />
       </label>
-      <button type="submit" :disabled="busy || pasted.trim() === ''">Add</button>
+      <PushButton type="submit" :disabled="busy || pasted.trim() === ''">Add</PushButton>
     </form>
   </section>
 </template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The last look before one message each goes to many: what goes, what does not, and the number typed. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import { computed, onMounted, ref, useTemplateRef } from 'vue';
 import { command } from '../ui/keys';
 
@@ -25,13 +27,14 @@ function send(): void {
         {{ apart + broken }} {{ apart + broken === 1 ? 'is' : 'are' }} set apart and get nothing.
       </p>
       <label class="field"
-        ><span>Type {{ ready }} to go on</span><input v-model="typed" inputmode="numeric" autocomplete="off" autofocus
+        ><span>Type {{ ready }} to go on</span
+        ><InputText v-model="typed" inputmode="numeric" autocomplete="off" autofocus
       /></label>
       <p class="acts">
-        <button type="submit" class="main" :disabled="!right">
+        <PushButton kind="main" type="submit" :disabled="!right">
           Send the first <kbd>{{ command }} ⏎</kbd>
-        </button>
-        <button type="button" class="plain" @click="dialog?.close()">Not yet</button>
+        </PushButton>
+        <PushButton kind="plain" @click="dialog?.close()">Not yet</PushButton>
       </p>
     </form>
   </dialog>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Messages of which nobody knows whether they went: one decision for all, with the number typed before they go again. */
+import PushButton from '../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 
 const props = defineProps<{ count: number }>();
@@ -18,12 +20,13 @@ function again(): void {
       They were on their way when Vocabula stopped, the service was lost, or a backup was restored. Look at what the
       mail service says of them.
     </p>
-    <button type="button" @click="emit('settle', 'arrived')">They arrived</button>
+    <PushButton @click="emit('settle', 'arrived')">They arrived</PushButton>
     <form @submit.prevent="again">
       <label class="field"
-        ><span>Type {{ count }} to send them again</span><input v-model="typed" inputmode="numeric" autocomplete="off"
+        ><span>Type {{ count }} to send them again</span
+        ><InputText v-model="typed" inputmode="numeric" autocomplete="off"
       /></label>
-      <button type="submit" :disabled="!isRight">Send them again</button>
+      <PushButton type="submit" :disabled="!isRight">Send them again</PushButton>
     </form>
   </section>
 </template>

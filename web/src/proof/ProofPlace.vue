@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Proof, the proofing table: a template against sample data, and against everything that could happen. */
+import PushButton from '../ui/controls/PushButton.vue';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch, type Component } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
@@ -149,10 +150,15 @@ watch(
           />
           {{ state }}
         </span>
-        <button v-if="!proofing.progress.over && !proofing.stopped" class="plain small" @click="proofing.stop">
+        <PushButton
+          kind="plain"
+          size="small"
+          v-if="!proofing.progress.over && !proofing.stopped"
+          @click="proofing.stop"
+        >
           Stop
-        </button>
-        <button v-else-if="proofing.stopped" class="plain small" @click="proofing.goOn">Go on</button>
+        </PushButton>
+        <PushButton kind="plain" size="small" v-else-if="proofing.stopped" @click="proofing.goOn">Go on</PushButton>
         <RouterLink
           v-slot="{ navigate }"
           :to="{
@@ -161,10 +167,10 @@ watch(
             query: { at: route.query.at, series: view === 'hard' || view === 'pairing' ? view : 'recipients' },
           }"
           custom
-          ><button @click="navigate">Send proofs…</button></RouterLink
+          ><PushButton @click="navigate">Send proofs…</PushButton></RouterLink
         >
         <RouterLink v-slot="{ navigate }" :to="{ name: 'proof', params: { name, view: 'report' } }" custom
-          ><button @click="navigate">Proof report…</button></RouterLink
+          ><PushButton @click="navigate">Proof report…</PushButton></RouterLink
         >
       </template>
     </header>

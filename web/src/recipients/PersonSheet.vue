@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** What went to somebody, and what may be done about them. */
+import PushButton from '../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import type { PersonRecord } from '@vocabula/contract';
 import { ref } from 'vue';
 import { api } from '../api/client';
@@ -58,34 +60,34 @@ const forget = (): Promise<void> =>
       ‸ Not to be written to{{ record.doNotWrite.because ? `: ${record.doNotWrite.because}` : '' }} ({{
         record.doNotWrite.who
       }}, {{ whenInWords(record.doNotWrite.at) }})
-      <button v-if="me.isAuthor" class="plain" @click="allow">Allow again</button>
+      <PushButton kind="plain" v-if="me.isAuthor" @click="allow">Allow again</PushButton>
     </p>
     <p class="acts">
-      <button
+      <PushButton
         v-if="!record.doNotWrite"
         :aria-expanded="asking === 'never'"
         @click="asking = asking === 'never' ? undefined : 'never'"
       >
         Do not write to them…
-      </button>
-      <button
+      </PushButton>
+      <PushButton
         v-if="me.isAuthor"
         :aria-expanded="asking === 'forget'"
         @click="asking = asking === 'forget' ? undefined : 'forget'"
       >
         Forget this person…
-      </button>
+      </PushButton>
     </p>
     <form v-if="asking === 'never'" class="sheet ask" @submit.prevent="refuse">
-      <label class="field"><span>Why</span><input v-model="because" placeholder="they asked so" /></label>
-      <button type="submit">Put on the do-not-write list</button>
+      <label class="field"><span>Why</span><InputText v-model="because" placeholder="they asked so" /></label>
+      <PushButton type="submit">Put on the do-not-write list</PushButton>
     </form>
     <form v-if="asking === 'forget'" class="sheet ask" @submit.prevent="forget">
       <p>
         Their values go from all records, unfinished messages and lists. That there were messages stays, and nothing
         tells to whom. This cannot be undone.
       </p>
-      <button type="submit">Forget {{ record.name || record.address }}</button>
+      <PushButton type="submit">Forget {{ record.name || record.address }}</PushButton>
     </form>
     <h2>What went to them</h2>
     <p v-if="record.messages.length === 0" class="quiet">Nothing so far.</p>

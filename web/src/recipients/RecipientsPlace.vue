@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The real people that messages go to: lists with an owner and a last day, what went to whom, whom not to write to. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import type { NotWritten, Person, PersonRecord, RecipientHit, TableSummary } from '@vocabula/contract';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -68,7 +70,7 @@ watch(query, find);
       <section class="find" aria-label="Find a person">
         <label class="field"
           ><span>Find a person</span
-          ><input v-model="query" type="search" placeholder="a name, an address, an organisation"
+          ><InputText v-model="query" type="search" placeholder="a name, an address, an organisation"
         /></label>
         <button
           v-for="hit in hits"
@@ -88,7 +90,7 @@ watch(query, find);
         </p>
         <ul v-else class="small never">
           <li v-for="each in never" :key="each.address">
-            <button class="plain small" @click="open(each.address)">{{ each.address }}</button>
+            <PushButton kind="plain" size="small" @click="open(each.address)">{{ each.address }}</PushButton>
             <span class="quiet">{{ each.because }}</span>
           </li>
         </ul>

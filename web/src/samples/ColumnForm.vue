@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** A column: its name, its type, and what it is worked out from. Without a key, a new one. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import { fold } from '@vocabula/core';
 import { COLUMN_TYPES, type ColumnType } from '@vocabula/core/tables';
 import { computed, onMounted, ref, useTemplateRef } from 'vue';
@@ -13,8 +15,8 @@ const old = props.set.columns.value.find(({ key }) => key === props.column);
 const name = ref(old?.name ?? '');
 const type = ref<ColumnType>(old?.type ?? 'text');
 const expression = ref(old?.value ?? '');
-const field = useTemplateRef('field');
-onMounted(() => field.value?.focus());
+const field = useTemplateRef<{ $el: HTMLInputElement }>('field');
+onMounted(() => field.value?.$el.focus());
 
 /** Once there, a column keeps its key. */
 const own = ref(old?.key);
@@ -68,7 +70,7 @@ async function remove(): Promise<void> {
     @keydown.esc="emit('close')"
   >
     <h2>{{ old ? 'Column' : 'New column' }}</h2>
-    <label class="field"><span>Name</span><input ref="field" v-model="name" required maxlength="200" /></label>
+    <label class="field"><span>Name</span><InputText ref="field" v-model="name" required maxlength="200" /></label>
     <p class="quiet small">Key: {{ key }}</p>
     <label class="field"
       ><span>Type</span
@@ -78,7 +80,7 @@ async function remove(): Promise<void> {
     >
     <label class="field"
       ><span>Worked out from other columns</span
-      ><input
+      ><InputText
         v-model="expression"
         placeholder="party * 4.5"
         spellcheck="false"
@@ -87,9 +89,9 @@ async function remove(): Promise<void> {
     <p v-if="problem" class="error small" role="alert">⚠ {{ problem }}</p>
     <p v-else class="quiet small">Left empty, its cells are written by hand.</p>
     <div class="acts">
-      <button class="main" :disabled="!name.trim()">{{ own ? 'Keep' : 'Add' }}</button>
-      <button type="button" class="plain" @click="emit('close')">Leave it</button>
-      <button v-if="old" type="button" class="plain right" @click="remove">Take out</button>
+      <PushButton kind="main" type="submit" :disabled="!name.trim()">{{ own ? 'Keep' : 'Add' }}</PushButton>
+      <PushButton kind="plain" @click="emit('close')">Leave it</PushButton>
+      <PushButton kind="plain" v-if="old" class="right" @click="remove">Take out</PushButton>
     </div>
   </form>
 </template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** What was recognised in a file, before anything is taken from it; types, and where columns go, are decided here. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Choices, Recognised, TableSummary, Use } from '@vocabula/contract';
 import { COLUMN_TYPES, type ColumnType } from '@vocabula/core/tables';
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
@@ -20,7 +22,7 @@ const title = ref(props.file.name.replace(/\.[a-z]+$/i, '').replace(/[_-]+/g, ' 
 const busy = ref(false);
 const adding = ref(false);
 const choices = ref<Choices>({});
-const button = useTemplateRef('button');
+const button = useTemplateRef<{ $el: HTMLElement }>('button');
 const mayAdd = computed(() => props.open?.use === props.use);
 const doubtful = computed(() =>
   (found.value?.columns ?? []).filter(({ key, doubtful: cells }) => cells.length > 0 && !choices.value[key]?.type),
@@ -45,7 +47,7 @@ async function recognise(): Promise<void> {
 onMounted(async () => {
   await recognise();
   await nextTick();
-  button.value?.focus();
+  button.value?.$el.focus();
 });
 async function choose(key: string, change: Choices[string]): Promise<void> {
   choices.value = { ...choices.value, [key]: { ...choices.value[key], ...change } };
@@ -154,16 +156,21 @@ async function take(): Promise<void> {
         </table>
       </div>
       <form @submit.prevent="take">
-        <label v-if="!adding" class="field"><span>Call it</span><input v-model="title" required /></label>
-        <button ref="button" class="main" :disabled="busy || unanswered.length > 0 || (!adding && !title.trim())">
+        <label v-if="!adding" class="field"><span>Call it</span><InputText v-model="title" required /></label>
+        <PushButton
+          kind="main"
+          type="submit"
+          ref="button"
+          :disabled="busy || unanswered.length > 0 || (!adding && !title.trim())"
+        >
           {{ adding ? 'Add' : found.notes.length ? 'Import with these names' : 'Import' }} {{ found.rows }}
           {{ found.rows === 1 ? 'row' : 'rows' }}
-        </button>
-        <button type="button" @click="emit('close')">Leave it</button>
+        </PushButton>
+        <PushButton @click="emit('close')">Leave it</PushButton>
         <span v-if="unanswered.length" class="warning small">Say first how the dates are to be read.</span>
       </form>
     </template>
-    <button v-else-if="problem" @click="emit('close')">Back</button>
+    <PushButton v-else-if="problem" @click="emit('close')">Back</PushButton>
     <p v-else class="quiet" role="status">Reading…</p>
   </section>
 </template>

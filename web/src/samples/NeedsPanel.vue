@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What a template needs of this set: what is there, what is missing, and what could stand in for it. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { TextSummary } from '@vocabula/contract';
 import { compile, valueType } from '@vocabula/core';
 import { cellFor, madeUpSet, needs, type Need } from '@vocabula/core/proof';
@@ -128,20 +129,27 @@ const make = (): Promise<void> =>
         <li v-for="need in missing" :key="need.column" class="small">
           <span class="warning">‸ {{ need.label }}</span>
           <span class="quiet"> {{ need.column }}{{ need.required ? ', required' : '' }}</span>
-          <button
+          <PushButton
+            kind="plain"
+            size="small"
             v-if="standsIn.get(need.column)"
-            class="plain small"
             :disabled="busy"
             @click="use(need, standsIn.get(need.column)!.key)"
           >
             Take “{{ standsIn.get(need.column)!.name }}” for it
-          </button>
-          <button v-if="set.table.value?.use === 'sample'" class="plain small" :disabled="busy" @click="fill(need)">
+          </PushButton>
+          <PushButton
+            kind="plain"
+            size="small"
+            v-if="set.table.value?.use === 'sample'"
+            :disabled="busy"
+            @click="fill(need)"
+          >
             Add, made up
-          </button>
+          </PushButton>
         </li>
       </ul>
-      <button class="small" :disabled="busy" @click="make">Make up a set for it</button>
+      <PushButton size="small" :disabled="busy" @click="make">Make up a set for it</PushButton>
     </template>
     <span v-if="name && wanted.length === 0" class="quiet small">It takes nothing from whom it is written to.</span>
     <span v-if="cells.length === 0" class="unseen">This set has no rows.</span>

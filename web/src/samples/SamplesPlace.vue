@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Sample sets for proofs and recipient lists for messages: one table, two uses, one importer. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import type { TableSummary, Use } from '@vocabula/contract';
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -119,20 +121,20 @@ async function bin(): Promise<void> {
     <header class="head">
       <h1>Samples</h1>
       <template v-if="table">
-        <input :key="table.id" class="title" :value="table.title" aria-label="Name of the set" @change="rename" />
+        <InputText :key="table.id" class="title" :model-value="table.title" aria-label="Name of the set" @change="rename" />
         <span class="quiet small"
           >{{ table.cells.length }} rows · {{ table.use === 'sample' ? 'for proofs only' : 'people to write to'
           }}<template v-if="summary?.ownOf.length"> · own set of {{ summary.ownOf.length }}</template></span
         >
         <span class="quiet small" role="status">{{ keepingWords(keeping) }}</span>
-        <button class="plain small right" @click="cells?.addRow()">Add row</button>
-        <button class="plain small" @click="cells?.openNew()">Add column</button>
-        <button class="plain small" @click="copy(table.use === 'recipients')">
+        <PushButton kind="plain" size="small" class="right" @click="cells?.addRow()">Add row</PushButton>
+        <PushButton kind="plain" size="small" @click="cells?.openNew()">Add column</PushButton>
+        <PushButton kind="plain" size="small" @click="copy(table.use === 'recipients')">
           {{ table.use === 'recipients' ? 'Disguised copy' : 'Copy' }}
-        </button>
+        </PushButton>
         <a class="small" :href="`/api/tables/${table.id}/csv`" download>CSV</a>
         <a class="small" :href="`/api/tables/${table.id}/json`" download>JSON</a>
-        <button class="plain small" @click="bin">Bin</button>
+        <PushButton kind="plain" size="small" @click="bin">Bin</PushButton>
       </template>
     </header>
     <main>
@@ -160,7 +162,7 @@ async function bin(): Promise<void> {
       <div v-else-if="loaded && tables.length === 0" class="empty">
         <h2>No recipients yet</h2>
         <p>Import made-up or disguised people to proof templates against: CSV, a workbook, JSON or address cards.</p>
-        <button class="main" @click="list?.pick('sample')">Import…</button>
+        <PushButton kind="main" @click="list?.pick('sample')">Import…</PushButton>
       </div>
     </main>
     <footer class="foot">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Sample sets and recipient lists, and the ways to more of them. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { TableSummary, Use } from '@vocabula/contract';
 import { useTemplateRef } from 'vue';
 
@@ -39,8 +40,8 @@ defineExpose({ pick });
         >{{ each.title }} <span class="quiet small">{{ each.rows }}</span></RouterLink
       >
       <div class="more">
-        <button @click="pick(group.use)">Import…</button>
-        <button class="plain" @click="emit('paste', group.use)">Paste</button>
+        <PushButton @click="pick(group.use)">Import…</PushButton>
+        <PushButton kind="plain" @click="emit('paste', group.use)">Paste</PushButton>
       </div>
     </template>
     <input

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The audit trail: who did what to which when. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import type { AuditEntry, Person } from '@vocabula/contract';
 import { computed, onMounted, ref, watch } from 'vue';
 import { api, auditUrl } from '../api/client';
@@ -48,7 +50,7 @@ watch(filter, () => {
     <a class="right" :href="auditUrl(filter)" download>Export as CSV</a>
   </PartHead>
   <div class="filter">
-    <label class="field"><span>Words</span><input v-model="q" type="search" /></label>
+    <label class="field"><span>Words</span><InputText v-model="q" type="search" /></label>
     <label class="field"
       ><span>Who</span
       ><select v-model="who">
@@ -85,7 +87,7 @@ watch(filter, () => {
     </tbody>
   </table>
   <p v-if="entries.length === 0" class="quiet">Nothing was done that fits.</p>
-  <button v-if="more" class="older" @click="load(entries.at(-1)?.id)">Older</button>
+  <PushButton v-if="more" class="older" @click="load(entries.at(-1)?.id)">Older</PushButton>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A colour on light pages with its partner on dark ones, and how well words in it are read. */
+import InputText from 'primevue/inputtext';
 import { contrast, type NamedColour } from '@vocabula/core';
 import { computed } from 'vue';
 
@@ -29,8 +30,8 @@ function give(side: 'light' | 'dark', event: Event): void {
     >
     <span v-for="{ side, hex, ratio } in sides" :key="side" class="side">
       <input type="color" :value="hex" :aria-label="`${name}, ${side}`" @change="give(side, $event)" />
-      <input
-        :value="hex"
+      <InputText
+        :model-value="hex"
         maxlength="7"
         spellcheck="false"
         :aria-label="`${name}, ${side}, as a value`"

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** What a fact is worth: now, and from which days on something else. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import { type Fact, isDay, showDay, understandDay, valueType } from '@vocabula/core';
 import { computed } from 'vue';
 import { today } from '../ui/today';
@@ -38,8 +40,8 @@ function add(): void {
   <fieldset class="wide values">
     <label class="field"
       ><span>{{ changes.length > 0 ? 'Until then' : 'Value' }}</span
-      ><input
-        :value="fact.value"
+      ><InputText
+        :model-value="fact.value"
         :aria-invalid="problem(fact.value) !== ''"
         @change="emit('change', { ...fact, value: text($event) })"
       /><span v-if="problem(fact.value)" class="error small">{{ problem(fact.value) }}</span></label
@@ -47,26 +49,25 @@ function add(): void {
     <div v-for="(each, index) in changes" :key="`${each.date} ${index}`" class="change">
       <label class="field"
         ><span>From this day on</span
-        ><input :value="isDay(each.date) ? showDay(each.date, locale) : each.date" @change="date(index, $event)"
+        ><InputText :model-value="isDay(each.date) ? showDay(each.date, locale) : each.date" @change="date(index, $event)"
       /></label>
       <label class="field"
         ><span>Value</span
-        ><input
-          :value="each.value"
+        ><InputText
+          :model-value="each.value"
           :aria-invalid="problem(each.value) !== ''"
           @change="change(index, { value: text($event) })"
         /><span v-if="problem(each.value)" class="error small">{{ problem(each.value) }}</span></label
       >
-      <button
-        type="button"
-        class="plain"
+      <PushButton
+        kind="plain"
         :aria-label="`Take out the change of ${each.date}`"
         @click="emit('change', { ...fact, changes: changes.toSpliced(index, 1) })"
       >
         −
-      </button>
+      </PushButton>
     </div>
-    <button type="button" class="small" @click="add">It changes on a day</button>
+    <PushButton size="small" @click="add">It changes on a day</PushButton>
   </fieldset>
 </template>
 

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The organisation's facts: named, typed values, kept once, with changes that take effect on their day. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import {
   FACT_TYPES,
   factValues,
@@ -84,8 +86,8 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value.
   <PartHead house title="Facts" about="kept once, used as house.… in every text" :changed="changed" @save="save" />
   <main v-if="ready">
     <div class="find">
-      <input v-model="query" type="search" placeholder="Find" aria-label="Find a fact" />
-      <button @click="add">New fact</button>
+      <InputText v-model="query" type="search" placeholder="Find" aria-label="Find a fact" />
+      <PushButton @click="add">New fact</PushButton>
     </div>
     <p v-if="facts.length === 0" class="quiet">
       {{ query ? 'No fact is called so.' : 'No facts yet: opening hours, fees, addresses that many messages name.' }}
@@ -110,7 +112,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value.
         <form v-if="open === key" class="details" @submit.prevent>
           <label class="field"
             ><span>Label</span
-            ><input :value="fact.variable.label ?? key" maxlength="120" @change="relabel(key, fact, text($event))"
+            ><InputText :model-value="fact.variable.label ?? key" maxlength="120" @change="relabel(key, fact, text($event))"
           /></label>
           <label class="field"
             ><span>Type</span
@@ -124,7 +126,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value.
             @set="(name, value) => set(key, fact, name, value)"
           />
           <FactValues :fact="fact" :locale="draft.locale" @change="put(key, $event)" />
-          <button type="button" class="small" @click="remove(key)">Take the fact out</button>
+          <PushButton size="small" @click="remove(key)">Take the fact out</PushButton>
         </form>
       </li>
     </ul>

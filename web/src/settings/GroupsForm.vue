@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Groups of people, who are given rights together. */
+import PushButton from '../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import type { Group, Person } from '@vocabula/contract';
 import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
@@ -41,11 +43,11 @@ const nameOf = (id: string): string => people.value.find((person) => person.id =
 
 <template>
   <PartHead title="Groups" about="rights in folders are given to people or to groups">
-    <button class="main right" @click="edit(undefined)">New group</button>
+    <PushButton kind="main" class="right" @click="edit(undefined)">New group</PushButton>
   </PartHead>
   <form v-if="open" class="sheet form" @submit.prevent="save" @keydown.esc="open = undefined">
     <label class="field"
-      ><span>Name of the group</span><input v-model="title" maxlength="80" required autofocus
+      ><span>Name of the group</span><InputText v-model="title" maxlength="80" required autofocus
     /></label>
     <fieldset>
       <legend class="small quiet">Who is in it</legend>
@@ -55,7 +57,8 @@ const nameOf = (id: string): string => people.value.find((person) => person.id =
       >
     </fieldset>
     <div class="acts">
-      <button class="main">Keep</button><button type="button" class="plain" @click="open = undefined">Leave it</button>
+      <PushButton kind="main" type="submit">Keep</PushButton
+      ><PushButton kind="plain" @click="open = undefined">Leave it</PushButton>
     </div>
   </form>
   <ul v-if="groups.length" class="rows">
@@ -63,8 +66,8 @@ const nameOf = (id: string): string => people.value.find((person) => person.id =
       <strong>{{ group.title }}</strong>
       <span class="quiet small">{{ group.members.map(nameOf).join(', ') || 'nobody yet' }}</span>
       <span
-        ><button class="plain small" @click="edit(group)">Change</button
-        ><button class="plain small" @click="remove(group)">Take away</button></span
+        ><PushButton kind="plain" size="small" @click="edit(group)">Change</PushButton
+        ><PushButton kind="plain" size="small" @click="remove(group)">Take away</PushButton></span
       >
     </li>
   </ul>

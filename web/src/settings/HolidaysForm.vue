@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Days that do not count as working days. */
+import Textarea from 'primevue/textarea';
+import PushButton from '../ui/controls/PushButton.vue';
 import { computed, ref } from 'vue';
 import { showDay, understandDay } from '@vocabula/core';
 import { today } from '../ui/today';
@@ -42,9 +44,9 @@ const remove = (day: string): void =>
     <form class="add" @submit.prevent="add">
       <label class="field"
         ><span>A day, or several, one a line</span
-        ><textarea v-model="typed" rows="2" placeholder="17 March 2027" :aria-invalid="problem !== ''" />
+        ><Textarea v-model="typed" rows="2" placeholder="17 March 2027" :aria-invalid="problem !== ''" />
       </label>
-      <button :disabled="typed.trim() === ''">Add</button>
+      <PushButton type="submit" :disabled="typed.trim() === ''">Add</PushButton>
     </form>
     <p v-if="problem" class="error small">{{ problem }}</p>
     <section v-for="{ year, days } in years" :key="year">
@@ -52,7 +54,7 @@ const remove = (day: string): void =>
       <ul>
         <li v-for="day in days" :key="day">
           {{ showDay(day, draft.locale) }}
-          <button class="plain" :aria-label="`Take out ${day}`" @click="remove(day)">−</button>
+          <PushButton kind="plain" :aria-label="`Take out ${day}`" @click="remove(day)">−</PushButton>
         </li>
       </ul>
     </section>

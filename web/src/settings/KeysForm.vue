@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Keys for other programs: made, shown once, taken back. */
+import PushButton from '../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import type { Key, Scope } from '@vocabula/contract';
 import { SCOPES } from '@vocabula/contract/constants';
 import { onMounted, ref } from 'vue';
@@ -64,7 +66,8 @@ async function end(key: Key): Promise<void> {
     <p>This is the key. It is shown now and never again.</p>
     <code>{{ fresh }}</code>
     <div class="acts">
-      <button class="main" @click="copy">Copy it</button><button class="plain" @click="fresh = ''">I have it</button>
+      <PushButton kind="main" @click="copy">Copy it</PushButton
+      ><PushButton kind="plain" @click="fresh = ''">I have it</PushButton>
     </div>
   </section>
   <ul v-if="keys.length" class="rows">
@@ -74,14 +77,14 @@ async function end(key: Key): Promise<void> {
       >
       <span class="quiet small">{{ key.scopes.map((scope) => WORDS[scope]).join('; ') }}</span>
       <span class="quiet small">{{ key.usedAt ? `used ${momentInFigures(key.usedAt)}` : 'never used' }}</span>
-      <button class="plain small" @click="end(key)">Take back</button>
+      <PushButton kind="plain" size="small" @click="end(key)">Take back</PushButton>
     </li>
   </ul>
   <p v-else class="quiet">You have no keys.</p>
   <form class="form" @submit.prevent="make">
     <h3>A new key</h3>
     <label class="field"
-      ><span>What it is for</span><input v-model="title" maxlength="80" required placeholder="Website"
+      ><span>What it is for</span><InputText v-model="title" maxlength="80" required placeholder="Website"
     /></label>
     <fieldset>
       <legend class="small quiet">It may</legend>
@@ -89,7 +92,7 @@ async function end(key: Key): Promise<void> {
         ><input v-model="scopes" type="checkbox" :value="scope" /> {{ WORDS[scope] }}</label
       >
     </fieldset>
-    <button class="main" :disabled="scopes.length === 0">Make it</button>
+    <PushButton kind="main" type="submit" :disabled="scopes.length === 0">Make it</PushButton>
   </form>
 </template>
 

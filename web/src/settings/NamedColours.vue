@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The colours that authors pick by name. */
+import PushButton from '../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import { keyFromLabel, type NamedColour } from '@vocabula/core';
 import { ref } from 'vue';
 import { useNotice } from '../ui/notice';
@@ -28,11 +30,11 @@ function remove(name: string): void {
     <legend>Named colours: on light pages, on dark ones, and how well they are read there</legend>
     <div v-for="(colour, name) in colours" :key="name" class="one">
       <ColourPair :name="String(name)" :colour="colour" @change="emit('change', { ...colours, [name]: $event })" />
-      <button type="button" class="plain" :aria-label="`Take out ${name}`" @click="remove(String(name))">−</button>
+      <PushButton kind="plain" :aria-label="`Take out ${name}`" @click="remove(String(name))">−</PushButton>
     </div>
     <div class="new">
-      <input v-model="fresh" aria-label="Name of a new colour" placeholder="lichen" @keydown.enter.prevent="add" />
-      <button type="button" :disabled="fresh.trim() === ''" @click="add">Add a colour</button>
+      <InputText v-model="fresh" aria-label="Name of a new colour" placeholder="lichen" @keydown.enter.prevent="add" />
+      <PushButton :disabled="fresh.trim() === ''" @click="add">Add a colour</PushButton>
     </div>
   </fieldset>
 </template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** One's password, and where one is signed in. */
+import PushButton from '../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import type { Session } from '@vocabula/contract';
 import { MIN_PASSWORD } from '@vocabula/contract/constants';
 import { onMounted, ref } from 'vue';
@@ -45,18 +47,18 @@ function browserOf(agent: string): string {
 
 <template>
   <PartHead title="Signing in" :about="`you sign in as ${me.who?.address}`">
-    <button class="right" @click="signOut">Sign out</button>
+    <PushButton class="right" @click="signOut">Sign out</PushButton>
   </PartHead>
   <form class="form" @submit.prevent="change">
     <input type="hidden" autocomplete="username" :value="me.who?.address" />
     <label class="field"
-      ><span>Present password</span><input v-model="old" type="password" autocomplete="current-password" required
+      ><span>Present password</span><InputText v-model="old" type="password" autocomplete="current-password" required
     /></label>
     <label class="field"
       ><span>New password, {{ MIN_PASSWORD }} characters at least</span
-      ><input v-model="password" type="password" autocomplete="new-password" :minlength="MIN_PASSWORD" required
+      ><InputText v-model="password" type="password" autocomplete="new-password" :minlength="MIN_PASSWORD" required
     /></label>
-    <button>Change it</button>
+    <PushButton type="submit">Change it</PushButton>
   </form>
   <h3>Where you are signed in</h3>
   <ul class="rows">
@@ -65,18 +67,23 @@ function browserOf(agent: string): string {
       <span class="quiet small"
         >since {{ momentInFigures(session.createdAt) }} · seen {{ momentInFigures(session.seenAt) }}</span
       >
-      <button
+      <PushButton
+        kind="plain"
+        size="small"
         v-if="!session.here"
-        class="plain small"
         @click="act(() => api.endSession(session.id), 'Signed out there.')"
       >
         Sign out there
-      </button>
+      </PushButton>
     </li>
   </ul>
-  <button v-if="sessions.length > 1" class="others" @click="act(api.endOtherSessions, 'Signed out everywhere else.')">
+  <PushButton
+    v-if="sessions.length > 1"
+    class="others"
+    @click="act(api.endOtherSessions, 'Signed out everywhere else.')"
+  >
     Sign out everywhere else
-  </button>
+  </PushButton>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The house style: fonts and sizes, named colours with dark partners, button, table, header and footer. */
+import InputText from 'primevue/inputtext';
 import type { TextSummary } from '@vocabula/contract';
 import { MESSAGE_WIDTH, type HouseStyle } from '@vocabula/core';
 import { computed, onMounted, ref } from 'vue';
@@ -51,35 +52,36 @@ function head(name: string): void {
   <main v-if="ready">
     <form @submit.prevent="save">
       <label class="field wide"
-        ><span>Font and fallbacks</span><input :value="style.font" @change="set({ font: text($event) || style.font })"
+        ><span>Font and fallbacks</span
+        ><InputText :model-value="style.font" @change="set({ font: text($event) || style.font })"
       /></label>
       <label class="field wide"
         ><span>Heading font, if different</span
-        ><input :value="style.headingFont ?? ''" @change="setOr('headingFont', text($event))"
+        ><InputText :model-value="style.headingFont ?? ''" @change="setOr('headingFont', text($event))"
       /></label>
       <label class="field"
         ><span>Size (px)</span
-        ><input inputmode="decimal" :value="style.size" @change="number($event, 8, 80, (size) => set({ size }))"
+        ><InputText inputmode="decimal" :model-value="String(style.size)" @change="number($event, 8, 80, (size) => set({ size }))"
       /></label>
       <label class="field"
         ><span>Line height (px)</span
-        ><input
+        ><InputText
           inputmode="decimal"
-          :value="style.lineHeight"
+          :model-value="String(style.lineHeight)"
           @change="number($event, 8, 80, (lineHeight) => set({ lineHeight }))"
       /></label>
       <label class="field"
         ><span>Message width (px)</span
-        ><input
+        ><InputText
           inputmode="decimal"
-          :value="style.width ?? MESSAGE_WIDTH"
+          :model-value="String(style.width ?? MESSAGE_WIDTH)"
           @change="number($event, 320, 1200, (width) => set({ width }))"
       /></label>
       <label v-for="at in [0, 1, 2] as const" :key="at" class="field"
         ><span>Heading {{ at + 1 }}</span
-        ><input
+        ><InputText
           inputmode="decimal"
-          :value="style.heading[at]"
+          :model-value="String(style.heading[at])"
           @change="number($event, 8, 80, (size) => heading(at, size))"
       /></label>
       <div class="wide pairs">
@@ -101,9 +103,9 @@ function head(name: string): void {
       >
       <label class="field"
         ><span>Corner radius (px)</span
-        ><input
+        ><InputText
           inputmode="decimal"
-          :value="style.button.corners"
+          :model-value="String(style.button.corners)"
           @change="number($event, 0, 40, (corners) => set({ button: { ...style.button, corners } }))"
       /></label>
       <label class="field"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A made-up message in the style that is being changed, on a light page and on a dark one. */
+import PushButton from '../ui/controls/PushButton.vue';
 import { compile, render, type House } from '@vocabula/core';
 import { readText } from '@vocabula/core/markdown';
 import { computed, ref } from 'vue';
@@ -23,15 +24,16 @@ const shown = computed(() => {
 <template>
   <section class="sample" aria-label="How a message looks">
     <div class="acts">
-      <button
+      <PushButton
+        kind="plain"
+        size="small"
         v-for="each in [false, true]"
         :key="String(each)"
-        class="plain small"
         :aria-pressed="dark === each"
         @click="dark = each"
       >
         {{ each ? 'dark' : 'light' }}
-      </button>
+      </PushButton>
     </div>
     <div class="sheet page" :class="{ dark }">
       <ProofFrame :fragment="shown.fragment" v-bind="shown.look" :dark="dark" title="How a message looks" />

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** How somebody hands over, found out by trying it once: copy a test, paste it, say what arrived. */
+import PushButton from '../ui/controls/PushButton.vue';
+import Textarea from 'primevue/textarea';
 import type { HandOverWays } from '@vocabula/contract';
 import { ref } from 'vue';
 import { useMe } from '../ui/me';
@@ -50,11 +52,11 @@ function toggleDay(day: number): void {
   <form class="ways" @submit.prevent="save">
     <PartHead title="Handing over" about="how messages get into your mail program; try it once" />
     <ol class="steps">
-      <li><button type="button" :class="{ main: !copied }" @click="copyTest">Copy a test</button></li>
+      <li><PushButton :class="{ main: !copied }" @click="copyTest">Copy a test</PushButton></li>
       <li>Start a new mail in your mail program and paste it.</li>
       <li>
         <label for="paste-back">Select what arrived, copy it, and paste it here:</label>
-        <textarea id="paste-back" rows="1" placeholder="Paste here" @paste.prevent="pastedBack" />
+        <Textarea id="paste-back" rows="1" placeholder="Paste here" @paste.prevent="pastedBack" />
         <p v-if="found" class="found" role="status">{{ found }} The answers below are set to match.</p>
       </li>
     </ol>
@@ -103,7 +105,7 @@ function toggleDay(day: number): void {
         >
       </p>
     </fieldset>
-    <button type="submit" :class="{ main: copied }">Keep</button>
+    <PushButton type="submit" :class="{ main: copied }">Keep</PushButton>
   </form>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PushButton from './controls/PushButton.vue';
 import { BookOpen, Keyboard, Mail, PenLine, ScanText, Settings, Table2, TextCursorInput } from '@lucide/vue';
 import { computed } from 'vue';
 import { useMe } from './me';
@@ -42,9 +43,9 @@ const isOn = (place: (typeof PLACES)[number], path: string): boolean =>
     >
       <component :is="place.icon" :size="20" :stroke-width="1.5" aria-hidden="true" />{{ place.words }}
     </RouterLink>
-    <button class="plain keys" @click="$emit('keys')">
+    <PushButton kind="plain" class="keys" @click="$emit('keys')">
       <Keyboard :size="20" :stroke-width="1.5" aria-hidden="true" />Keys
-    </button>
+    </PushButton>
   </nav>
 </template>
 

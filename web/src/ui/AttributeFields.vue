@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The constraints and formats that a variable's type has. */
+import InputText from 'primevue/inputtext';
 import { valueType, type Variable } from '@vocabula/core';
 import { computed, useId } from 'vue';
 import { ATTRIBUTE_FIELDS, WEEKDAYS, type AttributeField } from './attributes';
@@ -71,7 +72,7 @@ function word(which: 'yes' | 'no', event: Event): void {
     <template v-else-if="field.control === 'words'">
       <label v-for="which in ['yes', 'no'] as const" :key="which" class="field"
         ><span>{{ which === 'yes' ? 'A yes is shown as' : 'A no is shown as' }}</span
-        ><input :value="variable.words?.[which] ?? ''" @change="word(which, $event)"
+        ><InputText :model-value="variable.words?.[which] ?? ''" @change="word(which, $event)"
       /></label>
     </template>
     <label v-else class="field"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A button that opens something small below it: a menu, a form. `Esc` and leaving it close it. */
+import PushButton from './controls/PushButton.vue';
 import { nextTick, ref, useTemplateRef } from 'vue';
 
 const props = withDefaults(
@@ -14,11 +15,11 @@ const props = withDefaults(
 const emit = defineEmits<{ open: [] }>();
 const open = ref(false);
 const place = ref({ left: 0, top: 0 });
-const button = useTemplateRef<HTMLElement>('button');
+const button = useTemplateRef<{ $el: HTMLElement }>('button');
 const panel = useTemplateRef<HTMLElement>('panel');
 
 async function show(): Promise<void> {
-  const box = button.value?.getBoundingClientRect();
+  const box = button.value?.$el.getBoundingClientRect();
   if (box) place.value = { left: Math.max(8, Math.min(box.left, innerWidth - props.width - 8)), top: box.bottom + 4 };
   open.value = true;
   emit('open');
@@ -33,7 +34,7 @@ async function show(): Promise<void> {
 function close(back = true): void {
   if (!open.value) return;
   open.value = false;
-  if (back) button.value?.focus();
+  if (back) button.value?.$el.focus();
 }
 function onKey(event: KeyboardEvent): void {
   if (event.key === 'Escape') {
@@ -49,17 +50,16 @@ function onKey(event: KeyboardEvent): void {
 }
 function left(event: FocusEvent): void {
   const to = event.relatedTarget as Node | null;
-  if (to && !panel.value?.contains(to) && !button.value?.contains(to)) close(false);
+  if (to && !panel.value?.contains(to) && !button.value?.$el.contains(to)) close(false);
 }
 defineExpose({ close, show });
 </script>
 
 <template>
   <span class="pop">
-    <button
+    <PushButton
+      kind="plain"
       ref="button"
-      type="button"
-      class="plain"
       :title="title"
       :aria-label="label"
       :aria-haspopup="menu ? 'menu' : 'dialog'"
@@ -69,7 +69,7 @@ defineExpose({ close, show });
       @click="open ? close() : show()"
     >
       <slot name="button">{{ label }}</slot>
-    </button>
+    </PushButton>
     <div
       v-if="open"
       ref="panel"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The moments of a history; two of them are compared: a press chooses the newer, its mark the older. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Version } from '@vocabula/contract';
 import { momentInFigures } from './useStanding';
 
@@ -42,13 +43,15 @@ function onKey(event: KeyboardEvent): void {
           }}<template v-if="moment.version?.sent"> · {{ moment.version.sent }} sent</template></span
         >
       </button>
-      <button
-        class="plain small beside"
+      <PushButton
+        kind="plain"
+        size="small"
+        class="beside"
         :aria-pressed="moment.state === before"
         @click="emit('compare', { before: moment.state })"
       >
         {{ moment.state === before ? 'compared' : 'compare' }}<span class="unseen"> with {{ moment.title }}</span>
-      </button>
+      </PushButton>
     </li>
   </ul>
 </template>

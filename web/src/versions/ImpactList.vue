@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What publishing does to other messages: every template that depends on it, on its own samples, before and after. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Dependents, TemplateImpact } from '@vocabula/contract';
 import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
 import { api } from '../api/client';
@@ -66,8 +67,8 @@ const counted = (count: number, one: string, many: string): string => `${count} 
       </p>
       <p v-if="!done" class="quiet small">
         {{ impacts.length }} of {{ dependents.texts.length }} templates rendered before and after.
-        <button v-if="!stopped" class="plain small" @click="stopped = true">Stop</button
-        ><button v-else class="plain small" @click="goOn">Go on</button>
+        <PushButton kind="plain" size="small" v-if="!stopped" @click="stopped = true">Stop</PushButton
+        ><PushButton kind="plain" size="small" v-else @click="goOn">Go on</PushButton>
       </p>
       <details
         v-for="each in changed"

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The note, the time, and what stands against publishing. */
+import Textarea from 'primevue/textarea';
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Remark, Standing } from '@vocabula/contract';
 import type { Finding } from '@vocabula/core';
 import { computed, ref } from 'vue';
@@ -48,7 +50,7 @@ const words = computed(() => {
     </p>
     <label class="field"
       ><span>What is new, in a line</span
-      ><textarea v-model="note" rows="3" maxlength="2000" required autofocus placeholder="The fee from April is in." />
+      ><Textarea v-model="note" rows="3" maxlength="2000" required autofocus placeholder="The fee from April is in." />
     </label>
     <fieldset v-if="standing.mayPublish">
       <legend class="small quiet">When</legend>
@@ -83,9 +85,9 @@ const words = computed(() => {
       </ul>
     </details>
     <p v-else-if="!errors.length" class="small quiet">The checker finds nothing.</p>
-    <button class="main" :disabled="busy || errors.length > 0">
+    <PushButton kind="main" type="submit" :disabled="busy || errors.length > 0">
       {{ words }} <kbd>{{ command }} Enter</kbd>
-    </button>
+    </PushButton>
   </form>
 </template>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Publishing: the note, what stands against it, what changed, and what it does to other messages. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Ask, Remark, State } from '@vocabula/contract';
 import { HOUSE_NAME } from '@vocabula/contract/constants';
 import type { Finding } from '@vocabula/core';
@@ -138,10 +139,12 @@ const onImpact = (messages: number, templates: number): void => {
       />
       <section class="sheet page" aria-label="What it does">
         <nav aria-label="Views" class="views">
-          <button class="plain" :aria-pressed="view === 'changes'" @click="view = 'changes'">What changed</button>
-          <button v-if="kind !== 'message'" class="plain" :aria-pressed="view === 'impact'" @click="view = 'impact'">
+          <PushButton kind="plain" :aria-pressed="view === 'changes'" @click="view = 'changes'"
+            >What changed</PushButton
+          >
+          <PushButton kind="plain" v-if="kind !== 'message'" :aria-pressed="view === 'impact'" @click="view = 'impact'">
             Impact
-          </button>
+          </PushButton>
         </nav>
         <template v-if="view === 'changes'">
           <ComparedStates

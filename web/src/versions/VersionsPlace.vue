@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The history of a text: versions and checkpoints, any two compared, any one restored. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { SentFrom, State } from '@vocabula/contract';
 import { HOUSE_NAME } from '@vocabula/contract/constants';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -135,7 +136,7 @@ const takeBack = (id: string): Promise<void> =>
       <h1>Versions of “{{ standing?.title ?? '' }}”</h1>
       <span v-if="standing" class="quiet small">{{ standingInWords(standing) }}</span>
       <RouterLink v-if="standing?.mayWrite" v-slot="{ navigate }" :to="{ name: 'publish', params: { name } }" custom
-        ><button class="right" @click="navigate()">Publish…</button></RouterLink
+        ><PushButton class="right" @click="navigate()">Publish…</PushButton></RouterLink
       >
     </header>
     <main v-if="problem" class="empty">
@@ -151,9 +152,9 @@ const takeBack = (id: string): Promise<void> =>
         >
           {{ each.state === 'waiting' ? `Publishes ${momentInWords(each.due)}` : `Did not publish: ${each.words}` }}
           <span class="quiet">{{ each.note }}</span>
-          <button v-if="standing.mayPublish" class="plain small" @click="takeBack(each.id)">
+          <PushButton kind="plain" size="small" v-if="standing.mayPublish" @click="takeBack(each.id)">
             {{ each.state === 'waiting' ? 'Take back' : 'Take off the list' }}
-          </button>
+          </PushButton>
         </p>
         <HistoryList :moments="moments" :before="before" :after="after" @compare="compare" />
       </div>
@@ -162,10 +163,12 @@ const takeBack = (id: string): Promise<void> =>
           <p>
             <strong>{{ titleOf(before) }}</strong> compared with <strong>{{ titleOf(after) }}</strong>
           </p>
-          <button v-if="standing.mayWrite && after !== 'working'" class="right" @click="restore">
+          <PushButton v-if="standing.mayWrite && after !== 'working'" class="right" @click="restore">
             Restore {{ titleOf(after) }}
-          </button>
-          <button v-if="standing.mayPublish && toWithdraw" @click="withdrawing = !withdrawing">Withdraw…</button>
+          </PushButton>
+          <PushButton v-if="standing.mayPublish && toWithdraw" @click="withdrawing = !withdrawing"
+            >Withdraw…</PushButton
+          >
         </div>
         <WithdrawForm
           v-if="withdrawing && toWithdraw"

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Taking a version out of use, with the reason. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import type { Version } from '@vocabula/contract';
 import { ref } from 'vue';
 
@@ -21,10 +23,10 @@ const because = ref('');
         here.</template
       >
     </p>
-    <label class="field"><span>Why</span><input v-model="because" maxlength="2000" required autofocus /></label>
+    <label class="field"><span>Why</span><InputText v-model="because" maxlength="2000" required autofocus /></label>
     <div class="acts">
-      <button class="main">Withdraw version {{ version.number }}</button
-      ><button type="button" class="plain" @click="emit('close')">Leave it in use</button>
+      <PushButton kind="main" type="submit">Withdraw version {{ version.number }}</PushButton
+      ><PushButton kind="plain" @click="emit('close')">Leave it in use</PushButton>
     </div>
   </form>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The manuscript: envelope and body in one editor, with one history. */
+import PushButton from '../ui/controls/PushButton.vue';
 import { EditorContent } from '@tiptap/vue-3';
 import { plainWords, part } from '@vocabula/core';
 import { computed, ref } from 'vue';
@@ -34,9 +35,16 @@ const folded = computed(() => {
 
 <template>
   <component :is="'style'">{{ rules }}</component>
-  <button v-if="kind === 'message'" class="plain small more" :aria-expanded="more" @click="more = !more">
+  <PushButton
+    kind="plain"
+    size="small"
+    v-if="kind === 'message'"
+    class="more"
+    :aria-expanded="more"
+    @click="more = !more"
+  >
     {{ folded }} {{ more ? '▾' : '▸' }}
-  </button>
+  </PushButton>
   <EditorContent class="manuscript" :class="shows" :editor="manuscript.editor as never" />
 </template>
 

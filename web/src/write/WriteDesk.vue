@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One text on the desk: the manuscript with its score, the proof, the tray. */
+import PushButton from '../ui/controls/PushButton.vue';
 import type { TextDocument } from '@vocabula/core';
 import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue';
 import NoticeLine from '../ui/NoticeLine.vue';
@@ -52,15 +53,15 @@ async function settle(settled: Settled): Promise<void> {
 <template>
   <WriteHead :desk="desk" />
   <nav class="parts" aria-label="Parts">
-    <button
+    <PushButton
+      kind="plain"
       v-for="each in ['manuscript', 'proof'] as const"
       :key="each"
-      class="plain"
       :aria-pressed="part === each"
       @click="part = each"
     >
       {{ each === 'manuscript' ? 'Manuscript' : 'Proof and tray' }}
-    </button>
+    </PushButton>
   </nav>
   <div class="desk" :class="`shows-${part}`">
     <main class="left">

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The head of Write: the title, whether the working copy is kept, and what is about the whole text. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../ui/controls/PushButton.vue';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
 import { standingInWords } from '../versions/useStanding';
@@ -44,9 +46,9 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
       >‹ {{ back.title }}</RouterLink
     >
     <h1>
-      <input
+      <InputText
         class="title"
-        :value="front.title"
+        :model-value="front.title"
         aria-label="Title"
         @change="desk.setFront('title', ($event.target as HTMLInputElement).value)"
       />
@@ -64,8 +66,8 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
       <div class="sheet about-sheet">
         <label class="field"
           ><span>Call word</span
-          ><input
-            :value="front.call ?? ''"
+          ><InputText
+            :model-value="front.call ?? ''"
             maxlength="30"
             @change="desk.setFront('call', ($event.target as HTMLInputElement).value.toLowerCase())"
         /></label>
@@ -93,19 +95,19 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
         >
         <p v-if="signOff.length > 0" class="small">
           <span class="warning">‸ It signs off by hand: “{{ signOff.join(', ').slice(0, 80) }}”.</span>
-          <button type="button" class="small" @click="desk.takeSignOff">Take it out</button>
+          <PushButton size="small" @click="desk.takeSignOff">Take it out</PushButton>
         </p>
         <label class="field"
           ><span>Language</span
-          ><input
-            :value="front.locale ?? ''"
+          ><InputText
+            :model-value="front.locale ?? ''"
             placeholder="en-GB"
             @change="desk.setFront('locale', ($event.target as HTMLInputElement).value)"
         /></label>
         <label class="field"
           ><span>Owner: who answers for it</span
-          ><input
-            :value="front.owner ?? ''"
+          ><InputText
+            :model-value="front.owner ?? ''"
             placeholder="name@example.org"
             @change="desk.setFront('owner', ($event.target as HTMLInputElement).value)"
         /></label>
@@ -120,19 +122,19 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
       </div>
     </details>
     <RouterLink v-if="front.kind === 'message'" v-slot="{ navigate }" :to="toProof" custom
-      ><button @click="desk.keep().then(() => navigate())">Proof</button></RouterLink
+      ><PushButton @click="desk.keep().then(() => navigate())">Proof</PushButton></RouterLink
     >
     <RouterLink
       v-if="front.kind === 'message' && standing?.published"
       v-slot="{ navigate }"
       :to="{ name: 'filling', params: { id: 'new' }, query: { template: copy.name.value } }"
       custom
-      ><button @click="desk.keep().then(() => navigate())">Fill</button></RouterLink
+      ><PushButton @click="desk.keep().then(() => navigate())">Fill</PushButton></RouterLink
     >
     <RouterLink v-slot="{ navigate }" :to="{ name: 'publish', params: { name: copy.name.value } }" custom
-      ><button class="main" @click="desk.keep().then(() => navigate())">
+      ><PushButton kind="main" @click="desk.keep().then(() => navigate())">
         {{ standing && !standing.mayPublish ? 'Ask…' : 'Publish…' }}
-      </button></RouterLink
+      </PushButton></RouterLink
     >
   </header>
 </template>

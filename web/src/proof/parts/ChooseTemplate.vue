@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Which template to proof: found by a few letters. */
+import InputText from 'primevue/inputtext';
 import type { TextSummary } from '@vocabula/contract';
 import { holdsWords } from '@vocabula/core';
 import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
@@ -13,7 +14,7 @@ const notice = useNotice();
 const texts = shallowRef<readonly TextSummary[]>();
 const typed = ref('');
 const at = ref(0);
-const field = useTemplateRef('field');
+const field = useTemplateRef<{ $el: HTMLInputElement }>('field');
 const shown = computed(() =>
   (texts.value ?? []).filter(({ title, subject, call }) =>
     holdsWords(`${title} ${subject} ${call ?? ''}`, typed.value),
@@ -24,7 +25,7 @@ onMounted(async () => {
     texts.value = (await api.texts())
       .filter(({ kind, binned }) => kind === 'message' && !binned)
       .sort((a, b) => b.updatedAt.localeCompare(a.updatedAt));
-    field.value?.focus();
+    field.value?.$el.focus();
   } catch (problem) {
     notice.fail(problem);
   }
@@ -44,7 +45,7 @@ function onKey(event: KeyboardEvent): void {
   <main class="choose">
     <label class="field"
       ><span>Which template is to be proofed?</span
-      ><input ref="field" v-model="typed" type="search" @input="at = 0" @keydown="onKey"
+      ><InputText ref="field" v-model="typed" type="search" @input="at = 0" @keydown="onKey"
     /></label>
     <ul class="rows">
       <li v-for="(each, index) in shown" :key="each.name">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The passages of a message in reading order: kept ones solid, left out ones dotted; choosing one lights its words. */
+import PushButton from '../../ui/controls/PushButton.vue';
 defineProps<{
   passages: readonly { readonly tag: string; readonly label: string }[];
   /** A figure a passage: 1 for kept. */
@@ -12,16 +13,17 @@ defineEmits<{ choose: [tag: string | undefined] }>();
 <template>
   <nav class="score" aria-label="Passages">
     <p v-if="passages.length === 0" class="quiet small none">No passages: everybody gets all of it.</p>
-    <button
+    <PushButton
+      size="small"
       v-for="(passage, at) in passages"
       :key="passage.tag"
-      class="passage small"
+      class="passage"
       :class="kept[at] === '1' ? 'kept' : 'gone'"
       :aria-pressed="chosen === passage.tag"
       @click="$emit('choose', chosen === passage.tag ? undefined : passage.tag)"
     >
       {{ passage.label }}<span class="unseen">, {{ kept[at] === '1' ? 'kept' : 'left out' }}</span>
-    </button>
+    </PushButton>
   </nav>
 </template>
 

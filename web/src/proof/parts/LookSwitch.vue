@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PushButton from '../../ui/controls/PushButton.vue';
 import { LOOKS, LOOK_WORDS, type LookAs } from './looks';
 
 defineProps<{ as: LookAs }>();
@@ -7,15 +8,16 @@ defineEmits<{ change: [as: LookAs] }>();
 
 <template>
   <span class="looks" role="group" aria-label="Look at it as"
-    ><button
+    ><PushButton
+      kind="plain"
+      size="small"
       v-for="each in LOOKS"
       :key="each"
-      class="plain small"
       :aria-pressed="as === each"
       @click="$emit('change', each)"
     >
       {{ LOOK_WORDS[each] }}
-    </button></span
+    </PushButton></span
   >
 </template>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where the pointed words come from: the variable and what gave it, the blocks, and why each condition holds. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import type { Explanation, Given } from '@vocabula/core/proof';
 import { computed } from 'vue';
 import { useProofing } from '../table/useProofing';
@@ -17,8 +18,8 @@ const inputs = (given: Given): readonly Given[] => given.inputs ?? [];
   <section class="origin" aria-label="Where this comes from">
     <header>
       <h2>Where this comes from</h2>
-      <button class="plain" aria-label="Words before" @click="$emit('step', -1)">‹</button>
-      <button class="plain" aria-label="Words after" @click="$emit('step', 1)">›</button>
+      <PushButton kind="plain" aria-label="Words before" @click="$emit('step', -1)">‹</PushButton>
+      <PushButton kind="plain" aria-label="Words after" @click="$emit('step', 1)">›</PushButton>
     </header>
     <template v-if="explanation">
       <blockquote>{{ words.trim().slice(0, 160) || '(a space)' }}</blockquote>

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 /** Which sample recipient is looked at, with the one before and the next, and what else a view offers in its slot. */
+import PushButton from '../../ui/controls/PushButton.vue';
 defineProps<{ at: number; count: number; label: string }>();
 defineEmits<{ step: [by: number] }>();
 </script>
 
 <template>
   <div class="bar">
-    <button class="plain" aria-label="Recipient before" @click="$emit('step', -1)">‹</button>
+    <PushButton kind="plain" aria-label="Recipient before" @click="$emit('step', -1)">‹</PushButton>
     <span class="count">{{ at + 1 }} of {{ count }}</span>
-    <button class="plain" aria-label="Next recipient" @click="$emit('step', 1)">›</button>
+    <PushButton kind="plain" aria-label="Next recipient" @click="$emit('step', 1)">›</PushButton>
     <b class="who">{{ label }}</b>
     <slot />
   </div>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Every recipient's message as a slip of what differs, beside the grid of recipients and what varies. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { commonOfAll } from '@vocabula/core/proof';
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
@@ -171,11 +173,11 @@ defineExpose({ step, stepFinding });
           <option v-for="each in ORDERS" :key="each" :value="each">{{ each }}</option>
         </select></label
       >
-      <input v-model="typed" type="search" placeholder="Words of a name or value" aria-label="Narrow by words" />
+      <InputText v-model="typed" type="search" placeholder="Words of a name or value" aria-label="Narrow by words" />
       <span class="quiet small right" role="status">{{ numbers.length }} of {{ sheets.length }}</span>
-      <button class="plain small" @click="wide = wide === 'slips' ? 'grid' : 'slips'">
+      <PushButton kind="plain" size="small" @click="wide = wide === 'slips' ? 'grid' : 'slips'">
         {{ wide === 'slips' ? 'Wider grid' : 'Wider slips' }}
-      </button>
+      </PushButton>
     </div>
     <section ref="room" class="slips" tabindex="0" aria-label="Slips" @keydown="onKey">
       <p v-if="numbers.length === 0" class="quiet none">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** How one message reads in each family of mail programs, beside the original or beside another family. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { FAMILIES, FAMILY_WORDS, shareOf, type Arrival, type Family, type Loss } from '@vocabula/core/arrives';
 import { computed, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -88,17 +89,18 @@ watch([arrival, besideArrival], () => (pages = {}));
       >
     </RecipientBar>
     <nav class="families" aria-label="Families of mail programs">
-      <button
+      <PushButton
+        kind="plain"
         v-for="each in FAMILIES"
         :key="each"
-        class="plain family"
+        class="family"
         :aria-pressed="family === each"
         @click="put({ family: each })"
       >
         <b>{{ FAMILY_WORDS[each].name }}</b>
         <span class="small quiet">{{ FAMILY_WORDS[each].about }}</span>
         <span class="small" :class="{ some: lossesIn(each) > 0 }">{{ lossWords(each) }}</span>
-      </button>
+      </PushButton>
     </nav>
     <div class="room" tabindex="0" aria-label="The message, and how it arrives">
       <template v-if="arrival && besideArrival">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Hard cases, or every pairing: what each is for, the message, its values, and whether it has been looked at. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useMe } from '../../ui/me';
@@ -147,9 +148,9 @@ defineExpose({ step, stepFinding, lookedNext, lookedAt, changed });
         </div>
       </dl>
       <FindingMarks v-if="message" :blanks="message.blanks" :findings="message.findings" />
-      <button v-if="chosen" class="next" :disabled="!sheet" @click="lookedNext">
+      <PushButton v-if="chosen" class="next" :disabled="!sheet" @click="lookedNext">
         Looked at, next <kbd>Space</kbd>
-      </button>
+      </PushButton>
     </aside>
   </div>
 </template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Everything that was noticed, in the template and over all its messages: what, where, for whom, and what to do. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { normalise, repaired } from '@vocabula/core';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { api } from '../../api/client';
@@ -137,15 +139,21 @@ defineExpose({ stepFinding, step: stepFinding });
           @submit.prevent="setAside(group)"
           @keydown.esc="settingAside = undefined"
         >
-          <input v-model="reason" aria-label="Why it may stay" placeholder="Why it may stay" maxlength="500" required />
-          <button :disabled="!reason.trim()">Set aside</button>
-          <button type="button" class="plain" @click="settingAside = undefined">Leave it</button>
+          <InputText
+            v-model="reason"
+            aria-label="Why it may stay"
+            placeholder="Why it may stay"
+            maxlength="500"
+            required
+          />
+          <PushButton type="submit" :disabled="!reason.trim()">Set aside</PushButton>
+          <PushButton kind="plain" @click="settingAside = undefined">Leave it</PushButton>
         </form>
       </div>
       <div class="acts">
-        <button v-if="group.finding.repair && !group.finding.place.text" class="small" @click="repair(group)">
+        <PushButton size="small" v-if="group.finding.repair && !group.finding.place.text" @click="repair(group)">
           {{ group.finding.repair.label }}
-        </button>
+        </PushButton>
         <RouterLink
           v-if="group.finding.place.path || group.finding.place.text"
           class="small"
@@ -158,7 +166,9 @@ defineExpose({ stepFinding, step: stepFinding });
             group.finding.place.text ? `In “${titleOf(group.finding.place.text)}”` : 'In the manuscript'
           }}</RouterLink
         >
-        <button v-if="settingAside !== group.fingerprint" class="plain small" @click="begin(group)">Set aside…</button>
+        <PushButton kind="plain" size="small" v-if="settingAside !== group.fingerprint" @click="begin(group)"
+          >Set aside…</PushButton
+        >
       </div>
     </article>
     <section v-if="aside.length" class="aside">
@@ -174,7 +184,7 @@ defineExpose({ stepFinding, step: stepFinding });
           </p>
         </div>
         <div class="acts">
-          <button class="plain small" @click="bringBack(group.fingerprint)">Bring back</button>
+          <PushButton kind="plain" size="small" @click="bringBack(group.fingerprint)">Bring back</PushButton>
         </div>
       </article>
     </section>

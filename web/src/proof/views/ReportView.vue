@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The proof report: which sheets it holds is chosen; it is printed, or saved as one HTML file. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { saveFile } from '../../ui/saveFile';
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useMe } from '../../ui/me';
@@ -95,8 +96,8 @@ const save = (): void => saveFile(new Blob([html.value], { type: 'text/html' }),
       >
       <span class="quiet small">{{ sheets.length }} {{ sheets.length === 1 ? 'message' : 'messages' }}</span>
       <span v-if="!proofing.progress.over" class="quiet small">Proofing goes on; the report follows.</span>
-      <button class="right" @click="save">Save as HTML</button>
-      <button class="main" @click="print">Print</button>
+      <PushButton class="right" @click="save">Save as HTML</PushButton>
+      <PushButton kind="main" @click="print">Print</PushButton>
     </div>
     <div class="room">
       <iframe

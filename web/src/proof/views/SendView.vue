@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Proofs by mail: to oneself or a typed address, for one, several or all; and what the stand-in has taken. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import type { Letter, LetterSummary } from '@vocabula/contract';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRoute } from 'vue-router';
@@ -89,7 +91,7 @@ async function read(id: string): Promise<void> {
     <form class="form" @submit.prevent="send">
       <h2>Send proofs</h2>
       <p class="quiet small">They go to the addresses below and to nobody else; the subject begins with [Proof].</p>
-      <label class="field"><span>To</span><input v-model="to" inputmode="email" /></label>
+      <label class="field"><span>To</span><InputText v-model="to" inputmode="email" /></label>
       <label class="field"
         ><span>Of</span
         ><select v-model="series">
@@ -101,7 +103,7 @@ async function read(id: string): Promise<void> {
       <fieldset>
         <legend class="small quiet">Which</legend>
         <label><input v-model="which" type="radio" value="these" /> the messages numbered</label>
-        <input
+        <InputText
           v-model="typed"
           class="numbers"
           :disabled="which === 'all'"
@@ -119,9 +121,9 @@ async function read(id: string): Promise<void> {
             .join(', ')
         }}{{ (numbers?.length ?? 0) > 4 ? ' …' : '' }}
       </p>
-      <button class="main" :disabled="busy || why !== ''">
+      <PushButton kind="main" type="submit" :disabled="busy || why !== ''">
         Send {{ numbers?.length === 1 ? 'the proof' : `${numbers?.length ?? 0} proofs` }}
-      </button>
+      </PushButton>
     </form>
     <section class="taken" aria-label="Taken by the stand-in">
       <h2>Taken by the stand-in</h2>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Selected words become a block that other texts can include; it stands here live. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { labelFromKey } from '@vocabula/core';
 import { ref } from 'vue';
 import { useNotice } from '../../ui/notice';
@@ -37,7 +39,7 @@ async function done(): Promise<void> {
     </p>
     <template v-else>
       <label class="field"
-        ><span>Title of the block, for finding it</span><input v-model="title" maxlength="200"
+        ><span>Title of the block, for finding it</span><InputText v-model="title" maxlength="200"
       /></label>
       <p class="quiet small">
         {{ along.length === 0 ? 'It has no variables.' : `It takes along: ${along.join(', ')}.` }}
@@ -46,7 +48,7 @@ async function done(): Promise<void> {
         ><input v-model="everywhere" type="checkbox" /> also in place of the same words, {{ elsewhere.length }}
         {{ elsewhere.length === 1 ? 'place' : 'places' }}</label
       >
-      <button class="main" :disabled="title.trim() === '' || busy">Make the block</button>
+      <PushButton kind="main" type="submit" :disabled="title.trim() === '' || busy">Make the block</PushButton>
     </template>
   </form>
 </template>

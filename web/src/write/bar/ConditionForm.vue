@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Selected words are kept only where a condition on data holds. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { readConditions, sayConditions, type Variable } from '@vocabula/core';
 import { computed, ref } from 'vue';
 import ConditionBuilder from '../condition/ConditionBuilder.vue';
@@ -32,9 +34,9 @@ function done(): void {
 <template>
   <form class="condition-form" @submit.prevent="done">
     <ConditionBuilder v-model="expression" :names="names" :problems="[]" :value="undefined" />
-    <label class="field"><span>Called</span><input v-model="label" :placeholder="words" /></label>
+    <label class="field"><span>Called</span><InputText v-model="label" :placeholder="words" /></label>
     <HowFar v-if="crossings.length > 0" v-model="range" :editor="fields.main" />
-    <button class="main" :disabled="expression.trim() === ''">Keep only then</button>
+    <PushButton kind="main" type="submit" :disabled="expression.trim() === ''">Keep only then</PushButton>
   </form>
 </template>
 

@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** Selected words become an optional passage, or the first of several alternatives. */
+import InputText from 'primevue/inputtext';
+import Textarea from 'primevue/textarea';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { computed, ref } from 'vue';
 import type { Making } from '../desk/making';
 import type { Desk } from '../desk/useDesk';
@@ -30,12 +33,12 @@ function done(): void {
   <form @submit.prevent="done">
     <label class="field"
       ><span>{{ what === 'optional' ? 'The tick asks for' : 'The question asks for' }}</span
-      ><input v-model="label" maxlength="80"
+      ><InputText v-model="label" maxlength="80"
     /></label>
     <label v-if="what === 'alternative'" class="field"
-      ><span>Alternatives, one a line; these words become the first</span><textarea v-model="lines" rows="4" />
+      ><span>Alternatives, one a line; these words become the first</span><Textarea v-model="lines" rows="4" />
     </label>
     <HowFar v-if="crossings.length > 0" v-model="range" :editor="fields.main" />
-    <button class="main" :disabled="!ready">Make it</button>
+    <PushButton kind="main" type="submit" :disabled="!ready">Make it</PushButton>
   </form>
 </template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** A remark on the selected words, for those who write this text. It never becomes part of it. */
+import Textarea from 'primevue/textarea';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { ref } from 'vue';
 import { useNotice } from '../../ui/notice';
 import type { Desk } from '../desk/useDesk';
@@ -24,7 +26,7 @@ async function done(): Promise<void> {
   <form @submit.prevent="done">
     <label class="field"
       ><span>Remark on “{{ quote?.exact.slice(0, 50) }}”</span
-      ><textarea
+      ><Textarea
         v-model="body"
         rows="3"
         maxlength="4000"
@@ -33,6 +35,6 @@ async function done(): Promise<void> {
         @keydown.meta.enter="done"
       />
     </label>
-    <button class="main" :disabled="!quote">Leave the remark</button>
+    <PushButton kind="main" type="submit" :disabled="!quote">Leave the remark</PushButton>
   </form>
 </template>

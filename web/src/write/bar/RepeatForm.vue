@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** Selected blocks, items or rows are repeated for every row of a list: one that is there, or a new one. */
+import InputText from 'primevue/inputtext';
+import Textarea from 'primevue/textarea';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { keyFromLabel, labelFromKey, TYPE_NAMES, valueType, type TypeName, type Variable } from '@vocabula/core';
 import { computed, ref } from 'vue';
 import type { Making } from '../desk/making';
@@ -53,13 +56,13 @@ function done(): void {
     >
     <template v-if="key === ''">
       <label class="field"
-        ><span>The question asks for</span><input v-model="label" maxlength="80" placeholder="Tickets"
+        ><span>The question asks for</span><InputText v-model="label" maxlength="80" placeholder="Tickets"
       /></label>
       <label class="field"
-        ><span>Columns, one a line; “Price: money” gives a type</span><textarea v-model="lines" rows="4" />
+        ><span>Columns, one a line; “Price: money” gives a type</span><Textarea v-model="lines" rows="4" />
       </label>
     </template>
     <HowFar v-if="crossings.length > 0" v-model="range" :editor="fields.main" />
-    <button class="main" :disabled="!ready">Repeat</button>
+    <PushButton kind="main" type="submit" :disabled="!ready">Repeat</PushButton>
   </form>
 </template>

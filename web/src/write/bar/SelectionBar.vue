@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The selection's own small bar: single letters make the words a variable, a choice, a passage or a block. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import type { Making } from '../desk/making';
 import type { Desk } from '../desk/useDesk';
@@ -80,9 +81,15 @@ function onKey(event: KeyboardEvent): void {
     @keydown="onKey"
   >
     <div v-if="!what" class="acts">
-      <button v-for="[key, name, title] in offered" :key="name" class="plain" @mousedown.prevent @click="begin(name)">
+      <PushButton
+        kind="plain"
+        v-for="[key, name, title] in offered"
+        :key="name"
+        @mousedown.prevent
+        @click="begin(name)"
+      >
         <kbd>{{ key }}</kbd>{{ title }}
-      </button>
+      </PushButton>
     </div>
     <VariableForm
       v-else-if="what === 'variable' || what === 'pick-one'"

@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** Selected words become a variable: its name, its type, and every other place where the words stand. */
+import InputText from 'primevue/inputtext';
+import Textarea from 'primevue/textarea';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { MOST_OPTIONS, TYPE_NAMES, tooManyOptions, type Match, type TypeName, type Variable } from '@vocabula/core';
 import { computed, ref, watch } from 'vue';
 import { today } from '../../ui/today';
@@ -52,7 +55,7 @@ function done(): void {
   <form @submit.prevent="done">
     <label class="field"
       ><span>{{ pickOne ? 'The question asks for' : 'Name of the variable' }}</span
-      ><input v-model="label" maxlength="80"
+      ><InputText v-model="label" maxlength="80"
     /></label>
     <label v-if="!pickOne" class="field"
       ><span>Type</span
@@ -62,12 +65,12 @@ function done(): void {
     >
     <label v-if="hasOptions" class="field"
       ><span>Options, one a line; “North: the north gate” gives a label and its wording</span
-      ><textarea v-model="lines" rows="4" />
+      ><Textarea v-model="lines" rows="4" />
     </label>
     <p v-if="tooMany" class="error small" role="alert">{{ tooManyOptions(options.length) }}</p>
     <OtherPlaces v-if="others.length > 0" v-model="taken" :places="others" />
-    <button class="main" :disabled="!ready">
+    <PushButton kind="main" type="submit" :disabled="!ready">
       {{ others.length > 0 ? `Make it, in ${1 + taken.length} ${taken.length === 0 ? 'place' : 'places'}` : 'Make it' }}
-    </button>
+    </PushButton>
   </form>
 </template>

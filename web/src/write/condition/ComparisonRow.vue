@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One comparison: variable, comparison, value. */
+import InputText from 'primevue/inputtext';
 import {
   comparisonInWords,
   comparisonsOf,
@@ -94,9 +95,9 @@ const text = (event: Event): string => (event.target as HTMLInputElement | HTMLS
           </option></template
         >
       </select>
-      <input
+      <InputText
         v-else
-        :value="comparison.value"
+        :model-value="comparison.value"
         :type="family === 'time' && named?.variable.type === 'time' ? 'time' : 'text'"
         :inputmode="family === 'number' || family === 'list' ? 'decimal' : undefined"
         :aria-label="`Value ${place}`"

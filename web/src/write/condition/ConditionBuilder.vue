@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A condition built of comparisons and shown in words; its expression can be opened and written. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import {
   isGroup,
   readConditions,
@@ -62,15 +63,15 @@ function build(next: Group): void {
       <span v-if="!writing" class="quiet">{{
         value === undefined ? 'cannot tell yet' : `for this recipient: ${value}`
       }}</span>
-      <button
-        type="button"
-        class="plain small"
+      <PushButton
+        kind="plain"
+        size="small"
         :disabled="writing && !group"
         :title="group ? '' : 'It says more than can be built'"
         @click="writing = !writing"
       >
         {{ writing ? 'Build it' : 'Write the expression' }}
-      </button>
+      </PushButton>
     </p>
   </div>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A group of conditions, of which all or any must hold; groups stand in groups. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { isGroup, type Comparison, type ConditionGroup, type ConditionTree } from '@vocabula/core';
 import ComparisonRow from './ComparisonRow.vue';
 import { firstComparison, type Named } from './names';
@@ -38,15 +39,15 @@ const remove = (index: number): void => change({ parts: group.value.parts.toSpli
       >
         <option v-for="[value, words] in HOW_MANY" :key="value" :value="value">{{ words }}</option>
       </select>
-      <button
+      <PushButton
+        kind="plain"
+        size="small"
         v-if="!outermost"
-        type="button"
-        class="plain small"
         :aria-label="`Take out group ${place}`"
         @click="emit('remove')"
       >
         Take out
-      </button>
+      </PushButton>
     </legend>
     <div v-for="(part, index) in group.parts" :key="index" class="part">
       <ConditionGroup
@@ -64,26 +65,25 @@ const remove = (index: number): void => change({ parts: group.value.parts.toSpli
           :place="here(index)"
           @update:model-value="put(index, $event)"
         />
-        <button
-          type="button"
-          class="plain"
+        <PushButton
+          kind="plain"
           :aria-label="`Take out comparison ${here(index)}`"
           :disabled="outermost && group.parts.length === 1"
           @click="remove(index)"
         >
           −
-        </button>
+        </PushButton>
       </template>
     </div>
     <p class="acts">
-      <button type="button" class="plain small" @click="add(blank())">Add a comparison</button>
-      <button
-        type="button"
-        class="plain small"
+      <PushButton kind="plain" size="small" @click="add(blank())">Add a comparison</PushButton>
+      <PushButton
+        kind="plain"
+        size="small"
         @click="add({ join: group.join === 'all' ? 'any' : 'all', not: false, parts: [blank()] })"
       >
         Add a group
-      </button>
+      </PushButton>
     </p>
   </fieldset>
 </template>

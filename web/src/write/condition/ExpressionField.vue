@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** An expression: names completed as one types, what is wrong underlined where it is, and what it comes to. */
+import Textarea from 'primevue/textarea';
 import { computed, nextTick, ref, useId, useTemplateRef } from 'vue';
 import { completionsAt, wordAt, type Completion, type Named } from './names';
 
@@ -18,7 +19,7 @@ const props = defineProps<{
 }>();
 const source = defineModel<string>({ required: true });
 const id = useId();
-const field = useTemplateRef('field');
+const field = useTemplateRef<{ $el: HTMLTextAreaElement }>('field');
 const completions = ref<readonly Completion[]>([]);
 const at = ref(0);
 
@@ -43,18 +44,18 @@ function typed(event: Event): void {
   offer();
 }
 function offer(): void {
-  const caret = field.value?.selectionStart ?? 0;
-  completions.value = completionsAt(field.value?.value ?? '', caret, props.names);
+  const caret = field.value?.$el.selectionStart ?? 0;
+  completions.value = completionsAt(field.value?.$el.value ?? '', caret, props.names);
   at.value = 0;
 }
 async function complete(completion: Completion | undefined): Promise<void> {
-  const caret = field.value?.selectionStart ?? 0;
+  const caret = field.value?.$el.selectionStart ?? 0;
   if (!completion) return;
   const { start } = wordAt(source.value, caret);
   source.value = source.value.slice(0, start) + completion.insert + source.value.slice(caret);
   completions.value = [];
   await nextTick();
-  field.value?.setSelectionRange(start + completion.caret, start + completion.caret);
+  field.value?.$el.setSelectionRange(start + completion.caret, start + completion.caret);
 }
 function onKey(event: KeyboardEvent): void {
   const { length } = completions.value;
@@ -70,7 +71,7 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault();
   event.stopPropagation();
 }
-defineExpose({ focus: () => field.value?.focus() });
+defineExpose({ focus: () => field.value?.$el.focus() });
 </script>
 
 <template>
@@ -80,7 +81,7 @@ defineExpose({ focus: () => field.value?.focus() });
       <pre
         aria-hidden="true"
       ><span v-for="(piece, index) in pieces" :key="index" :class="{ wrong: piece.wrong }">{{ piece.text }}</span></pre>
-      <textarea
+      <Textarea
         ref="field"
         rows="1"
         spellcheck="false"
@@ -92,7 +93,7 @@ defineExpose({ focus: () => field.value?.focus() });
         :aria-activedescendant="completions.length > 0 ? `${id}-${at}` : undefined"
         :aria-invalid="problems.length > 0"
         :aria-describedby="`${id}-note`"
-        :value="source"
+        :model-value="source"
         @input="typed"
         @keydown="onKey"
         @blur="completions = []"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Somebody else saved in the meantime: what differs, part by part, and a choice that loses neither side. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import type { Taken } from '@vocabula/core/together';
 import Dialog from 'primevue/dialog';
 import { computed, nextTick, onMounted, toRef } from 'vue';
@@ -56,8 +57,8 @@ onMounted(async () => {
         >
       </p>
       <div class="all">
-        <button class="small" @click="chooseAll('yours')">Yours everywhere</button>
-        <button class="small" @click="chooseAll('theirs')">Theirs everywhere</button>
+        <PushButton size="small" @click="chooseAll('yours')">Yours everywhere</PushButton>
+        <PushButton size="small" @click="chooseAll('theirs')">Theirs everywhere</PushButton>
       </div>
       <section
         v-for="(difference, index) in differences"
@@ -102,9 +103,9 @@ onMounted(async () => {
     <template #footer>
       <div class="clash-foot">
         <p class="small quiet">{{ copies }}</p>
-        <button class="main" :disabled="open > 0" @click="emit('settle', settled)">
+        <PushButton kind="main" :disabled="open > 0" @click="emit('settle', settled)">
           Go on with this text <kbd>{{ command }} Enter</kbd>
-        </button>
+        </PushButton>
       </div>
     </template>
   </Dialog>

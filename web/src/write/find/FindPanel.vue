@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Find and replace in the text that is being written, wordings, targets and alternative texts included. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { findMatches, patternFor, replaceMatches, type LineRef, type Match } from '@vocabula/core';
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useNotice } from '../../ui/notice';
@@ -13,7 +15,7 @@ const props = defineProps<{ desk: Desk }>();
 const notice = useNotice();
 const { manuscript, going, fields } = props.desk;
 const { editor } = manuscript;
-const field = useTemplateRef('field');
+const field = useTemplateRef<{ $el: HTMLInputElement }>('field');
 const words = ref('');
 const by = ref('');
 const exact = ref(false);
@@ -43,8 +45,8 @@ onMounted(() => {
   const { from, to } = editor.state.selection;
   const selected = editor.state.doc.textBetween(from, to, ' ').trim();
   if (selected !== '' && selected.length < 80) words.value = selected;
-  field.value?.focus();
-  field.value?.select();
+  field.value?.$el.focus();
+  field.value?.$el.select();
 });
 onBeforeUnmount(() => {
   if (!editor.isDestroyed) editor.view.dispatch(point(editor.state, []));
@@ -81,10 +83,11 @@ const key = (line: LineRef): string => JSON.stringify(line);
   <form class="find" @submit.prevent="show(at + 1)">
     <div class="fields">
       <label class="field"
-        ><span>Find</span><input ref="field" v-model="words" type="search" @keydown.shift.enter.prevent="show(at - 1)"
+        ><span>Find</span
+        ><InputText ref="field" v-model="words" type="search" @keydown.shift.enter.prevent="show(at - 1)"
       /></label>
       <label class="field"
-        ><span>Replace by</span><input v-model="by" @keydown.enter.prevent="replace(matches.slice(at, at + 1))"
+        ><span>Replace by</span><InputText v-model="by" @keydown.enter.prevent="replace(matches.slice(at, at + 1))"
       /></label>
     </div>
     <p class="acts">
@@ -99,14 +102,12 @@ const key = (line: LineRef): string => JSON.stringify(line);
       }}</span>
     </p>
     <p class="acts">
-      <button :disabled="matches.length === 0">Next</button>
-      <button type="button" :disabled="matches.length === 0" @click="show(at - 1)">Before</button>
-      <button type="button" :disabled="matches.length === 0" @click="replace(matches.slice(at, at + 1))">
-        Replace
-      </button>
-      <button type="button" :disabled="matches.length === 0" @click="replace(matches)">
+      <PushButton type="submit" :disabled="matches.length === 0">Next</PushButton>
+      <PushButton :disabled="matches.length === 0" @click="show(at - 1)">Before</PushButton>
+      <PushButton :disabled="matches.length === 0" @click="replace(matches.slice(at, at + 1))"> Replace </PushButton>
+      <PushButton :disabled="matches.length === 0" @click="replace(matches)">
         Replace all {{ matches.length || '' }}
-      </button>
+      </PushButton>
     </p>
     <ul v-if="matches.length > 0" class="rows" aria-label="Found">
       <li v-for="(match, index) in matches.slice(0, 100)" :key="`${key(match.line)} ${match.start}`">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Makes a link of the selected words, or changes where the one with the caret leads. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { computed, ref, useTemplateRef } from 'vue';
 import PopMenu from '../../ui/PopMenu.vue';
 import type { Desk } from '../desk/useDesk';
@@ -35,7 +36,7 @@ function set(close: (back: boolean) => void): void {
         <p v-if="!allowed" class="quiet">Select the words that shall lead somewhere.</p>
         <template v-else>
           <TargetField ref="field" v-model="target" :names="insertable" label="Leads to; empty takes the link off" />
-          <button class="main">Set</button>
+          <PushButton kind="main" type="submit">Set</PushButton>
         </template>
       </form>
     </template>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** Where a link or button leads: an address, which may hold placeholders. */
+import InputText from 'primevue/inputtext';
 import { labelFromKey, safeUrl } from '@vocabula/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import type { Insertable } from '../bar/insertions';
 
 const props = defineProps<{ label: string; names: Insertable }>();
 const target = defineModel<string>({ required: true });
-const input = useTemplateRef('input');
+const input = useTemplateRef<{ $el: HTMLInputElement }>('input');
 const typed = ref(target.value);
 /** True for what a message may lead to, tags apart. */
 const good = (href: string): boolean => {
@@ -31,14 +32,14 @@ function give(): void {
 }
 function putIn(event: Event): void {
   const select = event.target as HTMLSelectElement;
-  const at = input.value?.selectionStart ?? typed.value.length;
+  const at = input.value?.$el.selectionStart ?? typed.value.length;
   typed.value = `${typed.value.slice(0, at)}{{${select.value}}}${typed.value.slice(at)}`;
   select.value = '';
   give();
-  input.value?.focus();
+  input.value?.$el.focus();
 }
 defineExpose({
-  focus: () => input.value?.focus(),
+  focus: () => input.value?.$el.focus(),
   value: () => (problem.value === '' ? typed.value.trim() : undefined),
 });
 </script>
@@ -47,7 +48,7 @@ defineExpose({
   <div class="target">
     <label class="field"
       ><span>{{ label }}</span
-      ><input
+      ><InputText
         ref="input"
         v-model="typed"
         placeholder="https://larkmoor.example/visit"

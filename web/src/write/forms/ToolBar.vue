@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The tools of form. What they do can be done by typing Markdown too. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { isInTable } from '@tiptap/pm/tables';
 import { computed } from 'vue';
 import type { Desk } from '../desk/useDesk';
@@ -46,10 +47,11 @@ const MARKS = [
       <option value="3">Heading 3</option>
       <option value="code">Code</option>
     </select>
-    <button
+    <PushButton
+      kind="plain"
       v-for="[name, sign, words] in MARKS"
       :key="name"
-      class="plain mark"
+      class="mark"
       :class="[name, { on: on(name) }]"
       :aria-label="words"
       :aria-pressed="on(name)"
@@ -57,46 +59,47 @@ const MARKS = [
       @click="editor.chain().focus().toggleMark(name).run()"
     >
       {{ sign }}
-    </button>
+    </PushButton>
     <ColourMenu :desk="desk" />
-    <button
-      class="plain"
+    <PushButton
+      kind="plain"
       :aria-pressed="on('bulletList')"
       @mousedown.prevent
       @click="main.chain().focus().toggleList('bulletList', 'listItem').run()"
     >
       List
-    </button>
-    <button
-      class="plain"
+    </PushButton>
+    <PushButton
+      kind="plain"
       :aria-pressed="on('orderedList')"
       @mousedown.prevent
       @click="main.chain().focus().toggleList('orderedList', 'listItem').run()"
     >
       Numbers
-    </button>
-    <button
-      class="plain"
+    </PushButton>
+    <PushButton
+      kind="plain"
       :aria-pressed="on('blockquote')"
       @mousedown.prevent
       @click="main.chain().focus().toggleWrap('blockquote').run()"
     >
       Quote
-    </button>
+    </PushButton>
     <LayoutMenu :desk="desk" />
     <LinkMenu :desk="desk" />
     <TableMenu v-if="inTable" :desk="desk" />
     <PutInMenu :desk="desk" @markers="tab = 'Markers'" />
-    <button
-      class="plain right"
+    <PushButton
+      kind="plain"
+      class="right"
       title="Show the recipient’s values in place of names (Alt Shift Enter)"
       :aria-pressed="showingValues"
       @mousedown.prevent
       @click="showingValues = !showingValues"
     >
       Values
-    </button>
-    <button class="plain" @mousedown.prevent @click="inserting.openList">Insert <kbd>Alt ⏎</kbd></button>
+    </PushButton>
+    <PushButton kind="plain" @mousedown.prevent @click="inserting.openList">Insert <kbd>Alt ⏎</kbd></PushButton>
   </div>
 </template>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The running proof: rich, plain, narrow or dark, for one sample recipient. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { nextTick, ref, useTemplateRef, watch } from 'vue';
 import ProofFrame from '../../ui/ProofFrame.vue';
 import type { useProof } from './useProof';
@@ -30,9 +31,9 @@ watch(
     <div class="strip">
       <b>Proof</b>
       <template v-if="set"
-        ><button class="plain" aria-label="Recipient before" @click="step(-1)">‹</button
+        ><PushButton kind="plain" aria-label="Recipient before" @click="step(-1)">‹</PushButton
         ><span>{{ at + 1 }} of {{ set.rows }}</span
-        ><button class="plain" aria-label="Next recipient" @click="step(1)">›</button
+        ><PushButton kind="plain" aria-label="Next recipient" @click="step(1)">›</PushButton
         ><span class="who" :title="set.title">{{ recipientName }}</span>
         <select
           v-if="sets.length > 1"
@@ -46,15 +47,16 @@ watch(
       >
       <RouterLink v-else class="small" to="/samples">Import sample recipients</RouterLink>
       <span class="right views" role="group" aria-label="Proof as"
-        ><button
+        ><PushButton
+          kind="plain"
+          size="small"
           v-for="each in ['rich', 'plain', 'narrow', 'dark'] as const"
           :key="each"
-          class="plain small"
           :aria-pressed="view === each"
           @click="view = each"
         >
           {{ each }}
-        </button></span
+        </PushButton></span
       >
     </div>
     <div v-if="message" ref="page" class="sheet page" :class="view">

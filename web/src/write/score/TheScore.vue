@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The score: brackets on tracks left of the manuscript, one track a level, with what governs them. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { bracketsAtCaret } from '../caret';
 import type { Desk } from '../desk/useDesk';
@@ -104,7 +105,7 @@ const alternatives = (bracket: Bracket): number[] => passages.alternatives(brack
       :class="{ here: each.here, out: passages.holds(each.bracket.condition) === false }"
       @contextmenu.prevent="menu = { bracket: each.bracket, top: each.labelTop ?? each.top }"
     >
-      <button
+      <PushButton
         v-if="each.labelTop !== undefined"
         class="label"
         tabindex="-1"
@@ -116,7 +117,7 @@ const alternatives = (bracket: Bracket): number[] => passages.alternatives(brack
       >
         <span class="words">{{ each.label }}</span>
         <svg class="mark" viewBox="0 0 16 16" aria-hidden="true"><path :d="MARKS[each.kind]" /></svg>
-      </button>
+      </PushButton>
       <svg class="bracket" aria-hidden="true" :style="{ top: `${each.top}px`, height: `${each.height}px` }">
         <path class="line" :d="bracketPath(each.kind, x(each.bracket.level), each.height)" />
         <rect
@@ -147,17 +148,18 @@ const alternatives = (bracket: Bracket): number[] => passages.alternatives(brack
         class="switch"
         :style="{ top: `${each.top + each.height + 2}px` }"
       >
-        <button
+        <PushButton
+          kind="plain"
+          size="small"
           v-for="(pos, nth) in alternatives(each.bracket)"
           :key="nth"
-          class="plain small"
           tabindex="-1"
           :aria-pressed="pos === each.bracket.from"
           @mousedown.prevent
           @click="passages.alone(alternatives(each.bracket)[nth] ?? pos)"
         >
           {{ nth + 1 }}
-        </button>
+        </PushButton>
       </span>
     </div>
     <div v-if="dragging" class="guide" :style="{ top: `${dragging.top}px` }" />

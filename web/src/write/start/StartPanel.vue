@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Write with nothing open: start a text from whatever there is, or go on with one. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import type { Kind } from '@vocabula/core';
 import type { Folder, TextSummary } from '@vocabula/contract';
 import { onMounted, ref, useTemplateRef } from 'vue';
@@ -23,7 +25,7 @@ const texts = ref<TextSummary[]>([]);
 const folders = ref<Folder[]>([]);
 /** Where it is put: the folder one came from, else the first that one may write in. */
 const folder = ref(String(route.query.in ?? ''));
-const input = useTemplateRef('input');
+const input = useTemplateRef<{ $el: HTMLInputElement }>('input');
 const KINDS: readonly [Kind, string][] = [
   ['message', 'Template'],
   ['block', 'Block'],
@@ -38,7 +40,7 @@ const SOURCES: readonly [StartFrom, string][] = [
 ];
 
 onMounted(async () => {
-  input.value?.focus();
+  input.value?.$el.focus();
   void house.load().catch(() => undefined);
   texts.value = (await api.texts().catch(() => [])).filter((text) => !text.binned);
   folders.value = (await api.folders().catch(() => [])).filter(({ right }) => right !== 'fill');
@@ -73,11 +75,13 @@ async function go(): Promise<void> {
       </div>
       <label class="field"
         ><span>Title, for finding it. The subject is written separately.</span
-        ><input ref="input" v-model="title" required maxlength="200" placeholder="Volunteer rota for the week"
+        ><InputText ref="input" v-model="title" required maxlength="200" placeholder="Volunteer rota for the week"
       /></label>
       <p v-if="suggestion && title !== suggestion" class="small">
         Found as a title:
-        <button type="button" class="plain small take" @click="title = suggestion">“{{ suggestion }}”, take it</button>
+        <PushButton kind="plain" size="small" class="take" @click="title = suggestion"
+          >“{{ suggestion }}”, take it</PushButton
+        >
       </p>
       <fieldset class="from">
         <legend class="quiet small">From</legend>
@@ -94,7 +98,7 @@ async function go(): Promise<void> {
           <option v-for="each in folders" :key="each.id" :value="each.id">{{ each.title }}</option>
         </select></label
       >
-      <button class="main" :disabled="!title.trim() || !ready || busy">Start</button>
+      <PushButton kind="main" type="submit" :disabled="!title.trim() || !ready || busy">Start</PushButton>
     </form>
     <StartPreview v-if="document" :document="document" :kind="kind" />
     <section v-else>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where the words come from: the clipboard, a file, a starter for an occasion, another text. */
+import InputText from 'primevue/inputtext';
 import type { Starter, TextSummary } from '@vocabula/contract';
 import { holdsWords } from '@vocabula/core';
 import { computed, onMounted, ref, useTemplateRef } from 'vue';
@@ -81,7 +82,7 @@ function takeCopy(text: TextSummary): void {
     </li>
   </ul>
   <template v-else-if="from === 'copy'">
-    <input v-model="query" type="search" placeholder="Find the text" aria-label="Find the text to copy" />
+    <InputText v-model="query" type="search" placeholder="Find the text" aria-label="Find the text to copy" />
     <ul class="rows list" role="listbox" aria-label="Texts">
       <li v-for="text in copies" :key="text.name">
         <button type="button" class="row" role="option" :aria-selected="chosen === text.name" @click="takeCopy(text)">

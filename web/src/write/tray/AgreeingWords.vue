@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Words that agree with a number: what it counts, and the author's own (`{{party.is}}`: is, are). */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import type { Variable } from '@vocabula/core';
 import { computed, ref } from 'vue';
 
@@ -44,27 +46,21 @@ function remove(view: string): void {
     <legend class="quiet small">Words that agree with the number</legend>
     <div v-for="{ view, words } in sets" :key="view" class="set">
       <span class="small">{{ view }}</span>
-      <input
+      <InputText
         v-for="category in categories"
         :key="category"
-        :value="words[category] ?? ''"
+        :model-value="words[category] ?? ''"
         :aria-label="`${view}, ${category}`"
         :placeholder="view === 'counted' ? (category === 'one' ? 'guest' : 'guests') : category"
         @change="give(view, category, $event)"
       />
-      <button
-        v-if="view !== 'counted'"
-        type="button"
-        class="plain"
-        :aria-label="`Take out ${view}`"
-        @click="remove(view)"
-      >
+      <PushButton kind="plain" v-if="view !== 'counted'" :aria-label="`Take out ${view}`" @click="remove(view)">
         −
-      </button>
+      </PushButton>
     </div>
     <div class="set">
-      <input v-model="name" aria-label="Another word that agrees" placeholder="is" @keydown.enter.prevent="add" />
-      <button type="button" class="plain small" :disabled="name.trim() === ''" @click="add">Add agreeing words</button>
+      <InputText v-model="name" aria-label="Another word that agrees" placeholder="is" @keydown.enter.prevent="add" />
+      <PushButton kind="plain" size="small" :disabled="name.trim() === ''" @click="add">Add agreeing words</PushButton>
     </div>
   </fieldset>
 </template>

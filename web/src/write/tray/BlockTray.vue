@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A chosen block: its title, how its variables join those of this text, and where to go from here. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { bodyOf, bodyText, labelFromKey, namesIncluded } from '@vocabula/core';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
@@ -64,9 +65,9 @@ async function goThere(): Promise<void> {
     </ul>
     <p v-if="inner.length > 0" class="quiet small">It includes {{ inner.join(', ') }}.</p>
     <p class="acts">
-      <button v-if="text" type="button" @click="goThere">Write in it</button>
-      <button v-if="text" type="button" @click="blocks.toCopy(bracket.from).catch(notice.fail)">Make it a copy</button>
-      <button type="button" class="plain" @click="passages.takeOut(bracket)">Take it out</button>
+      <PushButton v-if="text" @click="goThere">Write in it</PushButton>
+      <PushButton v-if="text" @click="blocks.toCopy(bracket.from).catch(notice.fail)">Make it a copy</PushButton>
+      <PushButton kind="plain" @click="passages.takeOut(bracket)">Take it out</PushButton>
     </p>
   </div>
 </template>

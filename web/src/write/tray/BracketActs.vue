@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What can be done with a bracket, as buttons with the keys that do it in the outline. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { computed } from 'vue';
 import type { Desk } from '../desk/useDesk';
 import type { Bracket } from '../editor/brackets';
@@ -11,16 +12,15 @@ const acts = computed(() => actsOf(props.desk.passages, props.bracket));
 
 <template>
   <div class="acts" role="group" aria-label="The bracket">
-    <button
+    <PushButton
+      size="small"
       v-for="act in acts"
       :key="act.id"
-      type="button"
-      class="small"
       :title="`${act.words}: ${act.keys} in the outline`"
       @click="act.run()"
     >
       {{ act.words }}
-    </button>
+    </PushButton>
   </div>
 </template>
 

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The columns of a list: label, type, and whether they are asked or worked out from the others. */
+import PushButton from '../../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import { keyFromLabel, labelFromKey, TYPE_NAMES, valueType, type TypeName, type Variable } from '@vocabula/core';
 import { nextTick, useTemplateRef } from 'vue';
 
@@ -58,18 +60,18 @@ function move(index: number, to: number): void {
     <legend class="quiet small">Columns</legend>
     <ol ref="list">
       <li v-for="(column, index) in columns()" :key="column.key" class="column">
-        <button
-          type="button"
-          class="plain handle"
+        <PushButton
+          kind="plain"
+          class="handle"
           :aria-label="`${column.label ?? column.key}, column ${index + 1}: move with the arrow keys`"
           @keydown.up.prevent="move(index, index - 1)"
           @keydown.down.prevent="move(index, index + 1)"
         >
           ⠿
-        </button>
-        <input
+        </PushButton>
+        <InputText
           class="label"
-          :value="column.label ?? labelFromKey(column.key)"
+          :model-value="column.label ?? labelFromKey(column.key)"
           :aria-label="`Label of column ${index + 1}`"
           @change="relabel(index, column, $event)"
         />
@@ -80,29 +82,24 @@ function move(index: number, to: number): void {
         >
           <option v-for="type in TYPES" :key="type">{{ type }}</option>
         </select>
-        <input
+        <InputText
           class="code"
-          :value="column.value ?? ''"
+          :model-value="column.value ?? ''"
           placeholder="asked, or worked out as…"
           spellcheck="false"
           :aria-label="`Column ${index + 1} worked out as`"
           @change="set(index, column, 'value', text($event))"
         />
-        <button
-          type="button"
-          class="plain"
-          :aria-label="`Take out column ${column.label ?? column.key}`"
-          @click="remove(index)"
-        >
+        <PushButton kind="plain" :aria-label="`Take out column ${column.label ?? column.key}`" @click="remove(index)">
           −
-        </button>
+        </PushButton>
         <span v-if="column.type === 'money' || column.value === undefined" class="more">
           <label v-if="column.type === 'money'"
             >in
-            <input
+            <InputText
               class="currency"
               maxlength="3"
-              :value="column.currency"
+              :model-value="column.currency"
               :aria-label="`Currency of column ${index + 1}`"
               @change="set(index, column, 'currency', text($event).toUpperCase())" /></label
           ><label v-if="column.value === undefined"
@@ -116,7 +113,7 @@ function move(index: number, to: number): void {
         </span>
       </li>
     </ol>
-    <button type="button" class="plain small" @click="add">Add a column</button>
+    <PushButton kind="plain" size="small" @click="add">Add a column</PushButton>
   </fieldset>
 </template>
 

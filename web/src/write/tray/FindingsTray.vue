@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What the checker noticed, with the way there and the repair where there is one. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import type { Finding } from '@vocabula/core';
 
 defineProps<{ findings: readonly Finding[]; current: number }>();
@@ -16,9 +17,9 @@ const MARK = { error: '⚠', warning: '‸', note: '·' } as const;
         <span class="unseen">{{ finding.level }}: </span>{{ finding.message }}
         <span class="quiet small">{{ finding.place.text ? `in ${finding.place.text}` : '' }}</span>
       </button>
-      <button v-if="finding.repair" class="plain small" @click="emit('repair', finding)">
+      <PushButton kind="plain" size="small" v-if="finding.repair" @click="emit('repair', finding)">
         {{ finding.repair.label }}
-      </button>
+      </PushButton>
     </li>
   </ul>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A chosen image: what it says to those who do not see it, and how wide it is. */
+import InputText from 'primevue/inputtext';
 import type { Node as PmNode } from '@tiptap/pm/model';
 import { plainWords, type Inline } from '@vocabula/core';
 import { computed } from 'vue';
@@ -47,7 +48,7 @@ function width(event: Event): void {
     </div>
     <label class="field width"
       ><span>Width in pixels; empty for its own</span
-      ><input inputmode="numeric" :value="node.attrs.width ?? ''" @change="width"
+      ><InputText inputmode="numeric" :model-value="node.attrs.width ?? ''" @change="width"
     /></label>
     <p class="quiet small">{{ node.attrs.src }}</p>
   </div>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Old hand-made markers, found in the whole manuscript, to be turned into variables in one go. */
+import PushButton from '../../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import type { TypeName } from '@vocabula/core';
 import { ref, watch } from 'vue';
 import type { MarkerGroup } from '../editor/operations/markers';
@@ -52,11 +54,11 @@ watch(
           <tr v-for="row in rows" :key="row.id">
             <td><input v-model="row.take" type="checkbox" :aria-label="`Turn ${row.text} into a variable`" /></td>
             <td>
-              <button type="button" class="plain found" @click="row.places[0] && emit('show', row.places[0])">
+              <PushButton kind="plain" class="found" @click="row.places[0] && emit('show', row.places[0])">
                 {{ row.text }}
-              </button>
+              </PushButton>
             </td>
-            <td><input v-model="row.label" :aria-label="`Label for ${row.text}`" /></td>
+            <td><InputText v-model="row.label" :aria-label="`Label for ${row.text}`" /></td>
             <td>
               <select v-model="row.type" :aria-label="`Type for ${row.text}`">
                 <option v-for="type in TYPES" :key="type">{{ type }}</option>
@@ -66,9 +68,9 @@ watch(
           </tr>
         </tbody>
       </table>
-      <button class="main" :disabled="!rows.some((row) => row.take)">
+      <PushButton kind="main" type="submit" :disabled="!rows.some((row) => row.take)">
         Turn {{ rows.filter((row) => row.take).length }} into variables
-      </button>
+      </PushButton>
     </template>
   </form>
 </template>

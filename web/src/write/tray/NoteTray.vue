@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A chosen note: its words. */
+import Textarea from 'primevue/textarea';
 import type { Node as PmNode } from '@tiptap/pm/model';
 import type { Desk } from '../desk/useDesk';
 
@@ -19,7 +20,7 @@ function write(event: Event): void {
   <div class="chosen">
     <label class="field"
       ><span>A note to authors and colleagues, never sent</span
-      ><textarea rows="3" :value="String(node.attrs.text)" @change="write" />
+      ><Textarea rows="3" :model-value="String(node.attrs.text)" @change="write" />
     </label>
   </div>
 </template>

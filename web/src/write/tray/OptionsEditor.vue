@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The options of a pick-one or pick-several: label and wording, in an order, tried out in the proof by going to them. */
+import PushButton from '../../ui/controls/PushButton.vue';
+import InputText from 'primevue/inputtext';
 import type { Editor } from '@tiptap/core';
 import {
   keyFromLabel,
@@ -125,9 +127,9 @@ function drop(index: number): void {
         @dragover.prevent
         @drop.prevent="drop(index)"
       >
-        <button
-          type="button"
-          class="plain handle"
+        <PushButton
+          kind="plain"
+          class="handle"
           draggable="true"
           :aria-label="`${labelOf(option)}, option ${index + 1}: move with the arrow keys`"
           title="Drag, or move with the arrow keys"
@@ -137,10 +139,10 @@ function drop(index: number): void {
           @keydown.down.prevent="move(index, index + 1)"
         >
           ⠿
-        </button>
-        <input
+        </PushButton>
+        <InputText
           class="label"
-          :value="labelOf(option)"
+          :model-value="labelOf(option)"
           maxlength="120"
           :aria-label="`Label of option ${index + 1}`"
           @focus="enter(option.key)"
@@ -158,23 +160,15 @@ function drop(index: number): void {
           @focus="emit('try', option.key)"
           @done="add(index)"
         />
-        <button
-          v-else
-          type="button"
-          class="wording"
-          :aria-label="`Wording of ${labelOf(option)}`"
-          @focus="go(option.key)"
-        >
+        <PushButton v-else class="wording" :aria-label="`Wording of ${labelOf(option)}`" @focus="go(option.key)">
           <LineWords v-if="option.wording" :line="option.wording" /><span v-else class="quiet">{{
             labelOf(option)
           }}</span>
-        </button>
-        <button type="button" class="plain" :aria-label="`Take out ${labelOf(option)}`" @click="remove(index)">
-          −
-        </button>
+        </PushButton>
+        <PushButton kind="plain" :aria-label="`Take out ${labelOf(option)}`" @click="remove(index)"> − </PushButton>
       </li>
     </ol>
-    <button type="button" class="plain small" @click="add()">Add an option</button>
+    <PushButton kind="plain" size="small" @click="add()">Add an option</PushButton>
   </fieldset>
 </template>
 

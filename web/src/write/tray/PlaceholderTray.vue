@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A chosen placeholder: its view, each as it would read, and the way to its variable. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import type { Node as PmNode } from '@tiptap/pm/model';
 import type { Variable } from '@vocabula/core';
 import { computed } from 'vue';
@@ -40,8 +41,8 @@ function open(): void {
     />
     <p v-else class="error">There is no variable “{{ name }}”.</p>
     <p class="acts">
-      <button v-if="declared" type="button" @click="open">Open the variable</button>
-      <button type="button" @click="going.stepTo(name)">Next place ›</button>
+      <PushButton v-if="declared" @click="open">Open the variable</PushButton>
+      <PushButton @click="going.stepTo(name)">Next place ›</PushButton>
     </p>
   </div>
 </template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Remarks on this text: open ones first, each with what was said to it. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import type { Remark } from '@vocabula/contract';
 import { computed, ref } from 'vue';
 import { whenInWords } from '../../ui/today';
@@ -49,13 +51,17 @@ async function reply(remark: Remark): Promise<void> {
         @submit.prevent="reply(remark)"
         @keydown.esc.stop="replying = undefined"
       >
-        <input v-model="words" aria-label="Answer" maxlength="4000" autofocus /><button>Answer</button>
+        <InputText v-model="words" aria-label="Answer" maxlength="4000" autofocus /><PushButton type="submit"
+          >Answer</PushButton
+        >
       </form>
       <div class="acts">
-        <button class="plain small" @click="remarks.change(remark, { settled: !remark.settled })">
+        <PushButton kind="plain" size="small" @click="remarks.change(remark, { settled: !remark.settled })">
           {{ remark.settled ? 'Open again' : 'Settle' }}
-        </button>
-        <button v-if="replying !== remark.id" class="plain small" @click="replying = remark.id">Answer</button>
+        </PushButton>
+        <PushButton kind="plain" size="small" v-if="replying !== remark.id" @click="replying = remark.id"
+          >Answer</PushButton
+        >
       </div>
     </li>
   </ul>

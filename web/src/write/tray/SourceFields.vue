@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where a variable's value comes from: asked, prefilled, with a usual answer. */
+import InputText from 'primevue/inputtext';
 import { isMissing, labelFromKey, valueType, type Variable } from '@vocabula/core';
 import { computed } from 'vue';
 import { today } from '../../ui/today';
@@ -79,11 +80,11 @@ function toggle(key: string): void {
   </fieldset>
   <label v-else-if="variable.type !== 'list'" class="field"
     ><span>As usual</span
-    ><input :value="usual" :aria-invalid="problem !== ''" @change="emit('set', 'default', text($event).trim())" /><span
-      v-if="problem"
-      class="error small"
-      >{{ problem }}</span
-    ></label
+    ><InputText
+      :model-value="String(usual)"
+      :aria-invalid="problem !== ''"
+      @change="emit('set', 'default', text($event).trim())"
+    /><span v-if="problem" class="error small">{{ problem }}</span></label
   >
   <label class="tick"
     ><input

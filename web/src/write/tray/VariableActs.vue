@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What can be done with a variable as a whole: step through its places, merge it, take it out. */
+import PushButton from '../../ui/controls/PushButton.vue';
 import { labelFromKey, type Variable } from '@vocabula/core';
 import { computed, ref } from 'vue';
 import type { Desk } from '../desk/useDesk';
@@ -32,25 +33,24 @@ function remove(): void {
 
 <template>
   <div class="wide acts">
-    <button type="button" :disabled="places === 0" @click="going.stepTo(variable.key, true)">‹</button>
-    <button type="button" :disabled="places === 0" @click="going.stepTo(variable.key)">Next place ›</button>
-    <button
+    <PushButton :disabled="places === 0" @click="going.stepTo(variable.key, true)">‹</PushButton>
+    <PushButton :disabled="places === 0" @click="going.stepTo(variable.key)">Next place ›</PushButton>
+    <PushButton
+      kind="plain"
       v-if="others.length > 0"
-      type="button"
-      class="plain"
       :aria-expanded="doing === 'merge'"
       @click="doing = doing === 'merge' ? undefined : 'merge'"
     >
       Merge
-    </button>
-    <button
-      type="button"
-      class="plain right"
+    </PushButton>
+    <PushButton
+      kind="plain"
+      class="right"
       :aria-expanded="doing === 'remove'"
       @click="doing = doing === 'remove' ? undefined : 'remove'"
     >
       Take out
-    </button>
+    </PushButton>
   </div>
   <div v-if="doing === 'merge'" class="wide panel">
     <label class="field"
@@ -65,7 +65,7 @@ function remove(): void {
     <p v-if="merging && merging.lost.length > 0" class="small">
       What is said there stays: the {{ merging.lost.join(', ') }} of “{{ label }}” is lost.
     </p>
-    <button type="button" class="main" :disabled="!merging" @click="merge">Merge them</button>
+    <PushButton kind="main" :disabled="!merging" @click="merge">Merge them</PushButton>
   </div>
   <div v-if="doing === 'remove'" class="wide panel">
     <fieldset v-if="places > 0">
@@ -81,7 +81,7 @@ function remove(): void {
       <label><input v-model="passages" type="radio" value="unwrap" /> lose their bracket; the words stay</label>
       <label><input v-model="passages" type="radio" value="out" /> go, with their words</label>
     </fieldset>
-    <button type="button" class="main" @click="remove">Take it out</button>
+    <PushButton kind="main" @click="remove">Take it out</PushButton>
   </div>
 </template>
 

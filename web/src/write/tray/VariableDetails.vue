@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** One variable, opened: everything that can be said of it. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { labelFromKey, TYPE_NAMES, type Option, type TypeName, type Variable } from '@vocabula/core';
 import { computed, ref } from 'vue';
 import { useNotice } from '../../ui/notice';
@@ -75,7 +77,7 @@ function putIn(view: string): void {
 <template>
   <form class="details" @submit.prevent>
     <label class="field"
-      ><span>Label</span><input :value="label" maxlength="120" @change="tray.relabel(variable.key, text($event))"
+      ><span>Label</span><InputText :model-value="label" maxlength="120" @change="tray.relabel(variable.key, text($event))"
     /></label>
     <label class="field"
       ><span>Type</span
@@ -85,8 +87,8 @@ function putIn(view: string): void {
     >
     <p v-if="retyping" class="wide lost">
       As a {{ retyping.type }} it would lose {{ retyping.lost.join('; ') }}.
-      <button type="button" class="main" @click="confirmType">Change it</button>
-      <button type="button" @click="retyping = undefined">Leave it</button>
+      <PushButton kind="main" @click="confirmType">Change it</PushButton>
+      <PushButton @click="retyping = undefined">Leave it</PushButton>
     </p>
     <template v-if="variable.value !== undefined">
       <div class="wide">
@@ -132,14 +134,15 @@ function putIn(view: string): void {
       <ViewList :variable="variable" :previews="previews" @choose="putIn" />
     </div>
     <label class="field wide"
-      ><span>Help for whoever fills it in</span><input :value="variable.help ?? ''" @change="set('help', text($event))"
+      ><span>Help for whoever fills it in</span
+      ><InputText :model-value="variable.help ?? ''" @change="set('help', text($event))"
     /></label>
     <label class="field"
-      ><span>Example</span><input :value="variable.example ?? ''" @change="set('example', text($event))"
+      ><span>Example</span><InputText :model-value="variable.example ?? ''" @change="set('example', text($event))"
     /></label>
     <label class="field"
       ><span>Key, in files and expressions</span
-      ><input class="code" :value="variable.key" spellcheck="false" @change="rename"
+      ><InputText class="code" :model-value="variable.key" spellcheck="false" @change="rename"
     /></label>
     <label v-if="variable.value === undefined" class="wide"
       ><input type="checkbox" :checked="false" @change="workOut('')" /> worked out rather than asked</label

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Each variable: type, label, where its value comes from, its value for the current recipient, how many places use it. */
+import InputText from 'primevue/inputtext';
+import PushButton from '../../ui/controls/PushButton.vue';
 import { holdsWords, labelFromKey, type Variable } from '@vocabula/core';
 import { computed, nextTick, ref, watch } from 'vue';
 import TypeMark from '../../ui/TypeMark.vue';
@@ -61,17 +63,17 @@ watch(open, async (key) => {
 <template>
   <div class="variables">
     <div v-if="variables.length > 0" class="find">
-      <input v-model="query" type="search" placeholder="Find" aria-label="Find a variable" />
+      <InputText v-model="query" type="search" placeholder="Find" aria-label="Find a variable" />
       <select v-model="order" aria-label="Order">
         <option value="reading">in reading order</option>
         <option value="name">by name</option>
         <option value="passage">by passage</option>
       </select>
-      <button class="plain small right" @click="tray.add()">New variable</button>
+      <PushButton kind="plain" size="small" class="right" @click="tray.add()">New variable</PushButton>
     </div>
     <p v-if="variables.length === 0 && brought.length === 0" class="quiet none">
       No variables yet. Select words and press <kbd>Alt ⏎</kbd>, or
-      <button class="plain" @click="tray.add()">make one here</button>.
+      <PushButton kind="plain" @click="tray.add()">make one here</PushButton>.
     </p>
     <template v-for="group in groups" :key="group.title">
       <h3 v-if="group.title" class="quiet small">{{ group.title }}</h3>
