@@ -1,4 +1,5 @@
 /** What arrives is what was seen: pasted, and in each family of mail programs. */
+import { pick } from './steps';
 import { expect, test, type Page } from './journey.js';
 import { compile, render } from '@vocabula/core';
 import { arriveIn, FAMILIES, FAMILY_WORDS } from '@vocabula/core/arrives';
@@ -190,6 +191,6 @@ test('as it arrives: each family beside the original, what is lost, two families
   await expect(page.getByRole('list', { name: 'Read aloud' })).toContainText(
     /table, 2 columns, 2 rows\s+Name\s+Ann Example/,
   );
-  await page.getByLabel('Compare with').selectOption({ label: 'Small screen' });
+  await pick(page.getByLabel('Compare with'), 'Small screen');
   await expect(page.locator('iframe[title="Small screen"]')).toHaveCSS('width', '360px');
 });

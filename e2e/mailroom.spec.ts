@@ -1,4 +1,5 @@
 /** The mailroom: mail answered, sent, scheduled, taken back; one each to many; a kill in the middle. */
+import { pick } from './steps';
 import { expect, test, type Page } from './journey.js';
 import PostalMime from 'postal-mime';
 import { OwnServer } from './own-server.js';
@@ -137,7 +138,7 @@ test.describe('to many', () => {
     page,
   }) => {
     await begin(page);
-    await page.getByLabel('From a recipient list').selectOption({ label: 'Members to renew (36)' });
+    await pick(page.getByLabel('From a recipient list'), 'Members to renew (36)');
     await page.getByRole('button', { name: 'Add', exact: true }).first().click();
     await ready(page, 36);
     await page

@@ -105,3 +105,12 @@ export async function publish(page: Page, name: string, note = 'For a journey'):
   const answer = await page.request.post(`/api/versions/${name}/publish`, { data: { revision, note } });
   if (!answer.ok()) throw new Error(await answer.text());
 }
+
+/** Picks an option of a select, by its words or its place. */
+export async function pick(select: Locator, option: string | number): Promise<void> {
+  await select.click();
+  const options = select.page().getByRole('option');
+  await (
+    typeof option === 'number' ? options.nth(option) : select.page().getByRole('option', { name: option, exact: true })
+  ).click();
+}

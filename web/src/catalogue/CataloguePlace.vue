@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Everything there is, in folders: narrowed by one typed line, read at the side, several changed at once. */
+import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import type { TextSummary } from '@vocabula/contract';
@@ -153,9 +154,9 @@ async function purge(): Promise<void> {
               "
             />
             <label class="unseen" for="order">Order</label>
-            <select id="order" v-model="order" class="order">
+            <PickOne id="order" v-model="order" class="order">
               <option v-for="[key, words] in ORDERS" :key="key" :value="key">{{ words }}</option>
-            </select>
+            </PickOne>
           </div>
           <p v-if="narrowing.understood.length" class="understood small">
             <span v-for="each in narrowing.understood" :key="each">{{ each }}</span>

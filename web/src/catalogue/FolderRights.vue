@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Who may do what in a folder. */
+import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Folder, FolderRights, Grant, Right } from '@vocabula/contract';
 import { RIGHTS } from '@vocabula/contract/constants';
@@ -73,19 +74,19 @@ const save = (): Promise<void> =>
     </ul>
     <div v-for="(each, index) in grants" :key="each.holder" class="grant">
       <span>{{ nameOf(each.holder) }}</span>
-      <select v-model="each.right" :aria-label="`What ${nameOf(each.holder)} may do`">
+      <PickOne v-model="each.right" :aria-label="`What ${nameOf(each.holder)} may do`">
         <option v-for="right in RIGHTS" :key="right" :value="right">may {{ WORDS[right] }}</option>
-      </select>
+      </PickOne>
       <PushButton kind="plain" :aria-label="`Take ${nameOf(each.holder)} out`" @click="grants.splice(index, 1)">
         Take out
       </PushButton>
     </div>
     <label class="field"
       ><span>Give a right to</span
-      ><select v-model="adding" @change="add">
+      ><PickOne v-model="adding" @update:model-value="add">
         <option value="">choose…</option>
         <option v-for="[key, words] in holders" :key="key" :value="key">{{ words }}</option>
-      </select></label
+      </PickOne></label
     >
     <label><input v-model="second" type="checkbox" /> Another person than who changed a text publishes it</label>
     <p class="small quiet">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A library that comes in: everything in it is listed, with what would come of it, before anything is taken. */
+import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { LibraryChoice, LibraryItem, LibraryLook } from '@vocabula/contract';
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -87,13 +88,13 @@ async function take(): Promise<void> {
         <li v-for="item in items" :key="item.path" class="item">
           <span class="title">{{ item.title }}</span>
           <span class="small quiet">{{ item.outcome }}</span>
-          <select
+          <PickOne
             v-if="item.outcome !== 'same'"
             v-model="choices[item.path]"
             :aria-label="`What to do with ${item.title}`"
           >
             <option v-for="choice in offered(item)" :key="choice" :value="choice">{{ choice }}</option>
-          </select>
+          </PickOne>
           <span v-else class="small quiet">nothing to do</span>
           <span class="small quiet path">{{ item.path }}</span>
           <span v-if="item.refused" class="small error path">⚠ {{ item.refused }}</span>
@@ -103,11 +104,11 @@ async function take(): Promise<void> {
       <footer class="bar">
         <label class="field"
           ><span>Into</span
-          ><select v-model="into">
+          ><PickOne v-model="into">
             <option v-for="each in folders.filter(({ right }) => right !== 'fill')" :key="each.id" :value="each.id">
               {{ each.title }}
             </option>
-          </select></label
+          </PickOne></label
         >
         <PushButton kind="main" :disabled="busy || taking === 0" @click="take">Take {{ taking }}</PushButton>
         <PushButton kind="plain" @click="go({ in: folder })">Leave it</PushButton>

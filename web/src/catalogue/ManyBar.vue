@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What is done with several texts at once; with none chosen, with the one that is read. */
+import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import { ref } from 'vue';
@@ -33,12 +34,12 @@ async function tagThem(off: boolean): Promise<void> {
     <form v-if="asking === 'move'" @submit.prevent="moveThem">
       <label class="field grow"
         ><span>Move {{ subjects.length === 1 ? `“${subjects[0]?.title}”` : `${subjects.length} texts` }} into</span
-        ><select v-model="to" autofocus>
+        ><PickOne v-model="to" autofocus>
           <option value="">choose…</option>
           <option v-for="folder in folders.filter(({ right }) => right !== 'fill')" :key="folder.id" :value="folder.id">
             {{ folder.title }}
           </option>
-        </select></label
+        </PickOne></label
       ><PushButton kind="main" type="submit" :disabled="!to">Move</PushButton
       ><PushButton kind="plain" @click="asking = undefined">Leave them</PushButton>
     </form>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** No longer offered, kept for history, with a pointer to what takes its place. */
+import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { TextSummary } from '@vocabula/contract';
 import { computed, ref } from 'vue';
@@ -24,10 +25,10 @@ async function retire(): Promise<void> {
   <form class="retire" @submit.prevent="retire" @keydown.esc="emit('close')">
     <label class="field"
       ><span>What takes the place of “{{ text.title }}”</span
-      ><select v-model="replacedBy" autofocus>
+      ><PickOne v-model="replacedBy" autofocus>
         <option value="">nothing</option>
         <option v-for="each in others" :key="each.name" :value="each.name">{{ each.title }}</option>
-      </select></label
+      </PickOne></label
     >
     <div class="acts">
       <PushButton kind="main" type="submit">Retire it</PushButton

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Who a mailing goes to: people of a recipient list, all or those that hold some words, or pasted ones. */
+import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
 import Textarea from 'primevue/textarea';
@@ -42,9 +43,9 @@ async function take(who: Parameters<ManyMessages['add']>[0]): Promise<void> {
     <form v-if="lists.length" class="from" @submit.prevent="take({ list, search })">
       <label class="field"
         ><span>From a recipient list</span>
-        <select v-model="list">
+        <PickOne v-model="list">
           <option v-for="each in lists" :key="each.id" :value="each.id">{{ each.title }} ({{ each.rows }})</option>
-        </select></label
+        </PickOne></label
       >
       <label class="field"
         ><span>those that hold, or all</span><InputText v-model="search" placeholder="all of them"

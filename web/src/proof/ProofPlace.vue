@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Proof, the proofing table: a template against sample data, and against everything that could happen. */
+import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch, type Component } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -187,15 +188,11 @@ watch(
           <template v-if="proofing.sets.length">
             <label
               ><span class="quiet">sample set: </span
-              ><select
-                :value="proofing.set?.id"
-                aria-label="Sample set"
-                @change="choose(($event.target as HTMLSelectElement).value)"
-              >
+              ><PickOne :model-value="proofing.set?.id" aria-label="Sample set" @update:model-value="choose($event)">
                 <option v-for="each in proofing.sets" :key="each.id" :value="each.id">
                   {{ each.title }}, {{ each.rows }}
                 </option>
-              </select></label
+              </PickOne></label
             >
             <label class="quiet"><input type="checkbox" :checked="isOwn" @change="own" />&nbsp; its own</label>
           </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The recipient lists: whose they are, and until when their rows are kept. */
+import PickOne from '../ui/controls/PickOne.vue';
 import type { Folder, Person, TableChange, TableSummary } from '@vocabula/contract';
 import { computed, onMounted, ref } from 'vue';
 import { api } from '../api/client';
@@ -65,16 +66,16 @@ const share = (list: TableSummary, folder: string): Promise<void> =>
         </span>
         <label v-if="list.mayShare" class="small until"
           >Changed by
-          <select
-            :value="list.folder ?? ''"
+          <PickOne
+            :model-value="list.folder ?? ''"
             :aria-label="`Who may change ${list.title}`"
-            @change="share(list, ($event.target as HTMLSelectElement).value)"
+            @update:model-value="share(list, $event)"
           >
             <option value="">only the owner</option>
             <option v-for="folder in writable" :key="folder.id" :value="folder.id">
               writers in {{ folder.title }}
             </option>
-          </select></label
+          </PickOne></label
         >
         <label class="small until"
           >Kept until

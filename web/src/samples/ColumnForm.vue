@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A column: its name, its type, and what it is worked out from. Without a key, a new one. */
+import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
 import { fold } from '@vocabula/core';
@@ -74,9 +75,9 @@ async function remove(): Promise<void> {
     <p class="quiet small">Key: {{ key }}</p>
     <label class="field"
       ><span>Type</span
-      ><select v-model="type">
+      ><PickOne v-model="type">
         <option v-for="each in COLUMN_TYPES" :key="each" :value="each">{{ each }}</option>
-      </select></label
+      </PickOne></label
     >
     <label class="field"
       ><span>Worked out from other columns</span

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What was recognised in a file, before anything is taken from it; types, and where columns go, are decided here. */
+import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Choices, Recognised, TableSummary, Use } from '@vocabula/contract';
@@ -124,28 +125,28 @@ async function take(): Promise<void> {
             <tr v-for="column in found.columns" :key="column.key">
               <td>{{ column.name }}</td>
               <td v-if="adding">
-                <select
-                  :value="intoOf(column)"
+                <PickOne
+                  :model-value="intoOf(column)"
                   :aria-label="`Where ${column.name} goes`"
-                  @change="choose(column.key, { into: ($event.target as HTMLSelectElement).value })"
+                  @update:model-value="choose(column.key, { into: $event })"
                 >
                   <option v-for="each in openColumns" :key="each.key" :value="each.key">{{ each.name }}</option>
                   <option v-if="!openColumns.some(({ key }) => key === column.key)" :value="column.key">
                     a new column
                   </option>
                   <option value="">nowhere: left out</option>
-                </select>
+                </PickOne>
                 <span v-if="column.by && intoOf(column) === column.into" class="quiet small"> {{ BY[column.by] }}</span>
               </td>
               <td v-else class="quiet">{{ column.key }}</td>
               <td class="type">
-                <TypeMark :type="column.type" /><select
-                  :value="column.type"
+                <TypeMark :type="column.type" /><PickOne
+                  :model-value="column.type"
                   :aria-label="`Type of ${column.name}`"
-                  @change="choose(column.key, { type: ($event.target as HTMLSelectElement).value as ColumnType })"
+                  @update:model-value="choose(column.key, { type: $event as ColumnType })"
                 >
                   <option v-for="type in COLUMN_TYPES" :key="type" :value="type">{{ type }}</option>
-                </select>
+                </PickOne>
                 <span v-if="column.misfits" class="warning small">‸ {{ column.misfits }} are not</span>
               </td>
               <td class="number">{{ column.empty }}</td>

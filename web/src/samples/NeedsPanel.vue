@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What a template needs of this set: what is there, what is missing, and what could stand in for it. */
+import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { TextSummary } from '@vocabula/contract';
 import { compile, valueType } from '@vocabula/core';
@@ -112,16 +113,14 @@ const make = (): Promise<void> =>
   <section class="needs" aria-label="What a template needs">
     <label class="small"
       ><span class="quiet">Needed by </span
-      ><select
-        :value="name"
+      ><PickOne
+        :model-value="name"
         aria-label="Needed by"
-        @change="
-          router.replace({ query: { ...route.query, for: ($event.target as HTMLSelectElement).value || undefined } })
-        "
+        @update:model-value="router.replace({ query: { ...route.query, for: $event || undefined } })"
       >
         <option value="">no template in particular</option>
         <option v-for="text in texts" :key="text.name" :value="text.name">{{ text.title }}</option>
-      </select></label
+      </PickOne></label
     >
     <template v-if="name && wanted.length > 0">
       <span v-if="missing.length === 0" class="small">All {{ wanted.length }} columns that it needs are here.</span>

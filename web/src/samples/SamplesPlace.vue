@@ -121,7 +121,13 @@ async function bin(): Promise<void> {
     <header class="head">
       <h1>Samples</h1>
       <template v-if="table">
-        <InputText :key="table.id" class="title" :model-value="table.title" aria-label="Name of the set" @change="rename" />
+        <InputText
+          :key="table.id"
+          class="title"
+          :model-value="table.title"
+          aria-label="Name of the set"
+          @change="rename"
+        />
         <span class="quiet small"
           >{{ table.cells.length }} rows · {{ table.use === 'sample' ? 'for proofs only' : 'people to write to'
           }}<template v-if="summary?.ownOf.length"> · own set of {{ summary.ownOf.length }}</template></span

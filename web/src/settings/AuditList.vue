@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The audit trail: who did what to which when. */
+import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { AuditEntry, Person } from '@vocabula/contract';
@@ -53,17 +54,17 @@ watch(filter, () => {
     <label class="field"><span>Words</span><InputText v-model="q" type="search" /></label>
     <label class="field"
       ><span>Who</span
-      ><select v-model="who">
+      ><PickOne v-model="who">
         <option value="">anybody</option>
         <option v-for="person in people" :key="person.id" :value="person.id">{{ person.name }}</option>
-      </select></label
+      </PickOne></label
     >
     <label class="field"
       ><span>To what</span
-      ><select v-model="what">
+      ><PickOne v-model="what">
         <option value="">anything</option>
         <option v-for="kind in KINDS" :key="kind">{{ kind }}</option>
-      </select></label
+      </PickOne></label
     >
     <label class="field"><span>From</span><input v-model="from" type="date" /></label>
     <label class="field"><span>Until</span><input v-model="until" type="date" /></label>

@@ -49,7 +49,9 @@ function add(): void {
     <div v-for="(each, index) in changes" :key="`${each.date} ${index}`" class="change">
       <label class="field"
         ><span>From this day on</span
-        ><InputText :model-value="isDay(each.date) ? showDay(each.date, locale) : each.date" @change="date(index, $event)"
+        ><InputText
+          :model-value="isDay(each.date) ? showDay(each.date, locale) : each.date"
+          @change="date(index, $event)"
       /></label>
       <label class="field"
         ><span>Value</span

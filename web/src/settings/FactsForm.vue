@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The organisation's facts: named, typed values, kept once, with changes that take effect on their day. */
+import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
 import {
@@ -112,13 +113,19 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value.
         <form v-if="open === key" class="details" @submit.prevent>
           <label class="field"
             ><span>Label</span
-            ><InputText :model-value="fact.variable.label ?? key" maxlength="120" @change="relabel(key, fact, text($event))"
+            ><InputText
+              :model-value="fact.variable.label ?? key"
+              maxlength="120"
+              @change="relabel(key, fact, text($event))"
           /></label>
           <label class="field"
             ><span>Type</span
-            ><select :value="fact.variable.type" @change="retype(key, fact, text($event) as Variable['type'])">
+            ><PickOne
+              :model-value="fact.variable.type"
+              @update:model-value="retype(key, fact, $event as Variable['type'])"
+            >
               <option v-for="type in FACT_TYPES" :key="type">{{ type }}</option>
-            </select></label
+            </PickOne></label
           >
           <AttributeFields
             :variable="fact.variable"

@@ -4,7 +4,7 @@ import type { Invite, Person, Role } from '@vocabula/contract';
 import { ROLES } from '@vocabula/contract/constants';
 import { Form, type FormSubmitEvent } from '@primevue/forms';
 import { zodResolver } from '@primevue/forms/resolvers/zod';
-import { inviteSchema } from '@vocabula/contract';
+import { inviteSchema } from '@vocabula/contract/forms';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import InputText from 'primevue/inputtext';

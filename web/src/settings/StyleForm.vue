@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The house style: fonts and sizes, named colours with dark partners, button, table, header and footer. */
+import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import type { TextSummary } from '@vocabula/contract';
 import { MESSAGE_WIDTH, type HouseStyle } from '@vocabula/core';
@@ -61,7 +62,10 @@ function head(name: string): void {
       /></label>
       <label class="field"
         ><span>Size (px)</span
-        ><InputText inputmode="decimal" :model-value="String(style.size)" @change="number($event, 8, 80, (size) => set({ size }))"
+        ><InputText
+          inputmode="decimal"
+          :model-value="String(style.size)"
+          @change="number($event, 8, 80, (size) => set({ size }))"
       /></label>
       <label class="field"
         ><span>Line height (px)</span
@@ -97,9 +101,12 @@ function head(name: string): void {
       />
       <label class="field"
         ><span>Button colour</span
-        ><select :value="style.button.colour" @change="set({ button: { ...style.button, colour: text($event) } })">
+        ><PickOne
+          :model-value="style.button.colour"
+          @update:model-value="set({ button: { ...style.button, colour: $event } })"
+        >
           <option v-for="name in colours" :key="name">{{ name }}</option>
-        </select></label
+        </PickOne></label
       >
       <label class="field"
         ><span>Corner radius (px)</span
@@ -110,28 +117,28 @@ function head(name: string): void {
       /></label>
       <label class="field"
         ><span>Table head colour</span
-        ><select :value="style.table.head ?? ''" @change="head(text($event))">
+        ><PickOne :model-value="style.table.head ?? ''" @update:model-value="head($event)">
           <option value="">none</option>
           <option v-for="name in colours" :key="name">{{ name }}</option>
-        </select></label
+        </PickOne></label
       >
       <label class="field"
         ><span>Table lines</span
-        ><select
-          :value="style.table.lines"
-          @change="set({ table: { ...style.table, lines: text($event) as 'rows' | 'all' | 'none' } })"
+        ><PickOne
+          :model-value="style.table.lines"
+          @update:model-value="set({ table: { ...style.table, lines: $event as 'rows' | 'all' | 'none' } })"
         >
           <option value="rows">under rows</option>
           <option value="all">around cells</option>
           <option value="none">none</option>
-        </select></label
+        </PickOne></label
       >
       <label v-for="where in ['header', 'footer'] as const" :key="where" class="field"
         ><span>{{ where === 'header' ? 'Block before every message' : 'Block behind every message' }}</span
-        ><select :value="style[where] ?? ''" @change="setOr(where, text($event))">
+        ><PickOne :model-value="style[where] ?? ''" @update:model-value="setOr(where, $event)">
           <option value="">none</option>
           <option v-for="block in blocks" :key="block.name" :value="block.name">{{ block.title }}</option>
-        </select></label
+        </PickOne></label
       >
     </form>
     <StyleSheet :house="draft" />

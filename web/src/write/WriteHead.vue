@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The head of Write: the title, whether the working copy is kept, and what is about the whole text. */
+import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
 import { computed } from 'vue';
@@ -73,25 +74,19 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
         /></label>
         <label v-if="front.kind === 'message'" class="field"
           ><span>Sent as</span
-          ><select
-            :value="front.purpose ?? 'new'"
-            @change="desk.setFront('purpose', ($event.target as HTMLSelectElement).value)"
-          >
+          ><PickOne :model-value="front.purpose ?? 'new'" @update:model-value="desk.setFront('purpose', $event)">
             <option value="new">new message</option>
             <option value="reply">reply</option>
             <option value="invitation">invitation</option>
-          </select></label
+          </PickOne></label
         >
         <label v-if="front.kind === 'message'" class="field"
           ><span>Signature</span
-          ><select
-            :value="front.signature ?? ''"
-            @change="desk.setFront('signature', ($event.target as HTMLSelectElement).value)"
-          >
+          ><PickOne :model-value="front.signature ?? ''" @update:model-value="desk.setFront('signature', $event)">
             <option value="">the sender’s own</option>
             <option value="none">none</option>
             <option v-for="text in signatures" :key="text.name" :value="text.name">{{ text.title }}</option>
-          </select></label
+          </PickOne></label
         >
         <p v-if="signOff.length > 0" class="small">
           <span class="warning">‸ It signs off by hand: “{{ signOff.join(', ').slice(0, 80) }}”.</span>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Every recipient's message as a slip of what differs, beside the grid of recipients and what varies. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
@@ -161,17 +162,17 @@ defineExpose({ step, stepFinding });
     <div class="tools">
       <label class="small"
         >Only
-        <select v-model="condition" aria-label="Only messages with">
+        <PickOne v-model="condition" aria-label="Only messages with">
           <option value="">all messages</option>
           <option value="any">with a blank or finding</option>
           <option v-for="each in choices" :key="each.value" :value="each.value">{{ each.words }}</option>
-        </select></label
+        </PickOne></label
       >
       <label class="small"
         >Order
-        <select v-model="order" aria-label="Order">
+        <PickOne v-model="order" aria-label="Order">
           <option v-for="each in ORDERS" :key="each" :value="each">{{ each }}</option>
-        </select></label
+        </PickOne></label
       >
       <InputText v-model="typed" type="search" placeholder="Words of a name or value" aria-label="Narrow by words" />
       <span class="quiet small right" role="status">{{ numbers.length }} of {{ sheets.length }}</span>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** How one message reads in each family of mail programs, beside the original or beside another family. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { FAMILIES, FAMILY_WORDS, shareOf, type Arrival, type Family, type Loss } from '@vocabula/core/arrives';
 import { computed, watch } from 'vue';
@@ -78,14 +79,14 @@ watch([arrival, besideArrival], () => (pages = {}));
     <RecipientBar :at="at" :count="count" :label="label" @step="step">
       <label class="small right"
         ><span class="quiet">Compare with </span
-        ><select
-          :value="beside ?? ''"
+        ><PickOne
+          :model-value="beside ?? ''"
           aria-label="Compare with"
-          @change="put({ beside: ($event.target as HTMLSelectElement).value || undefined })"
+          @update:model-value="put({ beside: $event || undefined })"
         >
           <option value="">the original</option>
           <option v-for="each in FAMILIES" :key="each" :value="each">{{ FAMILY_WORDS[each].name }}</option>
-        </select></label
+        </PickOne></label
       >
     </RecipientBar>
     <nav class="families" aria-label="Families of mail programs">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What every pairing comes to, in a sentence. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import { computed } from 'vue';
 import { useProofing } from '../table/useProofing';
 
@@ -36,14 +37,14 @@ const count = computed(() => proofing.pairs.cases.length);
       >
       <label class="right small"
         >Together
-        <select
-          :value="proofing.pairing.strength"
+        <PickOne
+          :model-value="proofing.pairing.strength"
           aria-label="How many options together"
-          @change="proofing.setStrength(Number(($event.target as HTMLSelectElement).value) as 2 | 3)"
+          @update:model-value="proofing.setStrength($event as 2 | 3)"
         >
           <option :value="2">two</option>
           <option :value="3">three</option>
-        </select></label
+        </PickOne></label
       >
     </template>
     <p v-else class="quiet">{{ proofing.progress.doing || 'Looking for every pairing' }}…</p>

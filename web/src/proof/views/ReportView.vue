@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The proof report: which sheets it holds is chosen; it is printed, or saved as one HTML file. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { saveFile } from '../../ui/saveFile';
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue';
@@ -86,13 +87,13 @@ const save = (): void => saveFile(new Blob([html.value], { type: 'text/html' }),
     <div class="tools">
       <label class="small"
         >Messages in it
-        <select v-model="choice">
+        <PickOne v-model="choice">
           <option value="pairing">every pairing</option>
           <option value="looked">those looked at</option>
           <option value="hard">hard cases</option>
           <option value="recipients">recipients</option>
           <option value="none">none</option>
-        </select></label
+        </PickOne></label
       >
       <span class="quiet small">{{ sheets.length }} {{ sheets.length === 1 ? 'message' : 'messages' }}</span>
       <span v-if="!proofing.progress.over" class="quiet small">Proofing goes on; the report follows.</span>

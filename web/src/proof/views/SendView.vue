@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Proofs by mail: to oneself or a typed address, for one, several or all; and what the stand-in has taken. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import type { Letter, LetterSummary } from '@vocabula/contract';
@@ -94,11 +95,11 @@ async function read(id: string): Promise<void> {
       <label class="field"><span>To</span><InputText v-model="to" inputmode="email" /></label>
       <label class="field"
         ><span>Of</span
-        ><select v-model="series">
+        ><PickOne v-model="series">
           <option value="recipients">recipients of {{ proofing.set?.title ?? 'the sample set' }}</option>
           <option value="hard">hard cases</option>
           <option value="pairing">every pairing</option>
-        </select></label
+        </PickOne></label
       >
       <fieldset>
         <legend class="small quiet">Which</legend>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Two messages level with each other, paragraph by paragraph, and the words in which they differ. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import type { TextSummary } from '@vocabula/contract';
 import type { ComparedParagraph } from '@vocabula/core/proof';
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
@@ -75,22 +76,22 @@ defineExpose({ step, stepFinding });
     <div class="tools">
       <fieldset v-for="name in ['left', 'right'] as const" :key="name">
         <legend class="unseen">{{ name }}</legend>
-        <select
-          :value="sides[name].text"
+        <PickOne
+          :model-value="sides[name].text"
           :aria-label="`Text on the ${name}`"
-          @change="put(name, { text: ($event.target as HTMLSelectElement).value })"
+          @update:model-value="put(name, { text: $event })"
         >
           <option v-for="text in texts" :key="text.name" :value="text.name">{{ text.title }}</option>
-        </select>
-        <select
-          :value="sides[name].at"
+        </PickOne>
+        <PickOne
+          :model-value="sides[name].at"
           :aria-label="`Recipient on the ${name}`"
-          @change="put(name, { at: Number(($event.target as HTMLSelectElement).value) })"
+          @update:model-value="put(name, { at: $event })"
         >
           <option v-for="(each, index) in proofing.recipients.cases.slice(0, 500)" :key="index" :value="index">
             {{ each.label }}
           </option>
-        </select>
+        </PickOne>
       </fieldset>
     </div>
     <p class="quiet small count" role="status">

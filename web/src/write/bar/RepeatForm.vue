@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Selected blocks, items or rows are repeated for every row of a list: one that is there, or a new one. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
 import PushButton from '../../ui/controls/PushButton.vue';
@@ -47,12 +48,12 @@ function done(): void {
   <form @submit.prevent="done">
     <label class="field"
       ><span>Once for each row of</span
-      ><select v-model="key">
+      ><PickOne v-model="key">
         <option v-for="list in lists" :key="list.key" :value="list.key">
           {{ list.label ?? labelFromKey(list.key) }}
         </option>
         <option value="">a new list</option>
-      </select></label
+      </PickOne></label
     >
     <template v-if="key === ''">
       <label class="field"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Selected words become a variable: its name, its type, and every other place where the words stand. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import Textarea from 'primevue/textarea';
 import PushButton from '../../ui/controls/PushButton.vue';
@@ -59,9 +60,9 @@ function done(): void {
     /></label>
     <label v-if="!pickOne" class="field"
       ><span>Type</span
-      ><select v-model="type">
+      ><PickOne v-model="type">
         <option v-for="each in TYPES" :key="each">{{ each }}</option>
-      </select></label
+      </PickOne></label
     >
     <label v-if="hasOptions" class="field"
       ><span>Options, one a line; “North: the north gate” gives a label and its wording</span

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One comparison: variable, comparison, value. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import {
   comparisonInWords,
@@ -56,19 +57,19 @@ const text = (event: Event): string => (event.target as HTMLInputElement | HTMLS
 
 <template>
   <div class="comparison">
-    <select :value="comparison.of" :aria-label="`Variable ${place}`" @change="about(text($event))">
+    <PickOne :model-value="comparison.of" :aria-label="`Variable ${place}`" @update:model-value="about($event)">
       <option value="" disabled>choose…</option>
       <optgroup v-for="{ group, names: each } in groups" :key="group" :label="group">
         <option v-for="one in each" :key="one.name" :value="one.name">{{ one.label }}</option>
       </optgroup>
-    </select>
-    <select
-      :value="comparison.how"
+    </PickOne>
+    <PickOne
+      :model-value="comparison.how"
       :aria-label="`Comparison ${place}`"
-      @change="compare(text($event) as ComparisonName)"
+      @update:model-value="compare($event as ComparisonName)"
     >
       <option v-for="how in comparisonsOf(family)" :key="how" :value="how">{{ comparisonInWords(family, how) }}</option>
-    </select>
+    </PickOne>
     <template v-if="takesValue(comparison.how)">
       <span v-if="comparison.how === 'one-of'" class="several" role="group" :aria-label="`Values ${place}`">
         <label v-for="option in options" :key="option.key"
@@ -80,11 +81,11 @@ const text = (event: Event): string => (event.target as HTMLInputElement | HTMLS
           {{ option.label ?? labelFromKey(option.key) }}</label
         >
       </span>
-      <select
+      <PickOne
         v-else-if="options.length > 0 || comparison.how === 'weekday'"
-        :value="comparison.value"
+        :model-value="comparison.value"
         :aria-label="`Value ${place}`"
-        @change="give(text($event))"
+        @update:model-value="give($event)"
       >
         <template v-if="comparison.how === 'weekday'"
           ><option v-for="day in WEEKDAYS" :key="day">{{ day }}</option></template
@@ -94,7 +95,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement | HTMLS
             {{ option.label ?? labelFromKey(option.key) }}
           </option></template
         >
-      </select>
+      </PickOne>
       <InputText
         v-else
         :model-value="comparison.value"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A group of conditions, of which all or any must hold; groups stand in groups. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { isGroup, type Comparison, type ConditionGroup, type ConditionTree } from '@vocabula/core';
 import ComparisonRow from './ComparisonRow.vue';
@@ -27,18 +28,15 @@ const remove = (index: number): void => change({ parts: group.value.parts.toSpli
 <template>
   <fieldset class="group" :class="{ outermost }">
     <legend class="how-many">
-      <select
-        :value="`${group.not ? 'not ' : ''}${group.join}`"
+      <PickOne
+        :model-value="`${group.not ? 'not ' : ''}${group.join}`"
         :aria-label="`How many must hold ${place}`.trim()"
-        @change="
-          (event) => {
-            const value = (event.target as HTMLSelectElement).value;
-            change({ not: value.startsWith('not'), join: value.endsWith('all') ? 'all' : 'any' });
-          }
+        @update:model-value="
+          (value: string) => change({ not: value.startsWith('not'), join: value.endsWith('all') ? 'all' : 'any' })
         "
       >
         <option v-for="[value, words] in HOW_MANY" :key="value" :value="value">{{ words }}</option>
-      </select>
+      </PickOne>
       <PushButton
         kind="plain"
         size="small"

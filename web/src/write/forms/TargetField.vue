@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where a link or button leads: an address, which may hold placeholders. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import { labelFromKey, safeUrl } from '@vocabula/core';
 import { computed, ref, useTemplateRef } from 'vue';
@@ -30,11 +31,9 @@ const offered = computed(() => [
 function give(): void {
   if (problem.value === '') target.value = typed.value.trim();
 }
-function putIn(event: Event): void {
-  const select = event.target as HTMLSelectElement;
+function putIn(name: string): void {
   const at = input.value?.$el.selectionStart ?? typed.value.length;
-  typed.value = `${typed.value.slice(0, at)}{{${select.value}}}${typed.value.slice(at)}`;
-  select.value = '';
+  typed.value = `${typed.value.slice(0, at)}{{${name}}}${typed.value.slice(at)}`;
   give();
   input.value?.$el.focus();
 }
@@ -55,10 +54,10 @@ defineExpose({
         :aria-invalid="problem !== ''"
         @change="give"
     /></label>
-    <select aria-label="Put a placeholder in" value="" @change="putIn">
+    <PickOne aria-label="Put a placeholder in" value="" @update:model-value="putIn(String($event))">
       <option value="">+ placeholder</option>
       <option v-for="each in offered" :key="each.name" :value="each.name">{{ each.label }}</option>
-    </select>
+    </PickOne>
     <p v-if="problem" class="error small">{{ problem }}</p>
   </div>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The tools of form. What they do can be done by typing Markdown too. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { isInTable } from '@tiptap/pm/tables';
 import { computed } from 'vue';
@@ -36,17 +37,13 @@ const MARKS = [
 
 <template>
   <div class="tools" role="toolbar" aria-label="Form">
-    <select
-      :value="level"
-      aria-label="Paragraph or heading"
-      @change="setLevel(($event.target as HTMLSelectElement).value)"
-    >
+    <PickOne :model-value="level" aria-label="Paragraph or heading" @update:model-value="setLevel($event)">
       <option value="0">Body text</option>
       <option value="1">Heading 1</option>
       <option value="2">Heading 2</option>
       <option value="3">Heading 3</option>
       <option value="code">Code</option>
-    </select>
+    </PickOne>
     <PushButton
       kind="plain"
       v-for="[name, sign, words] in MARKS"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The running proof: rich, plain, narrow or dark, for one sample recipient. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { nextTick, ref, useTemplateRef, watch } from 'vue';
 import ProofFrame from '../../ui/ProofFrame.vue';
@@ -35,15 +36,15 @@ watch(
         ><span>{{ at + 1 }} of {{ set.rows }}</span
         ><PushButton kind="plain" aria-label="Next recipient" @click="step(1)">›</PushButton
         ><span class="who" :title="set.title">{{ recipientName }}</span>
-        <select
+        <PickOne
           v-if="sets.length > 1"
           class="small"
-          :value="set.id"
+          :model-value="set.id"
           aria-label="Sample set"
-          @change="choose(($event.target as HTMLSelectElement).value)"
+          @update:model-value="choose($event)"
         >
           <option v-for="each in sets" :key="each.id" :value="each.id">{{ each.title }}</option>
-        </select></template
+        </PickOne></template
       >
       <RouterLink v-else class="small" to="/samples">Import sample recipients</RouterLink>
       <span class="right views" role="group" aria-label="Proof as"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Write with nothing open: start a text from whatever there is, or go on with one. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import type { Kind } from '@vocabula/core';
@@ -94,9 +95,9 @@ async function go(): Promise<void> {
       </fieldset>
       <label v-if="folders.length > 1" class="field where"
         ><span>In the folder</span
-        ><select v-model="folder">
+        ><PickOne v-model="folder">
           <option v-for="each in folders" :key="each.id" :value="each.id">{{ each.title }}</option>
-        </select></label
+        </PickOne></label
       >
       <PushButton kind="main" type="submit" :disabled="!title.trim() || !ready || busy">Start</PushButton>
     </form>

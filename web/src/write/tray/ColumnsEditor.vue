@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The columns of a list: label, type, and whether they are asked or worked out from the others. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import { keyFromLabel, labelFromKey, TYPE_NAMES, valueType, type TypeName, type Variable } from '@vocabula/core';
@@ -75,13 +76,13 @@ function move(index: number, to: number): void {
           :aria-label="`Label of column ${index + 1}`"
           @change="relabel(index, column, $event)"
         />
-        <select
-          :value="column.type"
+        <PickOne
+          :model-value="column.type"
           :aria-label="`Type of column ${index + 1}`"
-          @change="retype(index, column, ($event.target as HTMLSelectElement).value as TypeName)"
+          @update:model-value="retype(index, column, $event as TypeName)"
         >
           <option v-for="type in TYPES" :key="type">{{ type }}</option>
-        </select>
+        </PickOne>
         <InputText
           class="code"
           :model-value="column.value ?? ''"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Old hand-made markers, found in the whole manuscript, to be turned into variables in one go. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import type { TypeName } from '@vocabula/core';
@@ -60,9 +61,9 @@ watch(
             </td>
             <td><InputText v-model="row.label" :aria-label="`Label for ${row.text}`" /></td>
             <td>
-              <select v-model="row.type" :aria-label="`Type for ${row.text}`">
+              <PickOne v-model="row.type" :aria-label="`Type for ${row.text}`">
                 <option v-for="type in TYPES" :key="type">{{ type }}</option>
-              </select>
+              </PickOne>
             </td>
             <td class="quiet small">{{ row.places.length }} {{ row.places.length === 1 ? 'place' : 'places' }}</td>
           </tr>

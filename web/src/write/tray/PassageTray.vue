@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The chosen passage: what governs it, its condition, and what can be done with its bracket. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import { labelFromKey, type Condition, valueType } from '@vocabula/core';
 import { computed } from 'vue';
 import { bracketInWords } from '../caret';
@@ -64,11 +65,11 @@ function workOut(source: string): void {
     />
     <label class="field"
       ><span>Governed by</span
-      ><select :value="condition.of" @change="governBy(($event.target as HTMLSelectElement).value)">
+      ><PickOne :model-value="condition.of" @update:model-value="governBy($event)">
         <option v-for="each in governing" :key="each.key" :value="each.key">
           {{ each.label ?? labelFromKey(each.key) }}
         </option>
-      </select></label
+      </PickOne></label
     >
     <div v-if="variable?.options" class="options" role="group" aria-label="Kept with">
       <label v-for="option in variable.options" :key="option.key"

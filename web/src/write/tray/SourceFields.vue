@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where a variable's value comes from: asked, prefilled, with a usual answer. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import { isMissing, labelFromKey, valueType, type Variable } from '@vocabula/core';
 import { computed } from 'vue';
@@ -44,7 +45,7 @@ function toggle(key: string): void {
 <template>
   <label class="field"
     ><span>Filled from</span
-    ><select :value="variable.from ?? ''" @change="emit('set', 'from', text($event))">
+    ><PickOne :model-value="variable.from ?? ''" @update:model-value="emit('set', 'from', $event)">
       <option value="">asked</option>
       <option value="last">the last answer for the same recipient</option>
       <option value="clipboard">the clipboard</option>
@@ -52,24 +53,24 @@ function toggle(key: string): void {
       <optgroup v-for="[label, names] in groups" :key="label" :label="label">
         <option v-for="name in names" :key="name" :value="name">{{ labelFromKey(name.split('.')[1] ?? name) }}</option>
       </optgroup>
-    </select></label
+    </PickOne></label
   >
   <label v-if="variable.type === 'yes-no'" class="field"
     ><span>As usual</span
-    ><select :value="usual" @change="emit('set', 'default', text($event))">
+    ><PickOne :model-value="String(usual)" @update:model-value="emit('set', 'default', $event)">
       <option value="">not said</option>
       <option value="true">yes</option>
       <option value="false">no</option>
-    </select></label
+    </PickOne></label
   >
   <label v-else-if="variable.type === 'choice'" class="field"
     ><span>As usual</span
-    ><select :value="usual" @change="emit('set', 'default', text($event))">
+    ><PickOne :model-value="String(usual)" @update:model-value="emit('set', 'default', $event)">
       <option value="">none</option>
       <option v-for="option in variable.options" :key="option.key" :value="option.key">
         {{ option.label ?? labelFromKey(option.key) }}
       </option>
-    </select></label
+    </PickOne></label
   >
   <fieldset v-else-if="variable.type === 'choices'" class="field usual">
     <legend class="quiet small">As usual</legend>

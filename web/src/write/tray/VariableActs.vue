@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What can be done with a variable as a whole: step through its places, merge it, take it out. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { labelFromKey, type Variable } from '@vocabula/core';
 import { computed, ref } from 'vue';
@@ -55,12 +56,12 @@ function remove(): void {
   <div v-if="doing === 'merge'" class="wide panel">
     <label class="field"
       ><span>becomes one with</span
-      ><select v-model="into">
+      ><PickOne v-model="into">
         <option value="" disabled>choose…</option>
         <option v-for="other in others" :key="other.key" :value="other.key">
           {{ other.label ?? labelFromKey(other.key) }}
         </option>
-      </select></label
+      </PickOne></label
     >
     <p v-if="merging && merging.lost.length > 0" class="small">
       What is said there stays: the {{ merging.lost.join(', ') }} of “{{ label }}” is lost.

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One variable, opened: everything that can be said of it. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { labelFromKey, TYPE_NAMES, type Option, type TypeName, type Variable } from '@vocabula/core';
@@ -44,8 +45,7 @@ const retyping = ref<{ type: TypeName; lost: readonly string[]; apply: () => voi
 
 const set = (name: keyof Variable, given: unknown, id?: string): void => tray.set(props.variable.key, name, given, id);
 const text = (event: Event): string => (event.target as HTMLInputElement).value.trim();
-function retype(event: Event): void {
-  const type = (event.target as HTMLSelectElement).value as TypeName;
+function retype(type: TypeName): void {
   const { lost, apply } = tray.retyped(props.variable.key, type);
   if (lost.length === 0) return apply();
   retyping.value = { type, lost, apply };
@@ -77,13 +77,14 @@ function putIn(view: string): void {
 <template>
   <form class="details" @submit.prevent>
     <label class="field"
-      ><span>Label</span><InputText :model-value="label" maxlength="120" @change="tray.relabel(variable.key, text($event))"
+      ><span>Label</span
+      ><InputText :model-value="label" maxlength="120" @change="tray.relabel(variable.key, text($event))"
     /></label>
     <label class="field"
       ><span>Type</span
-      ><select :value="retyping?.type ?? variable.type" @change="retype">
+      ><PickOne :model-value="retyping?.type ?? variable.type" @update:model-value="retype">
         <option v-for="type in TYPE_NAMES" :key="type">{{ type }}</option>
-      </select></label
+      </PickOne></label
     >
     <p v-if="retyping" class="wide lost">
       As a {{ retyping.type }} it would lose {{ retyping.lost.join('; ') }}.

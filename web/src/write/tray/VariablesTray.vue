@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Each variable: type, label, where its value comes from, its value for the current recipient, how many places use it. */
+import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { holdsWords, labelFromKey, type Variable } from '@vocabula/core';
@@ -64,11 +65,11 @@ watch(open, async (key) => {
   <div class="variables">
     <div v-if="variables.length > 0" class="find">
       <InputText v-model="query" type="search" placeholder="Find" aria-label="Find a variable" />
-      <select v-model="order" aria-label="Order">
+      <PickOne v-model="order" aria-label="Order">
         <option value="reading">in reading order</option>
         <option value="name">by name</option>
         <option value="passage">by passage</option>
-      </select>
+      </PickOne>
       <PushButton kind="plain" size="small" class="right" @click="tray.add()">New variable</PushButton>
     </div>
     <p v-if="variables.length === 0 && brought.length === 0" class="quiet none">
