@@ -71,16 +71,16 @@ test('folders are made, named, moved by their menu, given rights, and taken away
     await tree.getByRole('button', { name: `What to do with ${of}` }).click();
   };
   await menu('Visits');
-  await page.getByRole('button', { name: 'New folder in it…' }).click();
+  await page.getByRole('menuitem', { name: 'New folder in it…' }).click();
   await page.getByLabel('Name of the new folder').fill('Schools');
   await page.keyboard.press('Enter');
   await expect(page.getByText('“Schools” is in Visits.')).toBeVisible();
   await menu('Schools');
-  await page.getByRole('button', { name: 'Rename…' }).click();
+  await page.getByRole('menuitem', { name: 'Rename…' }).click();
   await page.getByLabel('Name of the folder').fill('School groups');
   await page.keyboard.press('Enter');
   await menu('School groups');
-  await page.getByRole('button', { name: 'Who may what…' }).click();
+  await page.getByRole('menuitem', { name: 'Who may what…' }).click();
   await page.getByLabel('What holds in the folder above holds here too').uncheck();
   await pick(page.getByLabel('Give a right to'), 'Inês Duarte');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
@@ -93,7 +93,7 @@ test('folders are made, named, moved by their menu, given rights, and taken away
   expect(seen.map(({ title }) => title)).not.toContain('School groups');
   await kofi.close();
   await menu('School groups');
-  await page.getByRole('button', { name: 'Take away' }).click();
+  await page.getByRole('menuitem', { name: 'Take away' }).click();
   await expect(page.getByText('“School groups” is gone.')).toBeVisible();
 });
 

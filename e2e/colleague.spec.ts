@@ -64,6 +64,7 @@ test('the message is worked in where it stands: a blank, a tick, words; changed 
 }) => {
   await open(page, 'group-visit-confirmed');
   await forWhom(page, 'siob');
+  await expect(message(page).locator('.vx-blank')).toHaveCount(1);
   await message(page).locator('.vx-blank').click();
   const card = page.getByRole('dialog', { name: 'What stands here' });
   await card.getByRole('radio', { name: /River/ }).click();
@@ -175,6 +176,7 @@ test('another text is stitched in: nothing asked twice, one signature, a second 
 }) => {
   await open(page, 'group-visit-confirmed');
   await forWhom(page, 'siob');
+  await expect(message(page).locator('.vx-blank')).toHaveCount(1);
   await message(page).locator('.vx-blank').click();
   await page.getByRole('dialog', { name: 'What stands here' }).getByRole('radio', { name: /North/ }).click();
   await page.keyboard.press('Escape');

@@ -79,7 +79,7 @@ test('what is private is not seen by a colleague, in the pages or through the in
   const own = folders.find((folder) => folder.own)?.id ?? '';
   await page.goto(`/catalogue?in=${own}`);
   await page.getByRole('button', { name: 'Start a text' }).click();
-  await expect(page.getByLabel('In the folder')).toHaveValue(own);
+  await expect(page.getByLabel('In the folder')).toHaveText('My own');
   await page.getByLabel(/^Title/).fill('Surprise for the volunteers');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('textbox', { name: 'Manuscript' })).toBeVisible();

@@ -21,7 +21,7 @@ test('a CSV of recipients is recognised, shown, taken, and serves the proofs', a
     ['Visit date', 'date'],
     ['Party', 'number'],
   ] as const)
-    await expect(row(name).getByRole('combobox')).toHaveValue(type);
+    await expect(row(name).getByRole('combobox')).toHaveText(type);
   await expect(panel.getByLabel('Call it')).toHaveValue('autumn walks');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('gridcell', { name: 'Jürgen' })).toBeVisible();

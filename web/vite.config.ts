@@ -4,6 +4,9 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   root: import.meta.dirname,
   plugins: [vue()],
+  resolve: {
+    alias: { 'primevue/ripple': `${import.meta.dirname}/src/ui/controls/noRipple.ts` },
+  },
   build: { target: 'es2022', chunkSizeWarningLimit: 900, modulePreload: { polyfill: false } },
   server: { host: '127.0.0.1', proxy: { '/api': 'http://127.0.0.1:4180' } },
 });

@@ -1,10 +1,8 @@
 <script setup lang="ts">
 /** The folders, and what waits for somebody. Texts are dropped on folders; every act is also in a folder's menu. */
-import type { Folder } from '@vocabula/contract';
-import type { TreeNode } from 'primevue/treenode';
 import InputText from 'primevue/inputtext';
-import Tree from 'primevue/tree';
-import { computed, nextTick, ref, watch } from 'vue';
+import type { Folder } from '@vocabula/contract';
+import { computed, ref } from 'vue';
 import { api } from '../api/client';
 import FolderMenu from './FolderMenu.vue';
 import type { Catalogue, View } from './useCatalogue';
@@ -14,32 +12,13 @@ const { folders, folder, view, texts, requests, overdue, me, act, go } = catalog
 const naming = ref<{ readonly of?: Folder; readonly below?: Folder }>();
 const name = ref('');
 const over = ref<string>();
+const dragged = ref<string>();
 
-/** Closed folders are remembered, so that new ones are open. */
-const closed = ref<ReadonlySet<string>>(new Set());
-const open = computed({
-  get: () => Object.fromEntries(folders.value.filter(({ id }) => !closed.value.has(id)).map(({ id }) => [id, true])),
-  set: (keys: Record<string, boolean>) =>
-    (closed.value = new Set(folders.value.map(({ id }) => id).filter((id) => !keys[id]))),
+const depth = computed(() => {
+  const found = new Map<string, number>();
+  for (const { id, parent } of folders.value) found.set(id, parent === undefined ? 0 : (found.get(parent) ?? 0) + 1);
+  return found;
 });
-const nodes = computed((): TreeNode[] => {
-  const below = (parent: string | undefined): TreeNode[] => [
-    ...folders.value
-      .filter((each) => each.parent === parent)
-      .map((each) => ({
-        key: each.id,
-        label: each.title,
-        data: each,
-        draggable: each.right === 'manage' && each.parent !== undefined,
-        children: below(each.id),
-      })),
-    ...(parent !== undefined && naming.value?.below?.id === parent
-      ? [{ key: 'new', label: 'A new folder', type: 'new', selectable: false, draggable: false }]
-      : []),
-  ];
-  return below(undefined);
-});
-const selected = computed(() => (folder.value && !view.value ? { [folder.value]: true } : {}));
 const count = (id: string): number => texts.value.filter((text) => text.folder === id && !text.binned).length;
 const answerable = computed(() => requests.value.filter(({ mine, state }) => !mine && state === 'open').length);
 const returned = computed(() => requests.value.filter(({ mine }) => mine).length);
@@ -75,52 +54,36 @@ async function named(): Promise<void> {
     );
   else if (below) await act(`“${title}” is in ${below.title}.`, () => api.makeFolder({ parent: below.id, title }));
 }
-/** A folder was dropped in, before or behind another one. */
-function moved({
-  dragNode,
-  dropNode,
-  dropPosition,
-}: {
-  dragNode: TreeNode;
-  dropNode: TreeNode;
-  dropPosition: number;
-}): void {
-  const from = dragNode.data as Folder;
-  const near = dropNode.data as Folder;
-  const to = dropPosition === 0 ? near : folders.value.find(({ id }) => id === near.parent);
-  if (!to) return;
-  const siblings = folders.value.filter(({ parent, id }) => parent === to.id && id !== from.id);
-  const at = siblings.findIndex(({ id }) => id === near.id);
-  const position = dropPosition === 0 ? undefined : at + (dropPosition > 0 ? 1 : 0);
-  void act(
-    `“${from.title}” is in ${to.title}.`,
-    () => api.changeFolder(from.id, { parent: to.id, ...(position === undefined ? {} : { position }) }),
-    () => api.changeFolder(from.id, { parent: from.parent ?? to.id }),
-  );
-}
-/** Texts come from the list beside it; the tree itself only knows its own nodes. */
-const bringsTexts = (event: DragEvent): boolean => event.dataTransfer?.types.includes('text/x-texts') ?? false;
-function hover(event: DragEvent, id: string): void {
-  if (!bringsTexts(event)) return;
-  event.preventDefault();
-  event.stopPropagation();
-  over.value = id;
-}
 function dropped(event: DragEvent, to: Folder): void {
   over.value = undefined;
-  if (!bringsTexts(event)) return;
-  event.preventDefault();
-  event.stopPropagation();
+  const from = folders.value.find(({ id }) => id === dragged.value);
+  dragged.value = undefined;
+  if (from) {
+    if (from.id !== to.id)
+      void act(
+        `“${from.title}” is in ${to.title}.`,
+        () => api.changeFolder(from.id, { parent: to.id }),
+        () => api.changeFolder(from.id, { parent: from.parent ?? to.id }),
+      );
+    return;
+  }
   const names = new Set((event.dataTransfer?.getData('text/x-texts') ?? '').split(','));
   const list = texts.value.filter((text) => names.has(text.name));
   if (list.length > 0) void catalogue.move(list, to);
 }
-const field = ref<{ $el: HTMLInputElement }>();
-watch(naming, () => nextTick(() => field.value?.$el.select()));
+function onKey(event: KeyboardEvent): void {
+  const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+  if (by === 0 || (event.target as HTMLElement).tagName === 'INPUT') return;
+  const buttons = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('.row')];
+  const next = buttons[buttons.indexOf(document.activeElement as HTMLElement) + by];
+  if (!next) return;
+  event.preventDefault();
+  next.focus();
+}
 </script>
 
 <template>
-  <nav class="folders" aria-label="Folders">
+  <nav class="folders" aria-label="Folders" @keydown="onKey">
     <div v-if="waiting.length" class="waiting">
       <button
         v-for="each in waiting"
@@ -135,78 +98,50 @@ watch(naming, () => nextTick(() => field.value?.$el.select()));
     <button class="row" :aria-current="!folder && !view" @click="go({ in: undefined })">
       Everything <span class="quiet small right">{{ texts.filter(({ binned }) => !binned).length }}</span>
     </button>
-    <Tree
-      v-model:expanded-keys="open"
-      :value="nodes"
-      selection-mode="single"
-      :selection-keys="selected"
-      draggable-nodes
-      droppable-nodes
-      validate-drop
-      aria-label="Folders"
-      :pt="{
-        node: ({ context }: any) => ({
-          'aria-label': undefined,
-          'aria-labelledby': `folder-${context.node.key}`,
-          'aria-selected': context.selected,
-          'aria-checked': undefined,
-          'aria-setsize': undefined,
-          'aria-posinset': undefined,
-          'aria-expanded': context.leaf ? undefined : context.expanded,
-        }),
-        nodeToggleButton: { 'aria-hidden': true },
-      }"
-      @node-select="(node: TreeNode) => go({ in: node.key })"
-      @node-drop="moved"
-    >
-      <template #nodeicon><i hidden /></template>
-      <template #new>
-        <form class="naming" @submit.prevent="named" @keydown.esc="naming = undefined" @click.stop>
-          <InputText
-            ref="field"
-            v-model="name"
-            size="small"
-            aria-label="Name of the new folder"
-            maxlength="80"
-            autofocus
-            @blur="named"
-          />
-        </form>
-      </template>
-      <template #default="{ node }">
-        <form
-          v-if="naming?.of?.id === node.key"
-          class="naming"
-          @submit.prevent="named"
-          @keydown.esc="naming = undefined"
-          @click.stop
-        >
-          <InputText
-            ref="field"
-            v-model="name"
-            size="small"
-            aria-label="Name of the folder"
-            maxlength="80"
-            autofocus
-            @blur="named"
-          />
-        </form>
-        <span
-          v-else
-          class="line"
-          :class="{ over: over === node.key }"
-          @dragover="hover($event, node.key)"
+    <template v-for="each in folders" :key="each.id">
+      <form
+        v-if="naming?.of?.id === each.id"
+        class="naming"
+        :style="{ paddingLeft: `${16 + (depth.get(each.id) ?? 0) * 14}px` }"
+        @submit.prevent="named"
+        @keydown.esc="naming = undefined"
+      >
+        <InputText v-model="name" aria-label="Name of the folder" maxlength="80" autofocus @blur="named" />
+      </form>
+      <div v-else class="line" :class="{ over: over === each.id }">
+        <button
+          class="row"
+          :style="{ paddingLeft: `${16 + (depth.get(each.id) ?? 0) * 14}px` }"
+          :aria-current="folder === each.id && !view"
+          :draggable="each.right === 'manage' && each.parent !== undefined"
+          @click="go({ in: each.id })"
+          @dragstart="dragged = each.id"
+          @dragend="dragged = undefined"
+          @dragover.prevent="over = each.id"
           @dragleave="over = undefined"
-          @drop="dropped($event, node.data)"
+          @drop.prevent="dropped($event, each)"
         >
-          <span :id="`folder-${node.key}`" class="title">{{ node.label }}</span>
-          <span class="quiet small right">{{ count(node.key) || '' }}</span>
-          <span v-if="node.data.right === 'manage' && me.isAuthor" class="menu" @click.stop
-            ><FolderMenu :catalogue="catalogue" :folder="node.data" @name="begin"
-          /></span>
-        </span>
-      </template>
-    </Tree>
+          <span class="title">{{ each.title }}</span>
+          <span class="quiet small right">{{ count(each.id) || '' }}</span>
+        </button>
+        <FolderMenu
+          v-if="each.right === 'manage' && me.isAuthor"
+          class="menu"
+          :catalogue="catalogue"
+          :folder="each"
+          @name="begin"
+        />
+      </div>
+      <form
+        v-if="naming?.below?.id === each.id"
+        class="naming"
+        :style="{ paddingLeft: `${30 + (depth.get(each.id) ?? 0) * 14}px` }"
+        @submit.prevent="named"
+        @keydown.esc="naming = undefined"
+      >
+        <InputText v-model="name" aria-label="Name of the new folder" maxlength="80" autofocus @blur="named" />
+      </form>
+    </template>
     <div v-if="others.length" class="others">
       <button
         v-for="each in others"
@@ -240,38 +175,31 @@ watch(naming, () => nextTick(() => field.value?.$el.select()));
   overflow: hidden;
   text-overflow: ellipsis;
 }
-.folders :deep(.p-tree-node-label) {
-  flex: 1;
-  min-width: 0;
-}
-.folders :deep(.p-tree-node-selected) {
-  font-weight: 600;
-}
 .line {
   display: flex;
   position: relative;
-  min-height: 32px;
-  align-items: center;
-  gap: 8px;
 }
 .line.over {
   background: var(--selected);
   outline: 2px solid var(--action);
   outline-offset: -2px;
 }
+.line .row {
+  flex: 1;
+  min-width: 0;
+}
 .menu {
   position: absolute;
-  right: 0;
+  right: 2px;
   top: 2px;
   opacity: 0;
 }
 .line:hover .menu,
-.line:focus-within .menu,
-.folders :deep(.p-tree-node:focus-visible > .p-tree-node-content) .menu {
+.line:focus-within .menu {
   opacity: 1;
 }
-.line:hover > .right,
-.line:focus-within > .right {
+.line:hover .row > .right,
+.line:focus-within .row > .right {
   visibility: hidden;
 }
 .waiting,

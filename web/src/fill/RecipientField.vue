@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** The first question: who it is for. Typed, or found in a recipient list, which fills in the rest. */
 import type { RecipientHit } from '@vocabula/contract';
-import AutoComplete from 'primevue/autocomplete';
-import { computed, ref, useId, useTemplateRef, watch } from 'vue';
+import { computed, ref, useId, watch } from 'vue';
 import { api } from '../api/client';
 import { useFound } from '../ui/useFound';
 import { recipientFromWords } from '@vocabula/core/filling';
@@ -10,9 +9,8 @@ import { recipientFromWords } from '@vocabula/core/filling';
 const fields = defineModel<Record<string, string>>({ required: true });
 const id = useId();
 const text = ref('');
-/** What the library keeps to itself, and we have to steer. */
-const line = useTemplateRef<{ overlayVisible: boolean; focusedOptionIndex: number; hide(): void }>('line');
-const { hits, at, find, chosen } = useFound<RecipientHit>(api.recipients);
+const open = ref(false);
+const { hits, at, find, chosen, step } = useFound<RecipientHit>(api.recipients);
 /** Typed words that nobody has taken yet; a choice or leaving the field takes them, once. */
 let untaken = false;
 
@@ -30,13 +28,10 @@ watch(
   { immediate: true },
 );
 
-function onInput(value: unknown): void {
-  // A chosen person comes through `option-select`.
-  if (typeof value !== 'string') return;
-  text.value = value;
+async function onInput(): Promise<void> {
   untaken = true;
-  // At once, not when the library asks: Enter may come first, and waits for this search.
-  if (value !== '') void find(value);
+  await find(text.value);
+  open.value = untaken;
 }
 function choose(hit: RecipientHit): void {
   settle();
@@ -44,6 +39,7 @@ function choose(hit: RecipientHit): void {
   text.value = hit.name && hit.email ? `${hit.name} <${hit.email}>` : hit.name || hit.email;
 }
 function settle(): void {
+  open.value = false;
   untaken = false;
 }
 /** Words that are nobody in a list are taken as typed: `Ann Lee <ann@x.example>`, an address, or a name. */
@@ -52,18 +48,18 @@ function takeTyped(): void {
   fields.value = recipientFromWords(text.value);
 }
 function onBlur(): void {
+  open.value = false;
   if (untaken && text.value.trim() !== shown.value) takeTyped();
 }
-/** Before the library: it would choose on Tab, and pull the focus back after Enter. */
 async function onKey(event: KeyboardEvent): Promise<void> {
-  const list = line.value;
-  if (event.key === 'Escape' && list?.overlayVisible) return void (event.stopPropagation(), list.hide());
-  if (event.key === 'Tab' && list) list.focusedOptionIndex = -1;
+  if (event.key === 'Escape' && open.value) {
+    event.stopPropagation();
+    open.value = false;
+  }
+  if (open.value && step(event)) return;
   if (event.key !== 'Enter' || event.ctrlKey || event.metaKey || !untaken) return;
-  untaken = false;
-  if (list && list.focusedOptionIndex >= 0) at.value = list.focusedOptionIndex;
-  if (list) list.focusedOptionIndex = -1;
   // The focus goes on at once; who was meant is known when the search for these words is answered.
+  untaken = false;
   const hit = text.value.trim() === '' ? undefined : await chosen();
   if (hit) choose(hit);
   else takeTyped();
@@ -73,43 +69,61 @@ async function onKey(event: KeyboardEvent): Promise<void> {
 <template>
   <div class="recipient question" data-question="recipient">
     <label :for="id" class="quiet">Recipient</label>
-    <AutoComplete
-      ref="line"
-      :input-id="id"
-      input-class="control"
-      size="large"
-      auto-option-focus
-      :delay="0"
-      :model-value="text"
-      :suggestions="hits as RecipientHit[]"
-      :option-label="(hit: RecipientHit | string) => (typeof hit === 'string' ? hit : hit.name || hit.email)"
-      :show-empty-message="false"
+    <input
+      :id="id"
+      v-model="text"
+      class="control"
+      role="combobox"
+      :aria-expanded="open"
+      :aria-controls="`${id}-list`"
+      :aria-activedescendant="open && hits.length ? `${id}-${at}` : undefined"
+      autocomplete="off"
       placeholder="a name, or an address"
-      :pt="{
-        overlay: { onMousedown: (event: Event) => event.preventDefault() },
-        list: { 'aria-label': 'People of the recipient lists' },
-        option: { 'aria-label': undefined },
-      }"
-      @keydown.capture="onKey"
-      @update:model-value="onInput"
-      @option-select="choose($event.value)"
+      @input="onInput"
       @blur="onBlur"
+      @keydown="onKey"
+    />
+    <ul
+      v-if="open && hits.length"
+      :id="`${id}-list`"
+      class="rows sheet"
+      role="listbox"
+      aria-label="People of the recipient lists"
     >
-      <template #option="{ option: hit }: { option: RecipientHit }">
+      <li
+        v-for="(hit, index) in hits"
+        :id="`${id}-${index}`"
+        :key="hit.table + hit.email + index"
+        class="row"
+        role="option"
+        :aria-selected="index === at"
+        @mousedown.prevent="choose(hit)"
+      >
         <span>{{ hit.name || hit.email }}</span>
         <span class="quiet small">{{ hit.email }} · {{ hit.fields.organisation || hit.list }}</span>
-      </template>
-    </AutoComplete>
+      </li>
+    </ul>
   </div>
 </template>
 
 <style scoped>
 .recipient {
+  position: relative;
   margin-bottom: 16px;
 }
 label {
   display: block;
   font-size: 0.8125rem;
   line-height: 1.25rem;
+}
+input {
+  height: 36px !important;
+}
+.rows {
+  position: absolute;
+  z-index: 5;
+  width: 100%;
+  max-height: 300px;
+  overflow: auto;
 }
 </style>

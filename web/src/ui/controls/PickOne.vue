@@ -25,8 +25,6 @@ const { options, labelledBy, label, describedBy, modelValue, autofocus } = defin
   invalid?: boolean;
   /** A class for what takes the focus. */
   ptLabelClass?: string;
-  /** Enter on a closed list belongs to the form, not to the list. */
-  enterGoesOn?: boolean;
   /** Takes the focus when it appears. */
   autofocus?: boolean;
 }>();
@@ -80,8 +78,9 @@ const focus = (): void => select.value?.$el.querySelector<HTMLElement>('[role=co
 
 const open = ref(false);
 /** Whatever a closed list would swallow goes on as if there were no list. */
-function passOn(event: KeyboardEvent, enter: boolean): void {
-  if (open.value || !(event.key === 'Escape' || (enter && event.key === 'Enter'))) return;
+function passOn(event: KeyboardEvent): void {
+  // Enter belongs to the form around it; space and the arrows open it.
+  if (open.value || !['Escape', 'Enter'].includes(event.key)) return;
   event.stopImmediatePropagation();
   const above = (event.currentTarget as HTMLElement).parentElement;
   const again = new KeyboardEvent('keydown', {
@@ -92,6 +91,7 @@ function passOn(event: KeyboardEvent, enter: boolean): void {
     cancelable: true,
   });
   if (above && !above.dispatchEvent(again)) event.preventDefault();
+  else if (event.key === 'Enter') (event.currentTarget as HTMLElement).closest('form')?.requestSubmit();
 }
 defineExpose({ focus });
 </script>
@@ -112,7 +112,7 @@ defineExpose({ focus });
     :label-id="inputId"
     :label-class="ptLabelClass"
     :pt="{ label: { 'aria-describedby': describedBy } }"
-    @keydown.capture="passOn($event, enterGoesOn)"
+    @keydown.capture="passOn($event)"
     @update:model-value="emit('update:modelValue', $event as T)"
     @before-show="open = true"
     @before-hide="open = false"

@@ -14,5 +14,12 @@ const look = computed(() =>
 </script>
 
 <template>
-  <Button v-bind="look" :size="size" :aria-disabled="why ? true : undefined" :title="why || undefined"><slot /></Button>
+  <Button
+    v-bind="look"
+    :class="{ main: kind === 'main' }"
+    :size="size"
+    :aria-disabled="why ? true : undefined"
+    :title="why || undefined"
+    ><slot
+  /></Button>
 </template>
