@@ -22,7 +22,14 @@ export default defineConfig({
           isolate: false,
         },
       },
-      { extends: true, test: { name: 'page', include: ['web/src/**/*.test.ts', ...MOCKING] } },
+      {
+        extends: true,
+        test: {
+          name: 'page',
+          include: ['web/src/**/*.test.ts', ...MOCKING],
+          setupFiles: ['web/src/ui/testing.setup.ts'],
+        },
+      },
     ],
   },
 });

@@ -93,6 +93,30 @@ const plainButton = {
   borderColor: '{form.field.border.color}',
   color: '{text.color}',
 };
+/** A button that is not the one act of its place, whatever the library calls its severity. */
+const usualButton = {
+  background: 'transparent',
+  hoverBackground: '{content.hover.background}',
+  activeBackground: '{content.hover.background}',
+  borderColor: '{form.field.border.color}',
+  hoverBorderColor: '{form.field.border.color}',
+  activeBorderColor: '{form.field.border.color}',
+  color: '{text.color}',
+  hoverColor: '{text.color}',
+  activeColor: '{text.color}',
+  focusRing: { color: '{primary.color}', shadow: 'none' },
+};
+const plainButtons = {
+  primary: plainButton,
+  secondary: plainButton,
+  success: plainButton,
+  info: plainButton,
+  warn: plainButton,
+  help: plainButton,
+  danger: plainButton,
+  contrast: plainButton,
+  plain: plainButton,
+};
 
 export const preset = {
   primitive: {},
@@ -214,21 +238,16 @@ export const preset = {
           activeColor: '{primary.contrast.color}',
           focusRing: { color: '{primary.color}', shadow: 'none' },
         },
-        secondary: {
-          background: 'transparent',
-          hoverBackground: '{content.hover.background}',
-          activeBackground: '{content.hover.background}',
-          borderColor: '{form.field.border.color}',
-          hoverBorderColor: '{form.field.border.color}',
-          activeBorderColor: '{form.field.border.color}',
-          color: '{text.color}',
-          hoverColor: '{text.color}',
-          activeColor: '{text.color}',
-          focusRing: { color: '{primary.color}', shadow: 'none' },
-        },
+        secondary: usualButton,
+        success: usualButton,
+        info: usualButton,
+        warn: usualButton,
+        help: usualButton,
+        danger: usualButton,
+        contrast: usualButton,
       },
-      outlined: { primary: plainButton, secondary: plainButton },
-      text: { primary: plainButton, secondary: plainButton },
+      outlined: plainButtons,
+      text: plainButtons,
       link: { color: '{primary.color}', hoverColor: '{primary.active.color}', activeColor: '{primary.active.color}' },
     },
     menu: {
@@ -269,7 +288,10 @@ export const preset = {
       },
       separator: { borderColor: '#D9D3C7' },
     },
-    popover: { root: { ...overlay, gutter: '4px', arrowOffset: '16px' }, content: { padding: '8px' } },
+    popover: {
+      root: { ...overlay, gutter: '4px', arrowOffset: '16px', arrowLeft: '16px' },
+      content: { padding: '8px' },
+    },
     tree: {
       root: {
         background: 'transparent',
@@ -306,6 +328,26 @@ export const preset = {
     },
     datatable: {
       root: { transitionDuration: '0s', borderColor: '#D9D3C7' },
+      filter: {
+        inlineGap: '8px',
+        overlaySelect: overlay,
+        overlayPopover: { ...overlay, padding: '8px', gap: '8px' },
+        rule: { borderColor: '#D9D3C7' },
+        constraintList: { padding: '4px 0', gap: '0' },
+        constraint: { ...option, separator: { borderColor: '#D9D3C7' } },
+      },
+      paginatorTop: { borderColor: '#D9D3C7', borderWidth: '0' },
+      paginatorBottom: { borderColor: '#D9D3C7', borderWidth: '0' },
+      rowToggleButton: {
+        size: '24px',
+        borderRadius: '3px',
+        color: '{text.muted.color}',
+        hoverColor: '{text.color}',
+        hoverBackground: '{content.hover.background}',
+        selectedHoverBackground: '{highlight.background}',
+        selectedHoverColor: '{text.color}',
+        focusRing: ring,
+      },
       header: {
         background: 'transparent',
         borderColor: '#D9D3C7',

@@ -34,7 +34,8 @@ describe('the Variables tray', () => {
     expect(names()).toEqual(['Fee', 'Adult', 'Name']);
     expect(rows()[0]?.text()).toMatch(/€12\.00.*2 places$/s);
     expect(rows()[2]?.text()).toContain('1 place');
-    await wrapper.get('select[aria-label="Order"]').setValue('name');
+    wrapper.getComponent({ name: 'PickOne' }).vm.$emit('update:modelValue', 'name');
+    await wrapper.vm.$nextTick();
     expect(names()).toEqual(['Adult', 'Fee', 'Name']);
     await wrapper.get('input[aria-label="Find a variable"]').setValue('ad');
     expect(names()).toEqual(['Adult']);
@@ -50,7 +51,7 @@ describe('the Variables tray', () => {
     desk.undo();
     await settled();
     expect(written()).toBe(before);
-    await wrapper.findAll('form.details select')[0]?.setValue('date');
+    wrapper.getComponent('form.details').getComponent({ name: 'PickOne' }).vm.$emit('update:modelValue', 'date');
     await settled();
     expect(written()).toContain('adult: { type: date, label: Adult }');
     desk.undo();

@@ -1,0 +1,64 @@
+/** The preset is complete: a token that a component's styles ask for and nobody defines falls back to the browser's. */
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { preset } from './theme';
+
+const SOURCES = join(import.meta.dirname, '..');
+/** Components whose styles stand with those of others. */
+const WITHOUT_STYLES = new Set(['config', 'column', 'menuitem', 'useconfirm', 'ripple']);
+
+/** The library's components that pages import. */
+function usedComponents(): string[] {
+  const files = readdirSync(SOURCES, { recursive: true, encoding: 'utf8' }).filter((file) => /\.(vue|ts)$/.test(file));
+  const names = files.flatMap((file) =>
+    [...readFileSync(join(SOURCES, file), 'utf8').matchAll(/'primevue\/(\w+)'/g)].map(([, name]) => name as string),
+  );
+  return [...new Set(names)].filter((name) => !WITHOUT_STYLES.has(name)).sort();
+}
+
+/** Levels of a preset that are no part of a token's name (PrimeVue, Theming: design tokens). */
+const UNNAMED = new Set(['primitive', 'semantic', 'components', 'directives', 'root', 'colorscheme', 'light', 'dark']);
+const inWords = (name: string): string =>
+  name
+    .replace(/([a-z0-9])([A-Z])/g, '$1.$2')
+    .replace(/-/g, '.')
+    .toLowerCase();
+
+/** All tokens of a preset by their names. */
+function tokensOf(values: object, before: readonly string[] = []): Map<string, string> {
+  const found = new Map<string, string>();
+  for (const [key, value] of Object.entries(values) as [string, unknown][]) {
+    const path = UNNAMED.has(key.toLowerCase()) ? before : [...before, inWords(key)];
+    if (typeof value === 'object' && value !== null)
+      for (const [name, each] of tokensOf(value, path)) found.set(name, each);
+    else found.set(path.join('.'), String(value));
+  }
+  return found;
+}
+const tokens = tokensOf(preset);
+
+/** Whether a token is defined, and everything that it refers to. */
+function isDefined(token: string, seen: ReadonlySet<string> = new Set()): boolean {
+  const value = tokens.get(token);
+  if (value === undefined || seen.has(token)) return false;
+  return [...value.matchAll(/\{([^}]+)\}/g)].every(([, name = '']) =>
+    isDefined(inWords(name), new Set([...seen, token])),
+  );
+}
+
+async function askedFor(component: string): Promise<string[]> {
+  const { style } = (await import(`@primeuix/styles/${component}`)) as { style: string };
+  return [...new Set([...style.matchAll(/dt\(\s*['"]([^'"]+)['"]/g)].map(([, name]) => name as string))];
+}
+
+describe('the preset', () => {
+  it.each(usedComponents())('defines every token that %s asks for', async (component) => {
+    const asked = await askedFor(component);
+    expect(asked.length).toBeGreaterThan(component === 'virtualscroller' ? 0 : 1);
+    expect(asked.filter((token) => !isDefined(token))).toEqual([]);
+  });
+  it('is of components that pages use', () => {
+    expect(usedComponents()).toContain('button');
+  });
+});
