@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Who may do what in a folder. */
+import TickBox from '../ui/controls/TickBox.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Folder, FolderRights, Grant, Right } from '@vocabula/contract';
@@ -65,7 +66,7 @@ const save = (): Promise<void> =>
   <form v-if="rights" class="rights" @submit.prevent="save">
     <h2>Who may what in “{{ folder.title }}”</h2>
     <label v-if="folder.parent !== undefined"
-      ><input v-model="inherits" type="checkbox" /> What holds in the folder above holds here too</label
+      ><TickBox v-model="inherits" /> What holds in the folder above holds here too</label
     >
     <ul v-if="inherits && rights.inherited.length" class="small quiet plainlist">
       <li v-for="each in rights.inherited" :key="each.holder + each.right">
@@ -88,7 +89,7 @@ const save = (): Promise<void> =>
         <option v-for="[key, words] in holders" :key="key" :value="key">{{ words }}</option>
       </PickOne></label
     >
-    <label><input v-model="second" type="checkbox" /> Another person than who changed a text publishes it</label>
+    <label><TickBox v-model="second" /> Another person than who changed a text publishes it</label>
     <p class="small quiet">
       Each right holds the ones before it. Administrators may do everything here; colleagues only fill.
     </p>

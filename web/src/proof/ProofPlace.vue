@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Proof, the proofing table: a template against sample data, and against everything that could happen. */
+import TickBox from '../ui/controls/TickBox.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch, type Component } from 'vue';
@@ -94,11 +95,11 @@ async function choose(id: string): Promise<void> {
     notice.fail(problem);
   }
 }
-async function own(event: Event): Promise<void> {
+async function own(isOwn: boolean): Promise<void> {
   const { set } = proofing;
   if (!set) return;
   try {
-    await api.ownSet(proofing.name, (event.target as HTMLInputElement).checked ? set.id : null);
+    await api.ownSet(proofing.name, isOwn ? set.id : null);
     await proofing.open(proofing.name);
   } catch (problem) {
     notice.fail(problem);
@@ -112,7 +113,7 @@ function onKey(event: KeyboardEvent): void {
   const key = keyOf(event);
   const by = key?.back ? -1 : 1;
   const inField = (event.target as HTMLElement | null)?.closest(
-    'input:not([type="checkbox"]), textarea, select, button, a, [role="grid"], .slips',
+    'input:not([type="checkbox"]), textarea, [role="combobox"], button, a, [role="grid"], .slips',
   );
   if (key?.id === 'recipient') shown.value?.step?.(by);
   else if (key?.id === 'finding') shown.value?.stepFinding?.(by);
@@ -194,7 +195,7 @@ watch(
                 </option>
               </PickOne></label
             >
-            <label class="quiet"><input type="checkbox" :checked="isOwn" @change="own" />&nbsp; its own</label>
+            <label class="quiet"><TickBox :checked="isOwn" @change="own" />&nbsp; its own</label>
           </template>
           <RouterLink v-else to="/samples">Import sample recipients</RouterLink>
         </span>
@@ -252,7 +253,7 @@ watch(
   gap: 12px;
   align-items: center;
 }
-.set select {
+.set .p-select {
   width: 180px;
   height: 28px;
   padding: 0 4px;

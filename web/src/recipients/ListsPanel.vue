@@ -111,7 +111,7 @@ li {
 li > span {
   flex: 1 0 100%;
 }
-.until select {
+.until .p-select {
   width: 128px;
   height: 28px;
 }

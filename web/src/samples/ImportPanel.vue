@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What was recognised in a file, before anything is taken from it; types, and where columns go, are decided here. */
+import RadioButton from 'primevue/radiobutton';
 import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
@@ -90,23 +91,32 @@ async function take(): Promise<void> {
       <fieldset v-for="column in doubtful" :key="column.key" class="doubt">
         <legend>“{{ column.name }}” could be read either way: {{ column.doubtful.join(', ') }}</legend>
         <label v-for="order in ['day first', 'month first'] as const" :key="order"
-          ><input
-            type="radio"
+          ><RadioButton
             :name="column.key"
-            :checked="choices[column.key]?.order === order"
+            :value="true"
+            :model-value="choices[column.key]?.order === order"
             @change="choose(column.key, { order })"
           />
           {{ order }}</label
         >
         <label
-          ><input type="radio" :name="column.key" @change="choose(column.key, { type: 'text' })" /> leave it as
-          text</label
+          ><RadioButton
+            :name="column.key"
+            :value="true"
+            :model-value="false"
+            @change="choose(column.key, { type: 'text' })"
+          />
+          leave it as text</label
         >
       </fieldset>
       <div v-if="mayAdd" class="where" role="radiogroup" aria-label="Where to">
-        <label><input v-model="adding" type="radio" :value="false" @change="recognise" /> a set of its own</label>
         <label
-          ><input v-model="adding" type="radio" :value="true" @change="recognise" /> added to “{{ open?.title }}”</label
+          ><RadioButton v-model="adding" name="adding" :value="false" @change="recognise" /> a set of its own</label
+        >
+        <label
+          ><RadioButton v-model="adding" name="adding" :value="true" @change="recognise" /> added to “{{
+            open?.title
+          }}”</label
         >
       </div>
       <div class="scroll">
@@ -203,12 +213,12 @@ td {
   border-bottom: 1px solid var(--hair);
   white-space: nowrap;
 }
-select {
+.p-select {
   width: 120px;
   height: 26px;
   padding: 0 4px;
 }
-td select {
+td .p-select {
   margin-left: 6px;
 }
 .number {

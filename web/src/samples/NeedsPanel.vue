@@ -164,7 +164,7 @@ const make = (): Promise<void> =>
   padding: 6px 16px;
   border-bottom: 1px solid var(--hair);
 }
-select {
+.p-select {
   width: 220px;
   height: 28px;
   padding: 0 4px;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Groups of people, who are given rights together. */
+import TickBox from '../ui/controls/TickBox.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import type { Group, Person } from '@vocabula/contract';
@@ -52,7 +53,7 @@ const nameOf = (id: string): string => people.value.find((person) => person.id =
     <fieldset>
       <legend class="small quiet">Who is in it</legend>
       <label v-for="person in people.filter(({ state }) => state !== 'ended')" :key="person.id"
-        ><input v-model="members" type="checkbox" :value="person.id" /> {{ person.name }}
+        ><TickBox v-model="members" :value="person.id" /> {{ person.name }}
         <span class="quiet small">{{ person.role }}</span></label
       >
     </fieldset>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Keys for other programs: made, shown once, taken back. */
+import TickBox from '../ui/controls/TickBox.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import type { Key, Scope } from '@vocabula/contract';
@@ -89,7 +90,7 @@ async function end(key: Key): Promise<void> {
     <fieldset>
       <legend class="small quiet">It may</legend>
       <label v-for="scope in SCOPES.filter((each) => each !== 'publish' || me.isAuthor)" :key="scope"
-        ><input v-model="scopes" type="checkbox" :value="scope" /> {{ WORDS[scope] }}</label
+        ><TickBox v-model="scopes" :value="scope" /> {{ WORDS[scope] }}</label
       >
     </fieldset>
     <PushButton kind="main" type="submit" :disabled="scopes.length === 0">Make it</PushButton>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What holds for all mail of the workspace. */
+import TickBox from '../ui/controls/TickBox.vue';
 import { ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
@@ -25,7 +26,7 @@ async function save(): Promise<void> {
   <section>
     <PartHead title="Mail service" about="for all messages that the mail service sends" />
     <label class="tick"
-      ><input v-model="counting" type="checkbox" @change="save" />
+      ><TickBox v-model="counting" @change="save" />
       <span
         >Count openings and followed links<br /><span class="quiet small"
           >A small image and links by way of this server are put into messages. Whoever writes one is told. Off unless

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** How somebody hands over, found out by trying it once: copy a test, paste it, say what arrived. */
+import RadioButton from 'primevue/radiobutton';
+import TickBox from '../ui/controls/TickBox.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import Textarea from 'primevue/textarea';
 import type { HandOverWays } from '@vocabula/contract';
@@ -62,35 +64,39 @@ function toggleDay(day: number): void {
     </ol>
     <fieldset>
       <legend>How did it arrive?</legend>
-      <label><input v-model="ways.look" type="radio" value="house" /> In green Georgia, with a list</label>
+      <label><RadioButton v-model="ways.look" name="ways-look" value="house" /> In green Georgia, with a list</label>
       <label
-        ><input v-model="ways.look" type="radio" value="structure" /> With a list and a bold word, in the program’s own
-        look</label
+        ><RadioButton v-model="ways.look" name="ways-look" value="structure" /> With a list and a bold word, in the
+        program’s own look</label
       >
-      <label><input v-model="ways.look" type="radio" value="plain" /> As plain text</label>
+      <label><RadioButton v-model="ways.look" name="ways-look" value="plain" /> As plain text</label>
     </fieldset>
     <fieldset>
       <legend>The image</legend>
-      <label><input v-model="ways.images" type="radio" :value="true" /> The green point is there</label>
-      <label><input v-model="ways.images" type="radio" :value="false" /> It is missing, or a broken image</label>
+      <label><RadioButton v-model="ways.images" name="ways-images" :value="true" /> The green point is there</label>
+      <label
+        ><RadioButton v-model="ways.images" name="ways-images" :value="false" /> It is missing, or a broken image</label
+      >
     </fieldset>
     <fieldset>
       <legend>Your signature</legend>
       <label
-        ><input v-model="ways.signs" type="radio" :value="false" /> My mail program adds none: take the one from
-        here</label
+        ><RadioButton v-model="ways.signs" name="ways-signs" :value="false" /> My mail program adds none: take the one
+        from here</label
       >
-      <label><input v-model="ways.signs" type="radio" :value="true" /> My mail program adds one by itself</label>
+      <label
+        ><RadioButton v-model="ways.signs" name="ways-signs" :value="true" /> My mail program adds one by itself</label
+      >
     </fieldset>
     <fieldset>
       <legend>Subject and body</legend>
       <label
-        ><input v-model="ways.order" type="radio" value="together" /> One press copies the body; the subject is typed or
-        stays</label
+        ><RadioButton v-model="ways.order" name="ways-order" value="together" /> One press copies the body; the subject
+        is typed or stays</label
       >
       <label
-        ><input v-model="ways.order" type="radio" value="subject first" /> The first press copies the subject, the
-        second the body</label
+        ><RadioButton v-model="ways.order" name="ways-order" value="subject first" /> The first press copies the
+        subject, the second the body</label
       >
     </fieldset>
     <fieldset>
@@ -101,7 +107,7 @@ function toggleDay(day: number): void {
       </p>
       <p class="days">
         <label v-for="(day, at) in DAYS" :key="day"
-          ><input type="checkbox" :checked="ways.days.includes(at + 1)" @change="toggleDay(at + 1)" /> {{ day }}</label
+          ><TickBox :checked="ways.days.includes(at + 1)" @change="toggleDay(at + 1)" /> {{ day }}</label
         >
       </p>
     </fieldset>

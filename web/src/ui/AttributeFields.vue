@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The constraints and formats that a variable's type has. */
+import TickBox from './controls/TickBox.vue';
 import InputText from 'primevue/inputtext';
 import { valueType, type Variable } from '@vocabula/core';
 import { computed, useId } from 'vue';
@@ -35,8 +36,7 @@ function give({ name, control }: AttributeField, event: Event): void {
   } else if (control === 'names') emit('set', name, value.split(/[\s,;]+/).filter(Boolean));
   else emit('set', name, control === 'currency' ? value.toUpperCase() : value);
 }
-function tick({ name, usual = false }: AttributeField, event: Event): void {
-  const on = (event.target as HTMLInputElement).checked;
+function tick({ name, usual = false }: AttributeField, on: boolean): void {
   // What is as usual is left out; a usual yes that is off is written.
   emit('set', name, on === usual ? undefined : on || 'off');
 }
@@ -55,8 +55,7 @@ function word(which: 'yes' | 'no', event: Event): void {
 <template>
   <template v-for="field in fields" :key="field.name">
     <label v-if="field.control === 'tick'" class="tick"
-      ><input
-        type="checkbox"
+      ><TickBox
         :checked="(variable[field.name] as boolean | undefined) ?? field.usual ?? false"
         @change="tick(field, $event)"
       />
@@ -65,8 +64,7 @@ function word(which: 'yes' | 'no', event: Event): void {
     <fieldset v-else-if="field.control === 'weekdays'" class="wide days">
       <legend class="quiet small">{{ field.label }}</legend>
       <label v-for="day in WEEKDAYS" :key="day"
-        ><input type="checkbox" :checked="variable.weekdays?.includes(day) ?? false" @change="weekday(day)" />
-        {{ day }}</label
+        ><TickBox :checked="variable.weekdays?.includes(day) ?? false" @change="weekday(day)" /> {{ day }}</label
       >
     </fieldset>
     <template v-else-if="field.control === 'words'">

@@ -29,7 +29,7 @@ async function show(): Promise<void> {
   if (box && place.value.top + height > innerHeight - 8)
     place.value = { ...place.value, top: Math.max(8, box.top - height - 4) };
   await nextTick();
-  panel.value?.querySelector<HTMLElement>('button:not(:disabled), input, select')?.focus();
+  panel.value?.querySelector<HTMLElement>('button:not(:disabled), input, [role=combobox]')?.focus();
 }
 function close(back = true): void {
   if (!open.value) return;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The note, the time, and what stands against publishing. */
+import RadioButton from 'primevue/radiobutton';
 import Textarea from 'primevue/textarea';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Remark, Standing } from '@vocabula/contract';
@@ -54,8 +55,8 @@ const words = computed(() => {
     </label>
     <fieldset v-if="standing.mayPublish">
       <legend class="small quiet">When</legend>
-      <label><input type="radio" name="when" :checked="!later" @change="choose('now')" /> Now</label>
-      <label><input type="radio" name="when" :checked="later" @change="choose('later')" /> At a time</label>
+      <label><RadioButton name="when" :value="true" :model-value="!later" @change="choose('now')" /> Now</label>
+      <label><RadioButton name="when" :value="true" :model-value="later" @change="choose('later')" /> At a time</label>
       <input v-if="later" v-model="at" type="datetime-local" aria-label="Publish at" required />
       <p v-if="waiting" class="small warning">
         ‸ This takes the place of what publishes {{ momentInWords(waiting.due) }}.

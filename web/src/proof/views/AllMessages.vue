@@ -247,7 +247,7 @@ defineExpose({ step, stepFinding });
   white-space: nowrap;
   min-width: 0;
 }
-.tools select {
+.tools .p-select {
   width: 190px;
   height: 28px;
   padding: 0 4px;

@@ -149,7 +149,7 @@ watch([arrival, besideArrival], () => (pages = {}));
   display: grid;
   grid-template: 36px minmax(0, 1fr) / 216px minmax(0, 1fr);
 }
-select {
+.p-select {
   width: 216px;
   height: 28px;
 }

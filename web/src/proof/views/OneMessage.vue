@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One message as it would arrive, with what was left out beside it and where every word comes from. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useMe } from '../../ui/me';
@@ -81,7 +82,7 @@ defineExpose({ step, stepFinding: (by: number) => ((onlyFindings.value = true), 
 <template>
   <div class="one">
     <RecipientBar :at="at" :count="count" :label="label" @step="step">
-      <label class="small only"><input v-model="onlyFindings" type="checkbox" /> only those with findings</label>
+      <label class="small only"><TickBox v-model="onlyFindings" /> only those with findings</label>
       <LookSwitch class="right" :as="as" @change="as = $event" />
     </RecipientBar>
     <FoldedScore

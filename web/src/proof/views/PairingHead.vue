@@ -86,7 +86,7 @@ summary {
 .reasons li {
   padding: 3px 0;
 }
-select {
+.p-select {
   width: 76px;
   height: 28px;
   padding: 0 4px;

@@ -127,7 +127,7 @@ const save = (): void => saveFile(new Blob([html.value], { type: 'text/html' }),
   padding: 8px 16px;
   border-bottom: 1px solid var(--hair);
 }
-select {
+.p-select {
   width: 170px;
   height: 28px;
   padding: 0 4px;

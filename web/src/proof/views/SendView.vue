@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Proofs by mail: to oneself or a typed address, for one, several or all; and what the stand-in has taken. */
+import RadioButton from 'primevue/radiobutton';
 import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
@@ -103,7 +104,7 @@ async function read(id: string): Promise<void> {
       >
       <fieldset>
         <legend class="small quiet">Which</legend>
-        <label><input v-model="which" type="radio" value="these" /> the messages numbered</label>
+        <label><RadioButton v-model="which" name="which" value="these" /> the messages numbered</label>
         <InputText
           v-model="typed"
           class="numbers"
@@ -111,7 +112,7 @@ async function read(id: string): Promise<void> {
           aria-label="Numbers of messages"
           placeholder="1-3, 7"
         />
-        <label><input v-model="which" type="radio" value="all" /> all {{ all.cases.length }}</label>
+        <label><RadioButton v-model="which" name="which" value="all" /> all {{ all.cases.length }}</label>
       </fieldset>
       <p v-if="why" class="small warning" role="status">{{ why }}</p>
       <p v-else class="small quiet" role="status">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Selected words become a block that other texts can include; it stands here live. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { labelFromKey } from '@vocabula/core';
@@ -45,7 +46,7 @@ async function done(): Promise<void> {
         {{ along.length === 0 ? 'It has no variables.' : `It takes along: ${along.join(', ')}.` }}
       </p>
       <label v-if="elsewhere.length > 0"
-        ><input v-model="everywhere" type="checkbox" /> also in place of the same words, {{ elsewhere.length }}
+        ><TickBox v-model="everywhere" /> also in place of the same words, {{ elsewhere.length }}
         {{ elsewhere.length === 1 ? 'place' : 'places' }}</label
       >
       <PushButton kind="main" type="submit" :disabled="title.trim() === '' || busy">Make the block</PushButton>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A selection goes over the edge of a passage: the new bracket stops there, or takes that passage in whole. */
+import RadioButton from 'primevue/radiobutton';
 import type { Editor } from '@tiptap/core';
 import { ref, watch } from 'vue';
 import type { Range } from '../editor/operations/places';
@@ -18,8 +19,8 @@ watch(how, () => {
 <template>
   <fieldset class="far">
     <legend class="quiet small">The selection goes over the edge of a passage</legend>
-    <label><input v-model="how" type="radio" name="how-far" value="whole" /> whole passage</label>
-    <label><input v-model="how" type="radio" name="how-far" value="edge" /> up to the edge</label>
+    <label><RadioButton v-model="how" name="how-far" value="whole" /> whole passage</label>
+    <label><RadioButton v-model="how" name="how-far" value="edge" /> up to the edge</label>
   </fieldset>
 </template>
 

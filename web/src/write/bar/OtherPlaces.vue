@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Other places where the same words stand, each in its sentence, to be taken or left. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import type { Match } from '@vocabula/core';
 import { computed } from 'vue';
 import { placeInWords } from './placeInWords';
@@ -16,19 +17,14 @@ function toggle(place: Match): void {
   <fieldset class="others">
     <legend class="small">
       <label
-        ><input
-          type="checkbox"
-          :checked="all"
-          :indeterminate="!all && taken.length > 0"
-          @change="taken = all ? [] : places"
-        />
-        also where else they stand: {{ places.length }}</label
+        ><TickBox :checked="all" :indeterminate="!all && taken.length > 0" @change="taken = all ? [] : places" /> also
+        where else they stand: {{ places.length }}</label
       >
     </legend>
     <ul class="rows">
       <li v-for="(place, index) in places" :key="index">
         <label class="place"
-          ><input type="checkbox" :checked="taken.includes(place)" @change="toggle(place)" /><span
+          ><TickBox :checked="taken.includes(place)" @change="toggle(place)" /><span
             ><span class="quiet small">{{ placeInWords(place.line) }}</span> {{ place.before }}<b>{{ place.words }}</b
             >{{ place.after }}</span
           ></label

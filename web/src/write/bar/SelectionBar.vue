@@ -47,16 +47,11 @@ onMounted(() => {
 async function begin(next: What): Promise<void> {
   what.value = next;
   await nextTick();
-  const input = bar.value?.querySelector<HTMLElement>('input, select, textarea');
+  const input = bar.value?.querySelector<HTMLElement>('input, [role=combobox], textarea');
   input?.focus();
   if (input instanceof HTMLInputElement) input.select();
 }
 function onKey(event: KeyboardEvent): void {
-  // A list of choices does not send its form by itself.
-  if (event.key === 'Enter' && event.target instanceof HTMLSelectElement) {
-    event.preventDefault();
-    return event.target.form?.requestSubmit();
-  }
   if (event.key === 'Escape') {
     event.preventDefault();
     event.stopPropagation();

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One comparison: variable, comparison, value. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import {
@@ -52,7 +53,7 @@ function toggle(key: string): void {
   const next = keys.includes(key) ? keys.filter((each) => each !== key) : [...keys, key];
   comparison.value = { ...comparison.value, value: next.join('|') };
 }
-const text = (event: Event): string => (event.target as HTMLInputElement | HTMLSelectElement).value;
+const text = (event: Event): string => (event.target as HTMLInputElement).value;
 </script>
 
 <template>
@@ -73,11 +74,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement | HTMLS
     <template v-if="takesValue(comparison.how)">
       <span v-if="comparison.how === 'one-of'" class="several" role="group" :aria-label="`Values ${place}`">
         <label v-for="option in options" :key="option.key"
-          ><input
-            type="checkbox"
-            :checked="comparison.value.split('|').includes(option.key)"
-            @change="toggle(option.key)"
-          />
+          ><TickBox :checked="comparison.value.split('|').includes(option.key)" @change="toggle(option.key)" />
           {{ option.label ?? labelFromKey(option.key) }}</label
         >
       </span>

@@ -103,7 +103,7 @@ const remove = (index: number): void => change({ parts: group.value.parts.toSpli
   padding: 0;
   margin-bottom: 6px;
 }
-.how-many select {
+.how-many .p-select {
   width: auto;
 }
 .part {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Somebody else saved in the meantime: what differs, part by part, and a choice that loses neither side. */
+import RadioButton from 'primevue/radiobutton';
 import PushButton from '../../ui/controls/PushButton.vue';
 import type { Taken } from '@vocabula/core/together';
 import Dialog from 'primevue/dialog';
@@ -89,10 +90,10 @@ onMounted(async () => {
         </div>
         <div class="choice" role="radiogroup" :aria-label="`${whereInWords(difference)}: which to take`">
           <label v-for="[side, words] in sidesOf(difference.in)" :key="side"
-            ><input
-              type="radio"
+            ><RadioButton
               :name="`difference-${index}`"
-              :checked="taken[index] === side"
+              :value="true"
+              :model-value="taken[index] === side"
               @change="choose(index, side)"
             />
             {{ words }}</label

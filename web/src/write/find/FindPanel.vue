@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Find and replace in the text that is being written, wordings, targets and alternative texts included. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { findMatches, patternFor, replaceMatches, type LineRef, type Match } from '@vocabula/core';
@@ -91,8 +92,8 @@ const key = (line: LineRef): string => JSON.stringify(line);
       /></label>
     </div>
     <p class="acts">
-      <label><input v-model="exact" type="checkbox" /> same letters</label>
-      <label><input v-model="whole" type="checkbox" /> whole words</label>
+      <label><TickBox v-model="exact" /> same letters</label>
+      <label><TickBox v-model="whole" /> whole words</label>
       <span class="quiet small right" role="status">{{
         words.trim() === ''
           ? ''

@@ -116,7 +116,7 @@ const MARKS = [
   height: 28px;
   padding: 0 7px;
 }
-select {
+.p-select {
   width: 100px;
   height: 28px;
   border-color: transparent;

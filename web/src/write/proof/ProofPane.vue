@@ -101,7 +101,7 @@ watch(
   height: 24px;
   padding: 0 5px;
 }
-.strip select {
+.strip .p-select {
   width: 90px;
   height: 24px;
   padding: 0;

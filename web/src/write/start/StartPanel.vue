@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Write with nothing open: start a text from whatever there is, or go on with one. */
+import RadioButton from 'primevue/radiobutton';
 import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
@@ -71,7 +72,7 @@ async function go(): Promise<void> {
       <h2>Start a text</h2>
       <div class="kinds" role="radiogroup" aria-label="Kind">
         <label v-for="[key, words] in KINDS" :key="key"
-          ><input v-model="kind" type="radio" name="kind" :value="key" /> {{ words }}</label
+          ><RadioButton v-model="kind" name="kind" :value="key" /> {{ words }}</label
         >
       </div>
       <label class="field"
@@ -88,7 +89,8 @@ async function go(): Promise<void> {
         <legend class="quiet small">From</legend>
         <div class="sources">
           <label v-for="[key, words] in SOURCES" :key="key"
-            ><input type="radio" name="from" :checked="from === key" @change="start.choose(key)" /> {{ words }}</label
+            ><RadioButton name="from" :value="true" :model-value="from === key" @change="start.choose(key)" />
+            {{ words }}</label
           >
         </div>
         <StartSource v-if="from !== 'nothing'" :key="from" :start="start" :texts="texts" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The columns of a list: label, type, and whether they are asked or worked out from the others. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
@@ -104,11 +105,7 @@ function move(index: number, to: number): void {
               :aria-label="`Currency of column ${index + 1}`"
               @change="set(index, column, 'currency', text($event).toUpperCase())" /></label
           ><label v-if="column.value === undefined"
-            ><input
-              type="checkbox"
-              :checked="column.required ?? false"
-              @change="set(index, column, 'required', ($event.target as HTMLInputElement).checked)"
-            />
+            ><TickBox :checked="column.required ?? false" @change="set(index, column, 'required', $event)" />
             required</label
           >
         </span>

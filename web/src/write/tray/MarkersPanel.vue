@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Old hand-made markers, found in the whole manuscript, to be turned into variables in one go. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
@@ -53,7 +54,7 @@ watch(
       <table aria-label="Markers">
         <tbody>
           <tr v-for="row in rows" :key="row.id">
-            <td><input v-model="row.take" type="checkbox" :aria-label="`Turn ${row.text} into a variable`" /></td>
+            <td><TickBox v-model="row.take" :aria-label="`Turn ${row.text} into a variable`" /></td>
             <td>
               <PushButton kind="plain" class="found" @click="row.places[0] && emit('show', row.places[0])">
                 {{ row.text }}
@@ -102,7 +103,7 @@ td:nth-child(2) {
   text-overflow: ellipsis;
   text-decoration: underline dotted;
 }
-select {
+.p-select {
   width: 92px;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The chosen passage: what governs it, its condition, and what can be done with its bracket. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import PickOne from '../../ui/controls/PickOne.vue';
 import { labelFromKey, type Condition, valueType } from '@vocabula/core';
 import { computed } from 'vue';
@@ -73,16 +74,12 @@ function workOut(source: string): void {
     >
     <div v-if="variable?.options" class="options" role="group" aria-label="Kept with">
       <label v-for="option in variable.options" :key="option.key"
-        ><input type="checkbox" :checked="condition.is.includes(option.key)" @change="toggle(option.key)" />
+        ><TickBox :checked="condition.is.includes(option.key)" @change="toggle(option.key)" />
         {{ option.label ?? labelFromKey(option.key) }}</label
       >
     </div>
     <label
-      ><input
-        type="checkbox"
-        :checked="condition.not"
-        @change="passages.govern({ ...condition, not: !condition.not, run: 0 })"
-      />
+      ><TickBox :checked="condition.not" @change="passages.govern({ ...condition, not: !condition.not, run: 0 })" />
       {{ variable?.type === 'list' ? 'kept when there are none' : 'turned round: kept when it is not so' }}</label
     >
     <BracketActs :desk="desk" :bracket="bracket" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Where a variable's value comes from: asked, prefilled, with a usual answer. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import { isMissing, labelFromKey, valueType, type Variable } from '@vocabula/core';
@@ -75,7 +76,7 @@ function toggle(key: string): void {
   <fieldset v-else-if="variable.type === 'choices'" class="field usual">
     <legend class="quiet small">As usual</legend>
     <label v-for="option in variable.options" :key="option.key"
-      ><input type="checkbox" :checked="usual.includes(option.key)" @change="toggle(option.key)" />
+      ><TickBox :checked="usual.includes(option.key)" @change="toggle(option.key)" />
       {{ option.label ?? labelFromKey(option.key) }}</label
     >
   </fieldset>
@@ -88,20 +89,11 @@ function toggle(key: string): void {
     /><span v-if="problem" class="error small">{{ problem }}</span></label
   >
   <label class="tick"
-    ><input
-      type="checkbox"
-      :checked="variable.required ?? false"
-      @change="emit('set', 'required', ($event.target as HTMLInputElement).checked)"
-    />
-    required</label
+    ><TickBox :checked="variable.required ?? false" @change="emit('set', 'required', $event)" /> required</label
   >
   <label v-if="isRemembered" class="tick"
-    ><input
-      type="checkbox"
-      :checked="variable.remember ?? false"
-      @change="emit('set', 'remember', ($event.target as HTMLInputElement).checked)"
-    />
-    remember the answer</label
+    ><TickBox :checked="variable.remember ?? false" @change="emit('set', 'remember', $event)" /> remember the
+    answer</label
   >
 </template>
 

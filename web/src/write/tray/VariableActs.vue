@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What can be done with a variable as a whole: step through its places, merge it, take it out. */
+import RadioButton from 'primevue/radiobutton';
 import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { labelFromKey, type Variable } from '@vocabula/core';
@@ -71,16 +72,18 @@ function remove(): void {
   <div v-if="doing === 'remove'" class="wide panel">
     <fieldset v-if="places > 0">
       <legend class="quiet small">In its {{ places }} {{ places === 1 ? 'place' : 'places' }} is left</legend>
-      <label><input v-model="left" type="radio" value="name" /> its name, “{{ label }}”</label>
+      <label><RadioButton v-model="left" name="left" value="name" /> its name, “{{ label }}”</label>
       <label v-if="value"
-        ><input v-model="left" type="radio" value="value" /> this recipient’s value, “{{ value }}”</label
+        ><RadioButton v-model="left" name="left" value="value" /> this recipient’s value, “{{ value }}”</label
       >
-      <label><input v-model="left" type="radio" value="nothing" /> nothing</label>
+      <label><RadioButton v-model="left" name="left" value="nothing" /> nothing</label>
     </fieldset>
     <fieldset v-if="governs">
       <legend class="quiet small">Passages that it governs</legend>
-      <label><input v-model="passages" type="radio" value="unwrap" /> lose their bracket; the words stay</label>
-      <label><input v-model="passages" type="radio" value="out" /> go, with their words</label>
+      <label
+        ><RadioButton v-model="passages" name="passages" value="unwrap" /> lose their bracket; the words stay</label
+      >
+      <label><RadioButton v-model="passages" name="passages" value="out" /> go, with their words</label>
     </fieldset>
     <PushButton kind="main" @click="remove">Take it out</PushButton>
   </div>

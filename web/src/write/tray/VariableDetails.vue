@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One variable, opened: everything that can be said of it. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
@@ -146,10 +147,10 @@ function putIn(view: string): void {
       ><InputText class="code" :model-value="variable.key" spellcheck="false" @change="rename"
     /></label>
     <label v-if="variable.value === undefined" class="wide"
-      ><input type="checkbox" :checked="false" @change="workOut('')" /> worked out rather than asked</label
+      ><TickBox :checked="false" @change="workOut('')" /> worked out rather than asked</label
     >
     <label v-else class="wide"
-      ><input type="checkbox" checked @change="set('value', undefined)" /> worked out rather than asked</label
+      ><TickBox checked @change="set('value', undefined)" /> worked out rather than asked</label
     >
     <VariableActs :desk="desk" :variable="variable" />
   </form>

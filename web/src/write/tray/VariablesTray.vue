@@ -120,7 +120,7 @@ watch(open, async (key) => {
   width: 120px !important;
   height: 28px !important;
 }
-.find select {
+.find .p-select {
   width: auto;
   height: 28px;
   padding: 0 4px;
