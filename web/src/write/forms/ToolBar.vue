@@ -117,14 +117,16 @@ const MARKS = [
   padding: 0 7px;
 }
 .p-select {
-  width: 100px;
+  width: 112px;
   height: 28px;
   border-color: transparent;
   background: transparent;
-  font-weight: 600;
-  padding: 0 2px;
   color: var(--ink);
   flex: none;
+}
+.p-select :deep(.p-select-label) {
+  font-weight: 600;
+  padding: 3px 2px;
 }
 .mark {
   min-width: 28px;

@@ -87,10 +87,11 @@ watch(
   min-width: 0;
 }
 .strip {
-  height: 36px;
+  min-height: 36px;
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 6px;
+  gap: 0 6px;
   padding: 0 14px;
   font-size: 0.8125rem;
   border-bottom: 1px solid var(--hair);
@@ -102,16 +103,23 @@ watch(
   padding: 0 5px;
 }
 .strip .p-select {
-  width: 90px;
-  height: 24px;
-  padding: 0;
+  flex: 1 1 120px;
+  max-width: 200px;
+  height: 28px;
+}
+.strip .p-select :deep(.p-select-label) {
+  padding: 3px 8px;
 }
 .who {
+  flex: 0 1 auto;
+  max-width: 180px;
   overflow: hidden;
   text-overflow: ellipsis;
 }
 .views {
   display: flex;
+  height: 34px;
+  align-items: center;
 }
 .views button {
   color: var(--quiet);
