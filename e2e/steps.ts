@@ -106,11 +106,13 @@ export async function publish(page: Page, name: string, note = 'For a journey'):
   if (!answer.ok()) throw new Error(await answer.text());
 }
 
-/** Picks an option of a select, by its words or its place. */
+/** Picks an option of a select, by its words or its place; of two with the same words in different groups, the first. */
 export async function pick(select: Locator, option: string | number): Promise<void> {
   await select.click();
-  const options = select.page().getByRole('option');
-  await (
-    typeof option === 'number' ? options.nth(option) : select.page().getByRole('option', { name: option, exact: true })
-  ).click();
+  const page = select.page();
+  const wanted =
+    typeof option === 'number'
+      ? page.getByRole('option').nth(option)
+      : page.getByRole('option', { name: option, exact: true }).first();
+  await wanted.click();
 }
