@@ -197,7 +197,7 @@ async function proofed(page, view) {
   const set = tables.find(({ title }) => title === 'Visits confirmed');
   await page.goto('/proof/group-visit-confirmed/one');
   await page.getByLabel('Sample set').click();
-  await page.getByRole('option', { name: set.title, exact: true }).click();
+  await page.getByRole('option', { name: set.title }).first().click();
   await page.getByText(/messages proofed$/).waitFor();
   await page.goto(`/proof/group-visit-confirmed/${view}`);
   await page.getByText(/messages proofed$/).waitFor();
