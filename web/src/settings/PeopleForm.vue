@@ -179,7 +179,7 @@ h3 {
   max-width: 960px;
 }
 .role {
-  width: 132px;
+  width: 152px;
 }
 .people :deep(.does) {
   text-align: right;
