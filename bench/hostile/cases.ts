@@ -87,6 +87,10 @@ export const CASES: readonly Case[] = [
   raw('import: rows that unpack to 150 MB', 'POST', '/api/tables?use=sample&title=x', made.packedWorkbook(150)),
   convert('a.docx', 'paragraphs that unpack to 55 MB', made.packedDocument(55)),
   save('6,000 cells that span 200 × 200', made.tableOf(100, 60, 200)),
+  // So small that it is saved in the thread that answers.
+  save('160 cells that span 200 × 200', made.tableOf(40, 4, 200)),
+  save('50 tables of cells that span', made.spanningTables(50)),
+  save('10,000 words to fold', made.words('ß '.repeat(10_000))),
   save('10,000 cells', made.tableOf(200, 50, 1)),
   save('40,000 runs', made.runs(40_000)),
   save('50,000 paragraphs', made.paragraphs(50_000)),

@@ -70,22 +70,25 @@ const text = (words: string, bold = false): Inline =>
 export const paragraph = (...content: readonly Inline[]): Block => ({ type: 'paragraph', content }) as Block;
 export const words = (value: string): TextDocument => withBody([paragraph(text(value))]);
 
+const tableBlock = (rows: number, columns: number, span: number): Block =>
+  ({
+    type: 'table',
+    content: Array.from({ length: rows }, () => ({
+      type: 'tableRow',
+      attrs: { when: [] },
+      content: Array.from({ length: columns }, () => ({
+        type: 'tableCell',
+        attrs: { align: null, colspan: span, rowspan: span, colwidth: null },
+        content: [paragraph(text('x'))],
+      })),
+    })),
+  }) as unknown as Block;
 /** A table of so many rows and columns whose cells all span that much. */
 export const tableOf = (rows: number, columns: number, span: number): TextDocument =>
-  withBody([
-    {
-      type: 'table',
-      content: Array.from({ length: rows }, () => ({
-        type: 'tableRow',
-        attrs: { when: [] },
-        content: Array.from({ length: columns }, () => ({
-          type: 'tableCell',
-          attrs: { align: null, colspan: span, rowspan: span, colwidth: null },
-          content: [paragraph(text('x'))],
-        })),
-      })),
-    } as unknown as Block,
-  ]);
+  withBody([tableBlock(rows, columns, span)]);
+/** Tables of two cells that span, each as large a grid as one table may be. */
+export const spanningTables = (count: number): TextDocument =>
+  withBody(Array.from({ length: count }, () => tableBlock(1, 2, 70)));
 export const runs = (count: number): TextDocument =>
   withBody([paragraph(...Array.from({ length: count }, (_, at) => text('a', at % 2 === 0)))]);
 export const paragraphs = (count: number): TextDocument =>

@@ -101,9 +101,9 @@ const stop = (): void => {
     () =>
       void Promise.all([
         services.courier.stop(),
-        services.findings.settled(),
         mail.standIn?.close(),
-        services.workers.close(),
+        // Counted in threads, which end after that.
+        services.findings.countAll().then(() => services.workers.close()),
       ])
         .then(() => database.close())
         .then(() => process.exit(0)),

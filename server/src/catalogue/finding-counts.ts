@@ -22,11 +22,11 @@ export class FindingCounts {
   later(name: string, user: User): void {
     this.pending.set(name, user);
     const wait = Math.max(SOON, this.last + EVERY - performance.now());
-    this.timer ??= setTimeout(() => void this.settled(), wait).unref();
+    this.timer ??= setTimeout(() => void this.countAll(), wait).unref();
   }
 
-  /** Counts at once what waits, and is done when all is counted: for a server that ends, and for tests. */
-  settled(): Promise<unknown> {
+  /** Counts what waits without waiting longer. Done when everything is counted: for a server that ends, and for tests. */
+  countAll(): Promise<unknown> {
     clearTimeout(this.timer);
     this.timer = undefined;
     this.last = performance.now();

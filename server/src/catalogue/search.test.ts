@@ -93,3 +93,28 @@ describe('what says nearly the same', () => {
     expect(groups[0].likeness).toBeGreaterThan(0.8);
   });
 });
+
+describe('what was found before', () => {
+  it('is found no more once it is retired, and again when it is offered again', async () => {
+    const { name } = await makePublished(server, 'Heron', file('Heron', 'The heron stands in the pond.'));
+    const retire = (retired: boolean) => server.services.versions.retire(name, retired ? {} : undefined, server.user);
+    expect(await names('heron')).toEqual([name]);
+    await retire(true);
+    expect(await names('heron')).toEqual([]);
+    await retire(false);
+    expect(await names('heron')).toEqual([name]);
+  });
+  it('is found no more by whom it is hidden from', async () => {
+    const colleague = await server.as('colleague');
+    const find = async () =>
+      (await colleague.get('/api/texts/search').query({ q: 'orchard', for: 'fill' })).body as { name: string }[];
+    expect(await find()).toHaveLength(1);
+    const { id } = (await server.call.post('/api/folders').send({ title: 'Hidden', parent: 'root' }).expect(201)).body;
+    await server.call.patch(`/api/folders/${id}`).send({ inherits: false, grants: [] }).expect(204);
+    await server.call
+      .post('/api/texts/many')
+      .send({ act: 'move', names: ['orchard-walk'], folder: id })
+      .expect(204);
+    expect(await find()).toEqual([]);
+  });
+});

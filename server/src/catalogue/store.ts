@@ -7,7 +7,7 @@ import { among } from '../db/in-list.js';
 import { RequestProblem } from '../http/problem.js';
 import type { User } from '../people/user.js';
 import { rowOf, type Row, type TextHead } from './visible-texts.js';
-import { opening, searchedWords, subjectWords } from './text-words.js';
+import { opening, searchedWords, subjectWords, type SearchedWords } from './text-words.js';
 
 const { texts, uses, searched } = schema;
 type PublishedAs = NonNullable<TextHead['publishedAs']>;
@@ -146,30 +146,31 @@ export async function derive(writer: Writer, name: string, state: KeptState, doc
   await underive(writer, name, state);
   await insertUses(writer, usesOf(name, state, document));
   const [row] = await writer.insert(searched).values({ name, state }).returning({ id: searched.id });
-  const { title, subject, call, labels, body } = searchedWords(document);
+  const words = searchedWords(document);
+  const { title, subject, call, labels, body } = words;
   await writer.run(
     sql`INSERT INTO search (rowid, title, subject, "call", labels, body) VALUES (${row?.id ?? 0}, ${title}, ${subject}, ${call}, ${labels}, ${body})`,
   );
-  await addKnownWords(writer, knownWordsOf(document));
+  await addKnownWords(writer, wordsIn(words));
 }
 
-/** Brings what was derived from a working copy up to its next state, writing only what differs. */
+/** Derives a working copy's next state from the one before, writing only what differs. */
 async function deriveAgain(writer: Writer, name: string, before: TextDocument, document: TextDocument): Promise<void> {
   const [wereUsed, used] = [usesOf(name, 'working', before), usesOf(name, 'working', document)];
   if (!sameValue(wereUsed, used)) {
     await writer.delete(uses).where(and(eq(uses.text, name), eq(uses.state, 'working')));
     await insertUses(writer, used);
   }
-  const words = searchedWords(document);
-  if (sameValue(searchedWords(before), words)) return;
+  const [had, words] = [searchedWords(before), searchedWords(document)];
+  if (sameValue(had, words)) return;
   const { title, subject, call, labels, body } = words;
   await writer.run(
     sql`UPDATE search SET title = ${title}, subject = ${subject}, "call" = ${call}, labels = ${labels}, body = ${body} WHERE rowid = (SELECT id FROM searched WHERE name = ${name} AND state = 'working')`,
   );
-  const known = new Set(knownWordsOf(before));
+  const known = new Set(wordsIn(had));
   await addKnownWords(
     writer,
-    knownWordsOf(document).filter((word) => !known.has(word)),
+    wordsIn(words).filter((word) => !known.has(word)),
   );
 }
 
@@ -193,15 +194,10 @@ async function addKnownWords(writer: Writer, words: readonly string[]): Promise<
     );
 }
 
-function knownWordsOf(document: TextDocument): string[] {
-  const { title, subject, call, labels, body } = searchedWords(document);
-  return wordsIn(`${title} ${subject} ${call} ${labels} ${body}`);
-}
-
 /** The different words of a text as somebody types them, the long and the very short left out. */
-const wordsIn = (text: string): string[] => [
+const wordsIn = (words: SearchedWords): string[] => [
   ...new Set(
-    fold(text)
+    fold(Object.values(words).join(' '))
       .split(/[^\p{L}\p{N}]+/u)
       .filter((word) => word.length >= 3 && word.length <= 40),
   ),

@@ -48,7 +48,7 @@ export function searchedWords(document: TextDocument): SearchedWords {
     title: front.title,
     subject: subjectWords(document),
     call: front.call ?? '',
-    labels: [...labels, ...new Set(plain.map(fold))].join(' '),
+    labels: [...labels, ...new Set([...new Set(plain)].map(fold))].join(' '),
     body,
   };
 }

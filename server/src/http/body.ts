@@ -58,6 +58,7 @@ export function json(limit: number, most = MAX_VALUES): RequestHandler {
       if (!Buffer.isBuffer(request.body)) return next();
       try {
         demandSmallJson(request.body, most);
+        response.locals.bytes = request.body.length;
         request.body = request.body.length === 0 ? undefined : (JSON.parse(request.body.toString('utf8')) as unknown);
         next();
       } catch (error) {

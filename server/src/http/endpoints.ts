@@ -41,6 +41,8 @@ export interface Call<E> {
   readonly params: Parsed<E, 'params'>;
   readonly query: Parsed<E, 'query'>;
   readonly body: Parsed<E, 'body'>;
+  /** How many bytes the body had as JSON; 0 without one. */
+  readonly bytes: number;
   /** The file that came. */
   readonly file: E extends { readonly file: unknown } ? Uint8Array : undefined;
   /** Who asks; nobody may, where anyone may call. */
@@ -109,6 +111,7 @@ function served(
       params: endpoint.params && parsed(endpoint.params, request.params),
       query: endpoint.query && parsed(endpoint.query, request.query),
       ...given(endpoint, request),
+      bytes: (response.locals.bytes as number | undefined) ?? 0,
       user: user as User,
       request,
       response,

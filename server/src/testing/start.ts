@@ -90,7 +90,7 @@ export async function start(url?: string, around: Surroundings = {}): Promise<St
     as,
     async stop() {
       await services.courier.stop();
-      await services.findings.settled();
+      await services.findings.countAll();
       await database.close();
       if (folder !== undefined) rmSync(folder, { recursive: true, force: true });
     },
