@@ -1,12 +1,13 @@
 import '@fontsource-variable/commissioner';
 import '@fontsource-variable/literata';
 import './ui/styles.css';
+import './ui/theme/look.css';
 import { createPinia } from 'pinia';
 import PrimeVue from 'primevue/config';
 import { createApp } from 'vue';
 import App from './App.vue';
 import { router } from './router';
-import { preset } from './ui/theme';
+import { preset } from './ui/theme/index';
 
 const app = createApp(App)
   .use(createPinia())

@@ -1,27 +1,24 @@
 <script setup lang="ts">
-/** When it goes, asked below the button it stands for. */
+/** When a message goes, asked below the button it stands for. */
 import type { HandOverWays } from '@vocabula/contract';
-import Popover from 'primevue/popover';
-import { nextTick, onMounted, useTemplateRef } from 'vue';
+import { useTemplateRef } from 'vue';
+import OpenPopover from '../ui/controls/OpenPopover.vue';
 import LaterForm from './LaterForm.vue';
 
-const { opener } = defineProps<{ hours: HandOverWays; opener: HTMLElement }>();
+defineProps<{ hours: HandOverWays; opener: HTMLElement }>();
 const emit = defineEmits<{ at: [iso: string]; close: [] }>();
 const popover = useTemplateRef('popover');
-/** Told in the tick it is mounted, it would stand there without its place, its focus and its keys. */
-onMounted(async () => {
-  await nextTick();
-  popover.value?.show({ currentTarget: opener } as unknown as Event);
-});
+const form = useTemplateRef<{ $el: HTMLElement }>('form');
 </script>
 
 <template>
-  <Popover
+  <OpenPopover
     ref="popover"
-    aria-label="Send later"
-    @show="($refs.form as { $el: HTMLElement }).$el.querySelector('button')?.focus()"
-    @hide="(emit('close'), opener.focus())"
+    label="Send later"
+    :opener="opener"
+    @shown="form?.$el.querySelector('button')?.focus()"
+    @close="emit('close')"
   >
     <LaterForm ref="form" :hours="hours" @at="(at) => (popover?.hide(), emit('at', at))" />
-  </Popover>
+  </OpenPopover>
 </template>

@@ -221,31 +221,25 @@ code {
   .invite {
     grid-template-columns: minmax(0, 1fr);
   }
-  .people :deep(.address) {
-    overflow-wrap: anywhere;
-  }
   .people :deep(thead) {
     display: none;
   }
-  .people :deep(.unused) {
-    display: none;
-  }
-  tr {
+  .people :deep(tr) {
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
     align-items: center;
     border-top: 1px solid var(--hair);
     padding: 4px 0;
   }
-  td {
-    border-top: 0;
+  .people :deep(td) {
+    border: 0;
   }
-  td:nth-child(2) {
+  .people :deep(td:nth-child(2)) {
     grid-column: 1 / -1;
     grid-row: 2;
     overflow-wrap: anywhere;
   }
-  td:nth-child(4) {
+  .people :deep(td:nth-child(4)) {
     grid-row: 3;
   }
 }

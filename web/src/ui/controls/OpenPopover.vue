@@ -1,0 +1,22 @@
+<script setup lang="ts">
+/** A popover that is open for as long as it is there, below what opened it; `close` asks whoever put it there to take it away. */
+import Popover from 'primevue/popover';
+import { nextTick, onMounted, useTemplateRef } from 'vue';
+
+const { opener } = defineProps<{ label: string; opener: HTMLElement }>();
+const emit = defineEmits<{ shown: []; close: [] }>();
+const popover = useTemplateRef('popover');
+
+/** Told in the tick it is mounted, it would stand there without its place, its focus and its keys. */
+onMounted(async () => {
+  await nextTick();
+  popover.value?.show({ currentTarget: opener } as unknown as Event);
+});
+defineExpose({ hide: () => popover.value?.hide() });
+</script>
+
+<template>
+  <Popover ref="popover" :aria-label="label" @show="emit('shown')" @hide="(emit('close'), opener.focus())">
+    <slot />
+  </Popover>
+</template>
