@@ -41,10 +41,12 @@ export const Typing = Extension.create({
       Delete: () => selectBeside(editor, 1),
       // Both halves stay in the passage; only an empty last paragraph leaves it, as it leaves a list.
       Enter: () => {
-        const { $from } = editor.state.selection;
+        const { $from, $to } = editor.state.selection;
         const inPassage = $from.depth > 1 && $from.node($from.depth - 1).type.name === 'passage';
         const inLine = $from.depth <= 1 || ['address', 'attachment'].includes($from.parent.type.name);
         if (inLine) return leaveLine(editor);
+        // Over several blocks: the editor's own command maps the caret through the deletion and splits what holds them.
+        if (!$from.sameParent($to)) return splitBlock(editor.state, editor.view.dispatch);
         if (!inPassage || $from.parent.type.name !== 'paragraph') return false;
         return leavePassage(editor) || splitBlock(editor.state, editor.view.dispatch);
       },
