@@ -11,6 +11,7 @@ export default defineConfig({
   // The slowest are said at the end.
   reportSlowTests: { max: 20, threshold: 10_000 },
   use: {
+    locale: 'en-GB',
     viewport: { width: 1280, height: 800 },
     // Journeys begin as the demo's author; those of others sign in themselves.
     storageState: 'test-results/maeve.json',

@@ -101,7 +101,8 @@ test('publishing can be timed, and is taken back', async ({ page }) => {
   await page.getByRole('button', { name: 'Publish…' }).click();
   await page.getByLabel('What is new, in a line').fill('From next year');
   await page.getByLabel('At a time').check();
-  await page.getByLabel('Publish at').fill('2031-01-01T08:00');
+  await page.getByLabel('Publish at').fill('1 January 2031');
+  await page.getByLabel('Time of day').fill('8:00');
   await page.getByRole('button', { name: /^Publish then/ }).click();
   await expect(page.getByText(/publishes Wednesday,? 1 January 2031/i).first()).toBeVisible();
   // A moment that comes within the journey is kept to.

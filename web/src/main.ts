@@ -7,6 +7,7 @@ import PrimeVue from 'primevue/config';
 import { createApp } from 'vue';
 import App from './App.vue';
 import { router } from './router';
+import { firstWeekday } from './ui/dates/reader';
 import { preset } from './ui/theme/index';
 
 const app = createApp(App)
@@ -19,7 +20,7 @@ const app = createApp(App)
       options: { darkModeSelector: 'none', cssLayer: { name: 'components', order: 'base, components, look' } },
     },
   });
-// Weeks begin on Monday; the library's words come whole or not at all.
+// Weeks begin as the reader's do; the library's words come whole or not at all.
 const { locale } = app.config.globalProperties.$primevue.config;
-if (locale) locale.firstDayOfWeek = 1;
+if (locale) locale.firstDayOfWeek = firstWeekday();
 app.mount('#app');

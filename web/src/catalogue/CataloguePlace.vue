@@ -4,12 +4,13 @@ import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import type { TextSummary } from '@vocabula/contract';
-import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { computed, onMounted, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
 import { exportLibrary } from './exportLibrary';
 import NoticeLine from '../ui/NoticeLine.vue';
-import PopMenu from '../ui/PopMenu.vue';
+import ActMenu from '../ui/controls/ActMenu.vue';
+import { useFileChoice } from '../ui/controls/fileChoice';
 import { useHouse } from '../ui/house';
 import { useNotice } from '../ui/notice';
 import AlikePanel from './AlikePanel.vue';
@@ -29,8 +30,6 @@ const notice = useNotice();
 const house = useHouse();
 const catalogue = useCatalogue();
 const { me, loaded, typed, narrowing, order, view, folder, folders, current, shown, chosen, subjects, go } = catalogue;
-const files = useTemplateRef('files');
-const packed = useTemplateRef('packed');
 const library = ref<File>();
 /** What is asked about the chosen texts. */
 const asking = ref<'move' | 'tag' | 'retire'>();
@@ -68,13 +67,9 @@ function open(text: TextSummary): void {
   if (text.mayWrite && me.isAuthor) write(text);
   else if (text.offered) fill(text);
 }
-async function importFiles(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
+async function importFiles(files: readonly File[]): Promise<void> {
   try {
-    const given = await Promise.all(
-      [...(input.files ?? [])].map(async (file) => ({ file: file.name, content: await file.text() })),
-    );
-    if (given.length === 0) return;
+    const given = await Promise.all(files.map(async (file) => ({ file: file.name, content: await file.text() })));
     const into = here.value && here.value.right !== 'fill' ? { folder: here.value.id } : {};
     const outcomes = await api.importFiles({ files: given, ...into });
     await catalogue.load();
@@ -82,16 +77,21 @@ async function importFiles(event: Event): Promise<void> {
     notice.say(`Imported: ${of('new')} new, ${of('changed')} changed, ${of('same')} the same.`);
   } catch (problem) {
     notice.fail(problem);
-  } finally {
-    input.value = '';
   }
 }
-function lookAtLibrary(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  library.value = input.files?.[0];
-  input.value = '';
-  if (library.value) go({ in: folder.value, view: 'import' });
-}
+const chooseFiles = useFileChoice(importFiles, { accept: '.md,.yaml', multiple: true });
+const chooseLibrary = useFileChoice(
+  ([file]) => {
+    library.value = file;
+    go({ in: folder.value, view: 'import' });
+  },
+  { accept: '.zip' },
+);
+const inAndOut = [
+  { label: 'Import files…', command: chooseFiles },
+  { label: 'Import a library (zip)…', command: chooseLibrary },
+  { label: 'Export everything (zip)', command: () => exportLibrary() },
+];
 function retire(text: TextSummary): void {
   if (text.state !== 'retired') asking.value = 'retire';
   else
@@ -115,24 +115,7 @@ async function purge(): Promise<void> {
     <header class="head">
       <h1>Catalogue</h1>
       <template v-if="me.isAuthor">
-        <PopMenu class="right" label="In and out" :menu="false">
-          <template #button>In and out</template>
-          <template #default="{ close }">
-            <button class="row" @click="(close(), files?.click())">Import files…</button>
-            <button class="row" @click="(close(), packed?.click())">Import a library (zip)…</button>
-            <button class="row" @click="(close(), exportLibrary())">Export everything (zip)</button>
-          </template>
-        </PopMenu>
-        <input
-          ref="files"
-          type="file"
-          accept=".md,.yaml"
-          multiple
-          hidden
-          aria-label="Files to import"
-          @change="importFiles"
-        />
-        <input ref="packed" type="file" accept=".zip" hidden aria-label="Library to import" @change="lookAtLibrary" />
+        <ActMenu class="right" label="Import and export" :items="inAndOut" />
         <RouterLink v-slot="{ navigate }" :to="{ name: 'write', query: startIn }" custom
           ><PushButton kind="main" @click="navigate()">Start a text</PushButton></RouterLink
         >

@@ -2,22 +2,20 @@
 /** Taking texts out for good, with what that means said first. */
 import PushButton from '../ui/controls/PushButton.vue';
 import type { TextSummary } from '@vocabula/contract';
-import Dialog from 'primevue/dialog';
-import { computed } from 'vue';
+import { computed, useTemplateRef } from 'vue';
+import ModalDialog from '../ui/controls/ModalDialog.vue';
 
 const { texts } = defineProps<{ texts: readonly TextSummary[] }>();
 const emit = defineEmits<{ purge: []; close: [] }>();
+const dialog = useTemplateRef('dialog');
 const used = computed(() => texts.reduce((sum, text) => sum + text.used, 0));
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
-    :draggable="false"
+  <ModalDialog
+    ref="dialog"
     :header="texts.length === 1 ? `Purge “${texts[0]?.title}”?` : `Purge ${texts.length} texts?`"
-    :style="{ width: 'min(480px, 94vw)' }"
-    @update:visible="emit('close')"
+    @close="emit('close')"
   >
     <p>
       The working {{ texts.length === 1 ? 'copy, its' : 'copies, their' }} checkpoints, remarks and requests are gone
@@ -28,12 +26,12 @@ const used = computed(() => texts.reduce((sum, text) => sum + text.used, 0));
       What was sent stays on record.
     </p>
     <template #footer>
-      <PushButton kind="plain" autofocus @click="emit('close')">
+      <PushButton kind="plain" autofocus @click="dialog?.hide()">
         Leave {{ texts.length === 1 ? 'it' : 'them' }} in the bin
       </PushButton>
       <PushButton @click="emit('purge')">Purge for good</PushButton>
     </template>
-  </Dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -5,7 +5,7 @@ import InputText from 'primevue/inputtext';
 import type { Request } from '@vocabula/contract';
 import { ref } from 'vue';
 import { api } from '../api/client';
-import { momentInFigures } from '../versions/useStanding';
+import { showMoment } from '../ui/dates/reader';
 import type { Catalogue } from './useCatalogue';
 
 const { catalogue } = defineProps<{ catalogue: Catalogue }>();
@@ -38,7 +38,7 @@ const stateOf = ({ mine, state, answeredBy }: Request): string =>
         <span class="quiet small">{{ stateOf(request) }}</span>
       </h2>
       <p>{{ request.note }}</p>
-      <p class="quiet small">{{ request.who }} · {{ momentInFigures(request.at) }}</p>
+      <p class="quiet small">{{ request.who }} · {{ showMoment(request.at, 'figures') }}</p>
       <p v-if="request.remark" class="warning">‸ {{ request.remark }}</p>
       <details v-if="request.report.findings.length" class="small">
         <summary>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A person's own row of templates: recalled by digit, arranged by dragging or with Shift and the arrows. */
+import { vTip } from '../ui/controls/tip';
 import PushButton from '../ui/controls/PushButton.vue';
 import { nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useAtHand } from '../ui/atHand';
@@ -69,7 +70,7 @@ function drop(at: number): void {
         @dragover.prevent
         @drop.prevent="drop(at)"
       >
-        <PushButton :title="each.subject" @click="emit('choose', each.name)" @keydown="onKey($event, at)">
+        <PushButton v-tip="each.subject" @click="emit('choose', each.name)" @keydown="onKey($event, at)">
           <kbd>{{ at + 1 }}</kbd> {{ each.title }}
         </PushButton>
       </li>

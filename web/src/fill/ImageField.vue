@@ -2,6 +2,8 @@
 /** An image: one of the library's, or a file put into it, with the words that stand for it where none is shown. */
 import type { Asset } from '@vocabula/contract';
 import { computed, onMounted, ref, shallowRef } from 'vue';
+import { useFileChoice } from '../ui/controls/fileChoice';
+import PushButton from '../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import { api, assetUrl } from '../api/client';
 import PickOne from '../ui/controls/PickOne.vue';
@@ -44,6 +46,7 @@ async function take(file: File | undefined): Promise<void> {
     problem.value = failure instanceof Error ? failure.message : 'That could not be kept.';
   }
 }
+const choose = useFileChoice(([file]) => void take(file), { accept: 'image/*' });
 const pasted = (event: ClipboardEvent): void => {
   const file = event.clipboardData?.files[0];
   if (!file) return;
@@ -73,14 +76,7 @@ const pasted = (event: ClipboardEvent): void => {
         :options="choices"
         @update:model-value="say($event, alt)"
       />
-      <label class="file"
-        ><input
-          type="file"
-          accept="image/*"
-          class="unseen"
-          @change="take(($event.target as HTMLInputElement).files?.[0])"
-        /><span class="button-like">From a file…</span></label
-      >
+      <PushButton size="large" @click="choose">From a file…</PushButton>
       <InputText
         v-if="src"
         class="control words"
@@ -116,17 +112,5 @@ img {
 }
 .words {
   grid-column: 1 / -1;
-}
-.file:focus-within {
-  outline: 2px solid var(--action);
-}
-.button-like {
-  display: inline-flex;
-  align-items: center;
-  height: 36px;
-  padding: 0 12px;
-  border: 1px solid var(--edge);
-  border-radius: 3px;
-  cursor: pointer;
 }
 </style>

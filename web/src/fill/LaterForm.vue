@@ -3,7 +3,7 @@
 import type { HandOverWays } from '@vocabula/contract';
 import { ref, useId } from 'vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import MomentField from './MomentField.vue';
+import MomentField from '../ui/dates/MomentField.vue';
 import { fieldOf, sensibleTimes } from './times';
 
 const props = defineProps<{ hours: HandOverWays }>();
@@ -29,8 +29,7 @@ function go(): void {
       {{ words }}
     </PushButton>
     <div class="field">
-      <span :id="id" class="quiet">or another time</span
-      ><MomentField v-model="chosen" locale="en-GB" :labelled-by="id" :invalid="false" />
+      <span :id="id" class="quiet">or another time</span><MomentField v-model="chosen" :labelled-by="id" />
     </div>
     <PushButton type="submit">Send then</PushButton>
   </form>

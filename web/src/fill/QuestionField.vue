@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One question with the control that fits its type. */
+import { vTip } from '../ui/controls/tip';
 import { valueType, type Question, type RowValue } from '@vocabula/core';
 import type { FoundValue } from '@vocabula/core/filling';
 import Checkbox from 'primevue/checkbox';
@@ -10,8 +11,8 @@ import PushButton from '../ui/controls/PushButton.vue';
 import TypedField from '../ui/TypedField.vue';
 import { whenInWords } from '../ui/today';
 import { showSource } from '../ui/typedValues';
-import DayField from './DayField.vue';
-import MomentField from './MomentField.vue';
+import DayField from '../ui/dates/DayField.vue';
+import MomentField from '../ui/dates/MomentField.vue';
 import OptionsField from './OptionsField.vue';
 
 /** Asked for by few templates, and loaded with the select they need. */
@@ -85,6 +86,8 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.v
       >
       <DayField
         v-if="control === 'day'"
+        raw
+        size="large"
         :model-value="text"
         :locale="question.locale"
         :labelled-by="id"
@@ -94,6 +97,8 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.v
       />
       <MomentField
         v-else-if="control === 'moment'"
+        raw
+        size="large"
         :model-value="text"
         :locale="question.locale"
         :labelled-by="id"
@@ -168,7 +173,7 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.v
         :key="offer.value"
         kind="plain"
         size="small"
-        :title="offer.around"
+        v-tip="offer.around"
         @click="emit('answer', offer.value)"
       >
         take {{ showSource(question.type, offer.value, question.locale) }}

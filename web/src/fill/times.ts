@@ -1,5 +1,6 @@
 /** Sensible times to send: told from somebody's working hours. */
 import type { HandOverWays } from '@vocabula/contract';
+import { readersLocale, showMoment } from '../ui/dates/reader';
 
 export interface SensibleTime {
   readonly at: Date;
@@ -25,7 +26,7 @@ const later = (day: Date, days: number): Date => {
  * Up to three: later this working day, the beginning of the next one, and of the first one of next week. On the clock of
  * whoever looks at it.
  */
-export function sensibleTimes(now: Date, { from, to, days }: Hours, locale = 'en-GB'): SensibleTime[] {
+export function sensibleTimes(now: Date, { from, to, days }: Hours, locale = readersLocale): SensibleTime[] {
   const works = (day: Date): boolean => days.length === 0 || days.includes(weekday(day));
   const [begin, end] = [minutesOf(from), Math.max(minutesOf(to), minutesOf(from) + 60)];
   const found: Date[] = [];
@@ -44,10 +45,10 @@ export function sensibleTimes(now: Date, { from, to, days }: Hours, locale = 'en
 }
 
 function inWords(at: Date, now: Date, locale: string): string {
-  const clock = new Intl.DateTimeFormat(locale, { hour: '2-digit', minute: '2-digit' }).format(at);
+  const clock = showMoment(at, 'time', locale);
   if (at.toDateString() === now.toDateString()) return `today at ${clock}`;
   if (at.toDateString() === later(now, 1).toDateString()) return `tomorrow at ${clock}`;
-  return `${new Intl.DateTimeFormat(locale, { weekday: 'long', day: 'numeric', month: 'long' }).format(at)} at ${clock}`;
+  return `${showMoment(at, 'weekday', locale)} at ${clock}`;
 }
 
 /** A moment as a field for day and time has it, on the clock of whoever looks at it. */

@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router';
 import { api } from '../api/client';
 import { command } from '../ui/keys';
 import { useMe } from '../ui/me';
+import { showMoment } from '../ui/dates/reader';
 import { useNotice } from '../ui/notice';
 import { zone } from '../ui/today';
 import { copy, openMailto, print, saveHandedOver, toService, type Handing } from './handOver';
@@ -112,7 +113,7 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
         ? 'Kept as a draft in the mailroom.'
         : at === undefined
           ? 'It goes in 30 seconds.'
-          : `It goes ${new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short' }).format(new Date(at))}.`;
+          : `It goes ${showMoment(at, 'words')}.`;
     notice.offer(words, 'Take it back', async () => {
       await api.changeOutgoing(id, { act: 'take back' });
       notice.say('Taken back: it is an unfinished message again.');

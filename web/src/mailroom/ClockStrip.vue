@@ -5,6 +5,7 @@ import type { StandInClock } from '@vocabula/contract';
 import { computed, ref } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
+import { showMoment } from '../ui/dates/reader';
 import { useNotice } from '../ui/notice';
 import ServiceLine from '../ui/ServiceLine.vue';
 
@@ -18,15 +19,7 @@ const STEPS = [
   ['a day', 24],
   ['a week', 24 * 7],
 ] as const;
-const now = computed(() =>
-  new Intl.DateTimeFormat('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  }).format(new Date(props.clock.now)),
-);
+const now = computed(() => showMoment(props.clock.now, 'clock'));
 const DID: Readonly<Record<string, string>> = {
   open: 'opened',
   follow: 'followed a link',

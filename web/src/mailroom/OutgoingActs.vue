@@ -6,17 +6,14 @@ import { computed } from 'vue';
 import { api } from '../api/client';
 import LaterForm from '../fill/LaterForm.vue';
 import { useMe } from '../ui/me';
+import { showMoment } from '../ui/dates/reader';
 import { useNotice } from '../ui/notice';
 
 const props = defineProps<{ outgoing: OutgoingSummary }>();
 const emit = defineEmits<{ changed: [] }>();
 const me = useMe();
 const notice = useNotice();
-const when = computed(() =>
-  new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short' }).format(
-    new Date(props.outgoing.goneAt ?? props.outgoing.due),
-  ),
-);
+const when = computed(() => showMoment(props.outgoing.goneAt ?? props.outgoing.due, 'words'));
 async function change(body: ChangeOutgoing, words: string): Promise<void> {
   try {
     await api.changeOutgoing(props.outgoing.id, body);

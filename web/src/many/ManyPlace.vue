@@ -11,6 +11,7 @@ import ServiceLine from '../ui/ServiceLine.vue';
 import UncertainStrip from './UncertainStrip.vue';
 import PeopleAdder from './PeopleAdder.vue';
 import RowsTable from './RowsTable.vue';
+import ProgressLine from '../ui/controls/ProgressLine.vue';
 import SendDialog from './SendDialog.vue';
 import { useMailing } from './useMailing';
 
@@ -126,12 +127,7 @@ async function act(body: Parameters<typeof drive>[0]): Promise<void> {
     <footer class="bar">
       <b>{{ count('ready') }} ready</b>
       <span v-if="apart">{{ apart }} set apart</span>
-      <progress
-        v-if="!isOpen"
-        :value="count('gone')"
-        :max="total"
-        :aria-label="`${count('gone')} of ${total} have gone`"
-      />
+      <ProgressLine v-if="!isOpen" :done="count('gone')" :total="total" label="Sent" />
       <span v-if="!isOpen">{{ count('gone') }} of {{ total }} gone</span>
       <NoticeLine />
       <span class="right acts">

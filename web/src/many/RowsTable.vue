@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The recipients, one row each, with a column for each question that differs. */
+import { vTip } from '../ui/controls/tip';
 import type { MailedRow } from '@vocabula/contract';
 import { labelOf, type Question } from '@vocabula/core';
 import { useVirtualizer } from '@tanstack/vue-virtual';
@@ -84,7 +85,7 @@ function onKey(event: KeyboardEvent): void {
       <span role="columnheader">Recipient</span>
       <span v-for="column in columns" :key="column.key" role="columnheader"
         >{{ column.label }}
-        <button v-if="open" class="plain small" :title="`Ask ${column.label} once`" @click="emit('once', column.key)">
+        <button v-if="open" class="plain small" v-tip="`Ask ${column.label} once`" @click="emit('once', column.key)">
           once
         </button></span
       >

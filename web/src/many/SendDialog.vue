@@ -2,7 +2,8 @@
 /** The last look before one message each goes to many: what goes, what does not, and the number typed. */
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
-import { computed, onMounted, ref, useTemplateRef } from 'vue';
+import { computed, ref, useTemplateRef } from 'vue';
+import ModalDialog from '../ui/controls/ModalDialog.vue';
 import { command } from '../ui/keys';
 
 const props = defineProps<{ title: string; ready: number; apart: number; broken: number }>();
@@ -10,16 +11,14 @@ const emit = defineEmits<{ send: [typed: number]; close: [] }>();
 const dialog = useTemplateRef('dialog');
 const typed = ref('');
 const right = computed(() => Number(typed.value.trim()) === props.ready);
-onMounted(() => dialog.value?.showModal());
 function send(): void {
   if (right.value) emit('send', props.ready);
 }
 </script>
 
 <template>
-  <dialog ref="dialog" class="sheet" aria-labelledby="send-title" @close="emit('close')" @cancel="emit('close')">
+  <ModalDialog ref="dialog" :header="`Send “${title}” to ${ready} people`" width="440px" @close="emit('close')">
     <form @submit.prevent="send" @keydown.ctrl.enter.prevent="send" @keydown.meta.enter.prevent="send">
-      <h1 id="send-title">Send “{{ title }}” to {{ ready }} people</h1>
       <p>
         Each of {{ ready }} people gets one message of their own. One goes first, and you look at it before the rest go.
       </p>
@@ -34,26 +33,16 @@ function send(): void {
         <PushButton kind="main" type="submit" :disabled="!right">
           Send the first <kbd>{{ command }} ⏎</kbd>
         </PushButton>
-        <PushButton kind="plain" @click="dialog?.close()">Not yet</PushButton>
+        <PushButton kind="plain" @click="dialog?.hide()">Not yet</PushButton>
       </p>
     </form>
-  </dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>
-dialog {
-  width: min(440px, calc(100vw - 32px));
-  padding: 24px;
-}
-dialog::backdrop {
-  background: rgb(32 38 46 / 0.15);
-}
 form {
   display: grid;
   gap: 12px;
-}
-h1 {
-  white-space: normal;
 }
 .acts {
   display: flex;

@@ -144,11 +144,11 @@ watch(
         <span class="quiet small">working copy</span>
         <RouterLink class="small" :to="{ name: 'write', params: { name } }">Write</RouterLink>
         <span class="right quiet small progress" role="status">
-          <progress
+          <ProgressLine
             v-if="!proofing.progress.over && proofing.progress.total"
-            :value="proofing.progress.done"
-            :max="proofing.progress.total"
-            aria-label="Proofing"
+            :done="proofing.progress.done"
+            :total="proofing.progress.total"
+            label="Proofing"
           />
           {{ state }}
         </span>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The recipient lists: whose they are, and until when their rows are kept. */
 import PickOne from '../ui/controls/PickOne.vue';
+import DayField from '../ui/dates/DayField.vue';
 import type { Folder, Person, TableChange, TableSummary } from '@vocabula/contract';
 import { computed, onMounted, ref } from 'vue';
 import { api } from '../api/client';
@@ -77,15 +78,14 @@ const share = (list: TableSummary, folder: string): Promise<void> =>
             </option>
           </PickOne></label
         >
-        <label class="small until"
+        <span class="small until"
           >Kept until
-          <input
-            type="date"
-            :value="list.keepUntil ?? ''"
+          <DayField
+            :model-value="list.keepUntil ?? ''"
             :disabled="!list.mayChange"
-            :aria-label="`Kept until, ${list.title}`"
-            @change="keepUntil(list, ($event.target as HTMLInputElement).value)"
-        /></label>
+            :label="`Kept until, ${list.title}`"
+            @update:model-value="keepUntil(list, $event)"
+        /></span>
       </li>
     </ul>
   </section>
@@ -121,7 +121,7 @@ li > span {
   gap: 4px;
   white-space: nowrap;
 }
-.until input {
+.until .day {
   width: 136px;
   height: 28px;
 }

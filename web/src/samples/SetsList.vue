@@ -2,7 +2,7 @@
 /** Sample sets and recipient lists, and the ways to more of them. */
 import PushButton from '../ui/controls/PushButton.vue';
 import type { TableSummary, Use } from '@vocabula/contract';
-import { useTemplateRef } from 'vue';
+import { useFileChoice } from '../ui/controls/fileChoice';
 
 defineProps<{ tables: readonly TableSummary[]; open: string }>();
 const emit = defineEmits<{ file: [file: File, use: Use]; paste: [use: Use] }>();
@@ -10,18 +10,14 @@ const USES: readonly { use: Use; words: string; what: string }[] = [
   { use: 'sample', words: 'Sample sets', what: 'for proofs; never mailed' },
   { use: 'recipients', words: 'Recipient lists', what: 'real people to write to' },
 ];
-const picker = useTemplateRef('picker');
+const choose = useFileChoice(([file]) => file && emit('file', file, use), {
+  accept: '.csv,.txt,.tsv,.json,.vcf,.xlsx,text/csv,text/vcard,application/json',
+});
 let use: Use = 'sample';
 
 function pick(what: Use): void {
   use = what;
-  picker.value?.click();
-}
-function picked(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  const given = input.files?.[0];
-  if (given) emit('file', given, use);
-  input.value = '';
+  choose();
 }
 defineExpose({ pick });
 </script>
@@ -44,13 +40,6 @@ defineExpose({ pick });
         <PushButton kind="plain" @click="emit('paste', group.use)">Paste</PushButton>
       </div>
     </template>
-    <input
-      ref="picker"
-      type="file"
-      accept=".csv,.txt,.tsv,.json,.vcf,.xlsx,text/csv,text/vcard,application/json"
-      hidden
-      @change="picked"
-    />
   </nav>
 </template>
 

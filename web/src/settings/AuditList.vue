@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** The audit trail: who did what to which when. */
 import PickOne from '../ui/controls/PickOne.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
+import DayField from '../ui/dates/DayField.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { AuditEntry, Person } from '@vocabula/contract';
@@ -8,7 +10,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import { api, auditUrl } from '../api/client';
 import { useNotice } from '../ui/notice';
 import PartHead from './PartHead.vue';
-import { momentInFigures } from '../versions/useStanding';
+import { showMoment } from '../ui/dates/reader';
 
 const notice = useNotice();
 const entries = ref<AuditEntry[]>([]);
@@ -66,8 +68,12 @@ watch(filter, () => {
         <option v-for="kind in KINDS" :key="kind">{{ kind }}</option>
       </PickOne></label
     >
-    <label class="field"><span>From</span><input v-model="from" type="date" /></label>
-    <label class="field"><span>Until</span><input v-model="until" type="date" /></label>
+    <FieldRow v-slot="{ id, labelledBy }" label="From"
+      ><DayField :id="id" v-model="from" :labelled-by="labelledBy"
+    /></FieldRow>
+    <FieldRow v-slot="{ id, labelledBy }" label="Until"
+      ><DayField :id="id" v-model="until" :labelled-by="labelledBy"
+    /></FieldRow>
   </div>
   <table>
     <thead class="unseen">
@@ -79,7 +85,7 @@ watch(filter, () => {
     </thead>
     <tbody>
       <tr v-for="entry in entries" :key="entry.id">
-        <td class="small quiet">{{ momentInFigures(entry.at) }}</td>
+        <td class="small quiet">{{ showMoment(entry.at, 'figures') }}</td>
         <td>{{ entry.whoName }}</td>
         <td>
           {{ entry.act }} <span class="quiet small">{{ entry.what }}</span> {{ entry.words }}

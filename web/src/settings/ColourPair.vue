@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** A colour on light pages with its partner on dark ones, and how well words in it are read. */
+import { vTip } from '../ui/controls/tip';
+import ColorPicker from 'primevue/colorpicker';
 import InputText from 'primevue/inputtext';
 import { contrast, type NamedColour } from '@vocabula/core';
 import { computed } from 'vue';
@@ -16,6 +18,9 @@ const sides = computed(() =>
     ratio: contrast(props.colour[side], PAGES[side]),
   })),
 );
+function choose(side: 'light' | 'dark', digits: string): void {
+  emit('change', { ...props.colour, [side]: `#${digits.toUpperCase()}` });
+}
 function give(side: 'light' | 'dark', event: Event): void {
   const hex = (event.target as HTMLInputElement).value.trim().toUpperCase();
   if (/^#[0-9A-F]{6}$/.test(hex)) emit('change', { ...props.colour, [side]: hex });
@@ -29,7 +34,12 @@ function give(side: 'light' | 'dark', event: Event): void {
       ><slot>{{ name }}</slot></span
     >
     <span v-for="{ side, hex, ratio } in sides" :key="side" class="side">
-      <input type="color" :value="hex" :aria-label="`${name}, ${side}`" @change="give(side, $event)" />
+      <ColorPicker
+        format="hex"
+        :model-value="hex.slice(1)"
+        :pt="{ preview: { 'aria-label': `${name}, ${side}` } }"
+        @update:model-value="choose(side, $event)"
+      />
       <InputText
         :model-value="hex"
         maxlength="7"
@@ -41,7 +51,7 @@ function give(side: 'light' | 'dark', event: Event): void {
         v-if="words"
         class="small"
         :class="ratio < ENOUGH ? 'warning' : 'quiet'"
-        :title="`${ratio.toFixed(1)} to 1 on the ${side} page`"
+        v-tip="`Contrast ${ratio.toFixed(1)} to 1 on the ${side} page`"
         >{{ ratio < ENOUGH ? `‸ ${ratio.toFixed(1)}` : ratio.toFixed(1) }}</span
       >
     </span>
@@ -60,9 +70,5 @@ function give(side: 'light' | 'dark', event: Event): void {
   grid-template-columns: 32px 84px 36px;
   gap: 4px;
   align-items: center;
-}
-input[type='color'] {
-  width: 32px !important;
-  padding: 2px !important;
 }
 </style>

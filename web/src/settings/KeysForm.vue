@@ -10,7 +10,7 @@ import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import PartHead from './PartHead.vue';
-import { momentInFigures } from '../versions/useStanding';
+import { showMoment } from '../ui/dates/reader';
 
 const me = useMe();
 const notice = useNotice();
@@ -77,7 +77,7 @@ async function end(key: Key): Promise<void> {
         >{{ key.title }} <span class="quiet small">{{ key.start }}…</span></span
       >
       <span class="quiet small">{{ key.scopes.map((scope) => WORDS[scope]).join('; ') }}</span>
-      <span class="quiet small">{{ key.usedAt ? `used ${momentInFigures(key.usedAt)}` : 'never used' }}</span>
+      <span class="quiet small">{{ key.usedAt ? `used ${showMoment(key.usedAt, 'figures')}` : 'never used' }}</span>
       <PushButton kind="plain" size="small" @click="end(key)">Take back</PushButton>
     </li>
   </ul>

@@ -16,7 +16,7 @@ import FieldRow from '../ui/controls/FieldRow.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import PartHead from './PartHead.vue';
-import { momentInFigures } from '../versions/useStanding';
+import { showMoment } from '../ui/dates/reader';
 
 const me = useMe();
 const notice = useNotice();
@@ -73,7 +73,7 @@ async function copy(): Promise<void> {
   <section v-if="link" class="sheet link" aria-label="The link">
     <p>
       Give this link to {{ link.who }}. It is shown once, can be followed once, and ends
-      {{ momentInFigures(link.endsAt) }}.
+      {{ showMoment(link.endsAt, 'figures') }}.
     </p>
     <code>{{ link.address }}</code>
     <div class="acts">
@@ -129,7 +129,11 @@ async function copy(): Promise<void> {
     <Column field="lastSeen" header="Last here" sortable class="small">
       <template #body="{ data: person }: { data: Person }">
         {{
-          person.state === 'active' ? (person.lastSeen ? momentInFigures(person.lastSeen) : 'not yet') : person.state
+          person.state === 'active'
+            ? person.lastSeen
+              ? showMoment(person.lastSeen, 'figures')
+              : 'not yet'
+            : person.state
         }}
       </template>
     </Column>

@@ -9,7 +9,7 @@ import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import PartHead from './PartHead.vue';
-import { momentInFigures } from '../versions/useStanding';
+import { showMoment } from '../ui/dates/reader';
 
 const me = useMe();
 const notice = useNotice();
@@ -65,7 +65,7 @@ function browserOf(agent: string): string {
     <li v-for="session in sessions" :key="session.id" class="session">
       <span>{{ browserOf(session.agent) }} <strong v-if="session.here" class="small">this one</strong></span>
       <span class="quiet small"
-        >since {{ momentInFigures(session.createdAt) }} · seen {{ momentInFigures(session.seenAt) }}</span
+        >since {{ showMoment(session.createdAt, 'figures') }} · seen {{ showMoment(session.seenAt, 'figures') }}</span
       >
       <PushButton
         kind="plain"

@@ -6,6 +6,7 @@ import PushButton from '../ui/controls/PushButton.vue';
 import Textarea from 'primevue/textarea';
 import type { HandOverWays } from '@vocabula/contract';
 import { ref } from 'vue';
+import WholeField from '../ui/dates/WholeField.vue';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import PartHead from './PartHead.vue';
@@ -102,8 +103,8 @@ function toggleDay(day: number): void {
     <fieldset>
       <legend>Working hours, for sending later</legend>
       <p class="hours">
-        <label>from <input v-model="ways.from" type="time" /></label
-        ><label>to <input v-model="ways.to" type="time" /></label>
+        <label>from <WholeField v-model="ways.from" type="time" /></label
+        ><label>to <WholeField v-model="ways.to" type="time" /></label>
       </p>
       <p class="days">
         <label v-for="(day, at) in DAYS" :key="day"

@@ -1,14 +1,19 @@
 <script setup lang="ts">
 /** The constraints and formats that a variable's type has. */
 import TickBox from './controls/TickBox.vue';
+import TypeOrPick from './controls/TypeOrPick.vue';
 import InputText from 'primevue/inputtext';
 import { valueType, type Variable } from '@vocabula/core';
-import { computed, useId } from 'vue';
+import { computed, nextTick } from 'vue';
 import { ATTRIBUTE_FIELDS, WEEKDAYS, type AttributeField } from './attributes';
 
 const props = defineProps<{ variable: Variable; locale: string }>();
 const emit = defineEmits<{ set: [name: keyof Variable, value: unknown] }>();
-const id = useId();
+/** Values that are offered; any other can be typed. */
+const OFFERED = {
+  zone: ['Europe/Dublin', 'Europe/London', 'Europe/Berlin', 'America/New_York', 'Asia/Tokyo', 'UTC'],
+  currency: ['EUR', 'GBP', 'USD', 'CHF', 'SEK', 'PLN', 'JPY'],
+} as const;
 const fields = computed(() => {
   const own = new Set<keyof Variable>(valueType(props.variable.type).attributes);
   return ATTRIBUTE_FIELDS.filter(({ name }) => own.has(name));
@@ -26,15 +31,18 @@ const shown = (name: keyof Variable): string => {
   return Array.isArray(value) ? value.join(', ') : value === undefined ? '' : String(value);
 };
 const text = (event: Event): string => (event.target as HTMLInputElement).value.trim();
-function give({ name, control }: AttributeField, event: Event): void {
-  const value = text(event);
+function give({ name, control }: AttributeField, value: string): void {
   if (value === '') return emit('set', name, undefined);
   if (control === 'number') {
     const number = Number(value.replace(',', '.'));
     if (Number.isFinite(number)) emit('set', name, number);
-    else (event.target as HTMLInputElement).value = shown(name);
   } else if (control === 'names') emit('set', name, value.split(/[\s,;]+/).filter(Boolean));
   else emit('set', name, control === 'currency' ? value.toUpperCase() : value);
+}
+function typed(field: AttributeField, event: Event): void {
+  give(field, text(event));
+  // What is no number gives way to what was there.
+  void nextTick(() => ((event.target as HTMLInputElement).value = shown(field.name)));
 }
 function tick({ name, usual = false }: AttributeField, on: boolean): void {
   // What is as usual is left out; a usual yes that is off is written.
@@ -75,26 +83,23 @@ function word(which: 'yes' | 'no', event: Event): void {
     </template>
     <label v-else class="field"
       ><span>{{ field.label }}</span
-      ><input
-        :value="shown(field.name)"
-        :inputmode="field.control === 'number' ? 'decimal' : undefined"
-        :list="field.control === 'zone' || field.control === 'currency' ? `${id}-${field.control}` : undefined"
-        :placeholder="field.example"
-        :aria-invalid="problems.has(field.name)"
+      ><TypeOrPick
+        v-if="field.control === 'zone' || field.control === 'currency'"
+        :model-value="shown(field.name)"
+        :options="OFFERED[field.control]"
+        :label="field.label"
+        :invalid="problems.has(field.name)"
         @change="give(field, $event)"
+      /><InputText
+        v-else
+        :model-value="shown(field.name)"
+        :inputmode="field.control === 'number' ? 'decimal' : undefined"
+        :placeholder="field.example"
+        :invalid="problems.has(field.name)"
+        @change="typed(field, $event)"
       /><span v-if="problems.has(field.name)" class="error small">{{ problems.get(field.name) }}</span></label
     >
   </template>
-  <datalist :id="`${id}-zone`">
-    <option
-      v-for="zone in ['Europe/Dublin', 'Europe/London', 'Europe/Berlin', 'America/New_York', 'Asia/Tokyo', 'UTC']"
-      :key="zone"
-      :value="zone"
-    />
-  </datalist>
-  <datalist :id="`${id}-currency`">
-    <option v-for="currency in ['EUR', 'GBP', 'USD', 'CHF', 'SEK', 'PLN', 'JPY']" :key="currency" :value="currency" />
-  </datalist>
 </template>
 
 <style scoped>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** One line about the mail service where it matters: none is set up, a stand-in takes the mail, or sending is paused. */
 import { computed } from 'vue';
+import { showMoment } from './dates/reader';
 import { useService } from './service';
 
 const { service } = useService();
-const time = new Intl.DateTimeFormat(undefined, { timeStyle: 'medium' });
 const line = computed((): { readonly words: string; readonly problem: boolean } | undefined => {
   const { value: now } = service;
   if (!now) return undefined;
@@ -13,7 +13,7 @@ const line = computed((): { readonly words: string; readonly problem: boolean } 
   if (now.pause) {
     const { why, until, everybody } = now.pause;
     const whose = everybody ? 'Sending is paused' : 'Sending from your address is paused';
-    return { words: `${whose}. ${why} It is tried again at ${time.format(new Date(until))}.`, problem: true };
+    return { words: `${whose}. ${why} It is tried again at ${showMoment(until, 'seconds')}.`, problem: true };
   }
   return now.kind === 'stand-in'
     ? { words: 'A stand-in takes the mail: nothing leaves this machine.', problem: false }

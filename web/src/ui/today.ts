@@ -1,5 +1,6 @@
 /** The user's day and zone. */
 import { dayIn } from '@vocabula/core';
+import { showMoment } from './dates/reader';
 
 export const zone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 export const today = (): string => dayIn(new Date(), zone());
@@ -9,8 +10,5 @@ export function whenInWords(iso: string | undefined): string {
   if (!iso) return '';
   const at = new Date(iso);
   const sameDay = at.toDateString() === new Date().toDateString();
-  return new Intl.DateTimeFormat(
-    'en-GB',
-    sameDay ? { hour: '2-digit', minute: '2-digit' } : { day: 'numeric', month: 'long' },
-  ).format(at);
+  return showMoment(at, sameDay ? 'time' : 'day');
 }

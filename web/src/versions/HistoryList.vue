@@ -2,7 +2,7 @@
 /** The moments of a history; two of them are compared: a press chooses the newer, its mark the older. */
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Version } from '@vocabula/contract';
-import { momentInFigures } from './useStanding';
+import { showMoment } from '../ui/dates/reader';
 
 export interface Moment {
   readonly state: string;
@@ -39,7 +39,7 @@ function onKey(event: KeyboardEvent): void {
         >
         <span class="words small">{{ moment.words }}</span>
         <span v-if="moment.by" class="quiet small words"
-          >{{ moment.by }} · {{ momentInFigures(moment.at)
+          >{{ moment.by }} · {{ showMoment(moment.at, 'figures')
           }}<template v-if="moment.version?.sent"> · {{ moment.version.sent }} sent</template></span
         >
       </button>

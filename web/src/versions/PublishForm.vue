@@ -6,7 +6,8 @@ import PushButton from '../ui/controls/PushButton.vue';
 import type { Remark, Standing } from '@vocabula/contract';
 import type { Finding } from '@vocabula/core';
 import { computed, ref } from 'vue';
-import { momentInWords } from './useStanding';
+import MomentField from '../ui/dates/MomentField.vue';
+import { showMoment } from '../ui/dates/reader';
 
 const props = defineProps<{
   standing: Standing;
@@ -17,7 +18,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ go: [] }>();
 const note = defineModel<string>('note', { required: true });
-/** A local moment, as its control gives it; empty for now. */
+/** A local moment, as its control gives it; `T` while it has no parts yet, empty for now. */
 const at = defineModel<string>('at', { required: true });
 const later = ref(false);
 
@@ -57,9 +58,15 @@ const words = computed(() => {
       <legend class="small quiet">When</legend>
       <label><RadioButton name="when" :value="true" :model-value="!later" @change="choose('now')" /> Now</label>
       <label><RadioButton name="when" :value="true" :model-value="later" @change="choose('later')" /> At a time</label>
-      <input v-if="later" v-model="at" type="datetime-local" aria-label="Publish at" required />
+      <MomentField
+        v-if="later"
+        class="moment"
+        label="Publish at"
+        :model-value="at"
+        @update:model-value="at = $event || 'T'"
+      />
       <p v-if="waiting" class="small warning">
-        ‸ This takes the place of what publishes {{ momentInWords(waiting.due) }}.
+        ‸ This takes the place of what publishes {{ showMoment(waiting.due, 'words') }}.
       </p>
     </fieldset>
     <section v-if="errors.length" aria-label="Errors">
@@ -111,7 +118,7 @@ fieldset {
 legend {
   padding: 0 0 4px;
 }
-fieldset > input,
+fieldset > .moment,
 fieldset > p {
   grid-column: 1 / -1;
 }

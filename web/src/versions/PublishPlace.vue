@@ -13,7 +13,8 @@ import { useNotice } from '../ui/notice';
 import ComparedStates from './ComparedStates.vue';
 import ImpactList from './ImpactList.vue';
 import PublishForm from './PublishForm.vue';
-import { momentInWords, useStanding } from './useStanding';
+import { showMoment } from '../ui/dates/reader';
+import { useStanding } from './useStanding';
 
 const route = useRoute();
 const router = useRouter();
@@ -69,6 +70,10 @@ async function go(): Promise<void> {
     document.querySelector<HTMLElement>('textarea')?.focus();
     return;
   }
+  if (at.value !== '' && Number.isNaN(Date.parse(at.value))) {
+    notice.fail(new Error('Choose a date and a time to publish at.'));
+    return;
+  }
   busy.value = true;
   try {
     const { revision } = now;
@@ -82,7 +87,7 @@ async function go(): Promise<void> {
     const { version } = await api.publish(name, { revision, note: note.value, ...(moment ? { at: moment } : {}) });
     notice.sayThere(
       version === undefined
-        ? `“${now.title}” publishes ${momentInWords(moment ?? '')}.`
+        ? `“${now.title}” publishes ${showMoment(moment ?? '', 'words')}.`
         : `Published: colleagues use version ${version}${impact.value ? `. ${impact.value}` : ''}.`,
     );
     await router.push(back.value);

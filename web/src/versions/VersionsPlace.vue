@@ -11,7 +11,8 @@ import { useNotice } from '../ui/notice';
 import ComparedStates from './ComparedStates.vue';
 import HistoryList, { type Moment } from './HistoryList.vue';
 import WithdrawForm from './WithdrawForm.vue';
-import { momentInFigures, momentInWords, standingInWords, useStanding } from './useStanding';
+import { showMoment } from '../ui/dates/reader';
+import { standingInWords, useStanding } from './useStanding';
 
 const route = useRoute();
 const router = useRouter();
@@ -60,7 +61,7 @@ const moments = computed((): Moment[] => {
 const titleOf = (state: string): string => {
   const moment = moments.value.find((each) => each.state === state);
   if (!moment) return state;
-  return moment.state.startsWith('checkpoint') ? `${momentInFigures(moment.at)}` : moment.title.toLowerCase();
+  return moment.state.startsWith('checkpoint') ? `${showMoment(moment.at, 'figures')}` : moment.title.toLowerCase();
 };
 /** The older of the two that are compared, and the newer; by default what colleagues use with the working copy. */
 const before = computed(() => String(route.query.before ?? usual.value[0]));
@@ -150,7 +151,9 @@ const takeBack = (id: string): Promise<void> =>
           class="timed small"
           :class="{ warning: each.state === 'stopped' }"
         >
-          {{ each.state === 'waiting' ? `Publishes ${momentInWords(each.due)}` : `Did not publish: ${each.words}` }}
+          {{
+            each.state === 'waiting' ? `Publishes ${showMoment(each.due, 'words')}` : `Did not publish: ${each.words}`
+          }}
           <span class="quiet">{{ each.note }}</span>
           <PushButton kind="plain" size="small" v-if="standing.mayPublish" @click="takeBack(each.id)">
             {{ each.state === 'waiting' ? 'Take back' : 'Take off the list' }}
@@ -178,14 +181,15 @@ const takeBack = (id: string): Promise<void> =>
           @close="withdrawing = false"
         />
         <p v-if="chosen?.version?.withdrawn" class="warning small">
-          ‸ Withdrawn {{ momentInFigures(chosen.version.withdrawn.at) }} by {{ chosen.version.withdrawn.by }}:
+          ‸ Withdrawn {{ showMoment(chosen.version.withdrawn.at, 'figures') }} by {{ chosen.version.withdrawn.by }}:
           {{ chosen.version.withdrawn.because }}
         </p>
         <details v-if="sent" class="small">
           <summary>{{ sent.length }} {{ sent.length === 1 ? 'message was' : 'messages were' }} sent from it</summary>
           <ul>
             <li v-for="(each, index) in sent" :key="index">
-              {{ momentInFigures(each.at) }} · {{ each.recipients.join(', ') || 'nobody named' }} · {{ each.subject }} ·
+              {{ showMoment(each.at, 'figures') }} · {{ each.recipients.join(', ') || 'nobody named' }} ·
+              {{ each.subject }} ·
               {{ each.who }}
             </li>
           </ul>

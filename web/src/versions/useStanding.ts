@@ -1,4 +1,5 @@
 /** Where a text stands: its working copy, its versions, what is waiting. */
+import { showMoment } from '../ui/dates/reader';
 import type { Standing } from '@vocabula/contract';
 import { ref, shallowRef } from 'vue';
 import { api } from '../api/client';
@@ -21,15 +22,8 @@ export function useStanding() {
 /** What colleagues use, in a line: for the head of Write. */
 export function standingInWords({ published, changed, retired, timed, versions }: Standing): string {
   const waiting = timed.find(({ state }) => state === 'waiting');
-  const later = waiting ? ` · publishes ${momentInWords(waiting.due)}` : '';
+  const later = waiting ? ` · publishes ${showMoment(waiting.due, 'words')}` : '';
   if (retired) return `Retired${later}`;
   if (!published) return `${versions.length > 0 ? 'Withdrawn: colleagues cannot use it' : 'Not published yet'}${later}`;
   return `Colleagues use version ${published.number}${changed ? ' · your changes are kept, not published' : ''}${later}`;
 }
-
-/** `Tuesday, 3 March 2026 at 09:30`, in the reader's own zone. */
-export const momentInWords = (iso: string): string =>
-  new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short' }).format(new Date(iso));
-/** `3 Mar 2026, 09:30`. */
-export const momentInFigures = (iso: string): string =>
-  new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The foot of Write: where the caret is, how long the text is, how easy to read, what is blank or was noticed. */
+import { vTip } from '../ui/controls/tip';
 import { computed } from 'vue';
 import type { Desk } from './desk/useDesk';
 
@@ -22,11 +23,11 @@ const many = (count: number, one: string): string => `${count} ${one}${count ===
 </script>
 
 <template>
-  <span class="path" :title="path">{{ path }}</span>
-  <span v-if="proof.measure.value" title="Words; a placeholder counts as one"
+  <span class="path" v-tip="path">{{ path }}</span>
+  <span v-if="proof.measure.value" v-tip="'Words; a placeholder counts as one'"
     >{{ many(proof.measure.value.words, 'word') }} · {{ time }}</span
   >
-  <span v-if="easeInWords" title="Reading ease, from 0 to 100">reads {{ easeInWords }}</span>
+  <span v-if="easeInWords" v-tip="'Reading ease, from 0 to 100'">reads {{ easeInWords }}</span>
   <span>{{ many(blanks.length, 'blank') }} for this recipient <kbd>F2</kbd></span>
   <span>{{ many(proof.findings.value.length, 'finding') }} <kbd>F8</kbd></span>
 </template>

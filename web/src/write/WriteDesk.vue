@@ -1,10 +1,14 @@
 <script setup lang="ts">
 /** One text on the desk: the manuscript with its score, the proof, the tray. */
+import { useMediaQuery } from '@vueuse/core';
+import Splitter from 'primevue/splitter';
+import SplitterPanel from 'primevue/splitterpanel';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { TextDocument } from '@vocabula/core';
 import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
+import { usePreferences } from '../ui/preferences';
 import InsertList from './bar/InsertList.vue';
 import SelectionBar from './bar/SelectionBar.vue';
 import { useDesk } from './desk/useDesk';
@@ -23,6 +27,11 @@ const ConflictDialog = defineAsyncComponent(() => import('./conflict/ConflictDia
 const props = defineProps<{ copy: ReturnType<typeof useWorkingCopy>; document: TextDocument }>();
 const notice = useNotice();
 const sheet = useTemplateRef<HTMLElement>('sheet');
+const preferences = usePreferences();
+/** The tray stands beside the proof where the pane is wide and low. */
+const beside = useMediaQuery('(min-width: 900px) and (max-width: 1099px)');
+/** Whether the tray is a row of names only. */
+const shut = ref(false);
 const part = ref<'manuscript' | 'proof'>('manuscript');
 const desk = useDesk(props.copy, props.document);
 const { proof, tab, inserting, going } = desk;
@@ -74,8 +83,23 @@ async function settle(settled: Settled): Promise<void> {
       </div>
     </main>
     <aside class="pane">
-      <ProofPane :proof="proof" :level="level" @pick="going.showPath" @blank="going.showVariable" />
-      <DeskTray :desk="desk" />
+      <Splitter
+        :key="String(beside)"
+        class="halves"
+        :class="{ shut: shut && !beside }"
+        :layout="beside ? 'horizontal' : 'vertical'"
+        :gutter-size="1"
+        :step="5"
+        :pt="{ gutterHandle: { 'aria-label': 'Height of the tray' } }"
+        @resizeend="({ sizes }) => (preferences.trayShare = Math.round(sizes[1] ?? 40))"
+      >
+        <SplitterPanel :size="100 - preferences.trayShare" :min-size="25">
+          <ProofPane :proof="proof" :level="level" @pick="going.showPath" @blank="going.showVariable" />
+        </SplitterPanel>
+        <SplitterPanel class="below" :size="preferences.trayShare" :min-size="15">
+          <DeskTray v-model:shut="shut" :desk="desk" />
+        </SplitterPanel>
+      </Splitter>
     </aside>
   </div>
   <footer class="foot">
@@ -130,6 +154,22 @@ async function settle(settled: Settled): Promise<void> {
   flex-direction: column;
   min-height: 0;
 }
+.halves {
+  flex: 1;
+  min-height: 0;
+  border: 0;
+}
+.halves > :deep(.p-splitterpanel) {
+  min-height: 0;
+  min-width: 0;
+  display: flex;
+  flex-direction: column;
+  overflow: hidden;
+}
+/* A tray that is shut is a row of its names. */
+.halves.shut > :deep(.below) {
+  flex: none !important;
+}
 .parts {
   display: none;
 }
@@ -146,8 +186,6 @@ async function settle(settled: Settled): Promise<void> {
   .pane {
     border-left: 0;
     border-top: 1px solid var(--edge);
-    display: grid;
-    grid-template-columns: 1fr 1fr;
   }
 }
 @media (max-width: 899px) {

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 /** The head of Write: the title, whether the working copy is kept, and what is about the whole text. */
+import { vTip } from '../ui/controls/tip';
 import PickOne from '../ui/controls/PickOne.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
+import DayField from '../ui/dates/DayField.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
 import { computed } from 'vue';
@@ -59,7 +62,7 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
       v-if="where"
       class="small quiet standing"
       :to="{ name: 'versions', params: { name: copy.name.value } }"
-      :title="where"
+      v-tip="where"
       >{{ where }}</RouterLink
     >
     <details class="about right">
@@ -106,13 +109,13 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
             placeholder="name@example.org"
             @change="desk.setFront('owner', ($event.target as HTMLInputElement).value)"
         /></label>
-        <label v-for="[field, words] in DATES" :key="field" class="field"
-          ><span>{{ words }}</span
-          ><input
-            type="date"
-            :value="front[field] ?? ''"
-            @change="desk.setFront(field, ($event.target as HTMLInputElement).value)"
-        /></label>
+        <FieldRow v-for="[field, words] in DATES" :key="field" v-slot="{ id, labelledBy }" :label="words"
+          ><DayField
+            :id="id"
+            :labelled-by="labelledBy"
+            :model-value="front[field] ?? ''"
+            @update:model-value="desk.setFront(field, $event)"
+        /></FieldRow>
         <a class="small" :href="`/api/texts/${copy.name.value}/file`" download>Save as a file</a>
       </div>
     </details>

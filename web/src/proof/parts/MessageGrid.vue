@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Recipients against what varies: values, and passages kept or left out. */
+import { vTip } from '../../ui/controls/tip';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import type { SentSheet } from '../table/protocol';
@@ -72,10 +73,10 @@ watch(
   >
     <div class="top" role="row" :style="{ gridTemplateColumns: grid, width: `${width}px` }">
       <span class="cell name" role="columnheader">Recipient</span>
-      <span v-for="each in values" :key="each.key" class="cell" role="columnheader" :title="each.label">{{
+      <span v-for="each in values" :key="each.key" v-tip="each.label" class="cell" role="columnheader">{{
         each.label
       }}</span>
-      <span v-for="each in passages" :key="each.tag" class="cell tall" role="columnheader" :title="each.label"
+      <span v-for="each in passages" :key="each.tag" v-tip="each.label" class="cell tall" role="columnheader"
         ><span>{{ each.label }}</span></span
       >
     </div>

@@ -1,5 +1,6 @@
 /** The proof report: what an approver reads and signs. One HTML document that needs nothing else. */
 import { escapeHtml } from '@vocabula/core';
+import { showMoment } from '../../ui/dates/reader';
 import type { FindingGroup } from './findings';
 import type { PairingWords } from './protocol';
 
@@ -74,8 +75,7 @@ ${parts.sheets.length === 0 ? '<p>None was chosen.</p>' : parts.sheets.map((shee
 `;
 }
 
-const moment = (iso: string): string =>
-  new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' }).format(new Date(iso));
+const moment = (iso: string): string => showMoment(iso, 'long');
 
 const table = (head: readonly string[], rows: readonly (readonly string[])[]): string =>
   `<table class="list"><thead><tr>${head.map((cell) => `<th>${escapeHtml(cell)}</th>`).join('')}</tr></thead><tbody>${rows

@@ -9,6 +9,7 @@ import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
 import type { Look } from '../../ui/look';
 import { useMe } from '../../ui/me';
+import { usePreferences } from '../../ui/preferences';
 import { nameOfRow } from '../../ui/recipient';
 import { today, zone } from '../../ui/today';
 import { groupFindings } from './findings';
@@ -39,7 +40,6 @@ export interface Progress {
   readonly over: boolean;
 }
 
-const REMEMBERED = 'vocabula.proof-set';
 /** Between two showings of sheets while many come, in milliseconds. */
 const PAUSE = 250;
 const NOTHING: ProofRecord = { lookedAt: [], setAside: [] };
@@ -49,6 +49,7 @@ const IDLE: Progress = { doing: '', done: 0, total: 0, fresh: 0, over: true };
 export const useProofing = defineStore('proofing', () => {
   const me = useMe();
   const house = useHouse();
+  const preferences = usePreferences();
   const name = ref('');
   const title = ref('');
   const revision = ref(0);
@@ -187,7 +188,7 @@ export const useProofing = defineStore('proofing', () => {
     texts.value = [...closure.texts, ...(signatures ?? [])];
     const first =
       all.find(({ ownOf }) => ownOf.includes(wanted)) ??
-      all.find(({ id }) => id === (other ? localStorage.getItem(REMEMBERED) : set.value?.id)) ??
+      all.find(({ id }) => id === (other ? preferences.sampleSet : set.value?.id)) ??
       all[0];
     const rows = first ? await fetchRows(first.id) : putRows([]);
     send({
@@ -213,7 +214,7 @@ export const useProofing = defineStore('proofing', () => {
   async function fetchRows(id: string): Promise<StoredTable['cells'] | undefined> {
     const known = set.value;
     const table = await api.table(id);
-    localStorage.setItem(REMEMBERED, id);
+    preferences.sampleSet = id;
     if (known?.id === id && known.revision === table.revision && series.recipients.value.cases.length > 0)
       return undefined;
     set.value = table;

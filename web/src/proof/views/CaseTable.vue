@@ -116,10 +116,7 @@ defineExpose({ step, stepFinding, lookedNext, lookedAt, changed });
             <span class="label">{{ each.label }}</span>
             <span class="quiet small">{{ state(index) === 'changed' ? 'changed since looked at' : each.detail }}</span>
           </span>
-          <span
-            v-if="all.sheets[index]?.findings.length || all.sheets[index]?.blanks.length"
-            class="warning"
-            title="has findings"
+          <span v-if="all.sheets[index]?.findings.length || all.sheets[index]?.blanks.length" class="warning"
             >‸<span class="unseen"> has findings</span></span
           >
         </button>

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 /** A button that opens a menu, loaded when it is first wanted: the first act is ready, and the focus comes back. */
 import type Menu from 'primevue/menu';
-import type { MenuItem } from 'primevue/menuitem';
 import { nextTick, ref, shallowRef, useId, useTemplateRef } from 'vue';
+import MenuLine from './MenuLine.vue';
+import { menuParts, type MenuAct } from './menuActs';
 import PushButton from './PushButton.vue';
 
 defineOptions({ inheritAttrs: false });
 const { label } = defineProps<{
   label: string;
-  items: MenuItem[];
+  items: MenuAct[];
   size?: 'small' | 'large';
   kind?: 'usual' | 'plain';
 }>();
@@ -65,10 +66,12 @@ function onKey(event: KeyboardEvent): void {
     popup
     :model="items"
     :aria-label="label"
+    :pt="menuParts"
     @show="shown"
     @hide="hidden"
     @keydown="onKey"
   >
+    <template #item="{ item }"><MenuLine :act="item as MenuAct" /></template>
     <template v-if="$slots.start" #start><slot name="start" /></template>
   </component>
 </template>

@@ -12,11 +12,18 @@ onMounted(async () => {
   await nextTick();
   popover.value?.show({ currentTarget: opener } as unknown as Event);
 });
+/** The focus goes back to the opener, unless what was done in the popover has put it elsewhere. */
+function closed(): void {
+  const { activeElement } = document;
+  const elsewhere = activeElement && activeElement !== document.body && !activeElement.closest('.p-popover');
+  emit('close');
+  if (!elsewhere) opener.focus();
+}
 defineExpose({ hide: () => popover.value?.hide() });
 </script>
 
 <template>
-  <Popover ref="popover" :aria-label="label" @show="emit('shown')" @hide="(emit('close'), opener.focus())">
+  <Popover ref="popover" :aria-label="label" @show="emit('shown')" @hide="closed">
     <slot />
   </Popover>
 </template>

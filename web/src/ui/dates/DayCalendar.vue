@@ -2,7 +2,7 @@
 /** The calendar below a day: the focus goes into it, and back to its button. */
 import DatePicker from 'primevue/datepicker';
 import { useTemplateRef } from 'vue';
-import OpenPopover from '../ui/controls/OpenPopover.vue';
+import OpenPopover from '../controls/OpenPopover.vue';
 
 defineProps<{ day: Date | null; opener: HTMLElement }>();
 const emit = defineEmits<{ pick: [day: Date]; close: [] }>();

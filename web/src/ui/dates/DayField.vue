@@ -3,17 +3,24 @@
 import { CalendarDays } from '@lucide/vue';
 import { dayNumber, isDay } from '@vocabula/core';
 import { defineAsyncComponent, ref, useTemplateRef } from 'vue';
-import PushButton from '../ui/controls/PushButton.vue';
-import TypedField from '../ui/TypedField.vue';
+import PushButton from '../controls/PushButton.vue';
+import WholeField from './WholeField.vue';
 
 /** Loaded when it is first wanted. */
 const DayCalendar = defineAsyncComponent(() => import('./DayCalendar.vue'));
+defineOptions({ inheritAttrs: false });
 defineProps<{
   modelValue: string;
-  locale: string;
-  labelledBy: string;
+  locale?: string | undefined;
+  /** Its name, where no label stands beside it. */
+  label?: string;
+  labelledBy?: string | undefined;
   describedBy?: string | undefined;
-  invalid: boolean;
+  invalid?: boolean;
+  disabled?: boolean;
+  size?: 'small' | 'large';
+  /** Hands on what is no date as well, to a place that judges it itself. */
+  raw?: boolean;
 }>();
 const emit = defineEmits<{ 'update:modelValue': [day: string] }>();
 const open = ref(false);
@@ -32,16 +39,19 @@ const local = (day: string): Date | null => {
 
 <template>
   <div class="day">
-    <TypedField
+    <WholeField
+      v-bind="$attrs"
       class="control"
-      size="large"
+      :size="size"
       type="date"
       :model-value="modelValue"
       :locale="locale"
+      :raw="raw"
+      :disabled="disabled"
+      :aria-label="label"
       :aria-labelledby="labelledBy"
-      :aria-describedby="describedBy"
-      :aria-invalid="invalid"
-      placeholder="14 June, 14/6/27, tomorrow, +14"
+      :described-by="describedBy"
+      :invalid="invalid"
       @keydown.alt.down.prevent="open = true"
       @update:model-value="emit('update:modelValue', $event)"
     />
@@ -51,6 +61,7 @@ const local = (day: string): Date | null => {
       aria-label="Calendar"
       aria-haspopup="dialog"
       :aria-expanded="open"
+      :disabled="disabled"
       @click="open = !open"
     >
       <CalendarDays :size="16" :stroke-width="1.5" />
@@ -68,7 +79,6 @@ const local = (day: string): Date | null => {
 <style scoped>
 .day {
   position: relative;
-  display: flex;
 }
 .day > :deep(.p-button) {
   position: absolute;
@@ -76,6 +86,7 @@ const local = (day: string): Date | null => {
   top: 2px;
 }
 .control {
+  width: 100%;
   padding-right: 36px;
 }
 </style>

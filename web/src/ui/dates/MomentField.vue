@@ -1,15 +1,20 @@
 <script setup lang="ts">
 /** A day and a time of day, each typed as people type them. */
 import { computed, ref, watch } from 'vue';
-import TypedField from '../ui/TypedField.vue';
 import DayField from './DayField.vue';
+import WholeField from './WholeField.vue';
 
 const { modelValue } = defineProps<{
   modelValue: string;
-  locale: string;
-  labelledBy: string;
+  locale?: string | undefined;
+  /** Its name, where no label stands beside it. */
+  label?: string;
+  labelledBy?: string | undefined;
   describedBy?: string | undefined;
-  invalid: boolean;
+  invalid?: boolean;
+  size?: 'small' | 'large';
+  /** Hands on what is no moment as well, to a place that judges it itself. */
+  raw?: boolean;
 }>();
 const emit = defineEmits<{ 'update:modelValue': [moment: string] }>();
 const split = computed(() => /^([^T]*)T?(.*)$/.exec(modelValue) ?? []);
@@ -41,23 +46,28 @@ function setTime(source: string): void {
     <DayField
       :model-value="day"
       :locale="locale"
+      :size="size"
+      :raw="raw"
+      :label="label"
       :labelled-by="labelledBy"
       :described-by="describedBy"
       :invalid="invalid"
       @update:model-value="setDay($event)"
     />
-    <TypedField
-      class="control"
-      size="large"
-      type="time"
-      :model-value="time"
-      :locale="locale"
-      aria-label="Time of day"
-      :aria-describedby="describedBy"
-      :aria-invalid="invalid"
-      placeholder="14:30, 2 pm"
-      @update:model-value="setTime($event)"
-    />
+    <div>
+      <WholeField
+        class="time"
+        type="time"
+        :model-value="time"
+        :locale="locale"
+        :size="size"
+        :raw="raw"
+        aria-label="Time of day"
+        :described-by="describedBy"
+        :invalid="invalid"
+        @update:model-value="setTime($event)"
+      />
+    </div>
   </div>
 </template>
 
@@ -66,5 +76,8 @@ function setTime(source: string): void {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 112px;
   gap: 8px;
+}
+.time {
+  width: 100%;
 }
 </style>

@@ -22,6 +22,17 @@ export const overlays = {
     root: { ...overlay, gutter: '4px', arrowOffset: '16px', arrowLeft: '16px' },
     content: { padding: '8px' },
   },
+  tooltip: {
+    root: {
+      maxWidth: '240px',
+      gutter: '6px',
+      shadow: 'none',
+      padding: '2px 8px',
+      borderRadius: '3px',
+      background: '#20262E',
+      color: '#FFFDF8',
+    },
+  },
   dialog: {
     root: { background: '#FFFDF8', borderColor: '#857D6E', color: '#20262E', borderRadius: '0', shadow: SHADOW },
     header: { padding: '16px 24px 8px', gap: '8px' },

@@ -6,7 +6,10 @@ import { preset } from './index';
 
 const SOURCES = join(import.meta.dirname, '../..');
 /** Components whose styles stand with those of others. */
-const WITHOUT_STYLES = new Set(['config', 'column', 'menuitem', 'ripple']);
+const WITHOUT_STYLES = new Set([
+  ...['config', 'column', 'menuitem', 'ripple', 'splitterpanel'],
+  ...['tab', 'tablist', 'tabpanel', 'tabpanels'],
+]);
 
 /** The library's components that pages import. */
 function usedComponents(): string[] {

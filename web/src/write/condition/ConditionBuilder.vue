@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A condition built of comparisons and shown in words; its expression can be opened and written. */
+import { vTip } from '../../ui/controls/tip';
 import PushButton from '../../ui/controls/PushButton.vue';
 import {
   isGroup,
@@ -67,7 +68,7 @@ function build(next: Group): void {
         kind="plain"
         size="small"
         :disabled="writing && !group"
-        :title="group ? '' : 'It says more than can be built'"
+        v-tip="group ? undefined : 'This expression is too complex for the builder'"
         @click="writing = !writing"
       >
         {{ writing ? 'Build it' : 'Write the expression' }}

@@ -3,8 +3,8 @@
 import RadioButton from 'primevue/radiobutton';
 import PushButton from '../../ui/controls/PushButton.vue';
 import type { Taken } from '@vocabula/core/together';
-import Dialog from 'primevue/dialog';
-import { computed, nextTick, onMounted, toRef } from 'vue';
+import { computed, toRef } from 'vue';
+import ModalDialog from '../../ui/controls/ModalDialog.vue';
 import ComparedWords from '../../ui/ComparedWords.vue';
 import { command, keyOf } from '../../ui/keys';
 import type { Clash, Settled } from '../useWorkingCopy';
@@ -33,22 +33,18 @@ function onKey(event: KeyboardEvent): void {
   event.stopPropagation();
   if (open.value === 0) emit('settle', settled.value);
 }
-// The first choice to be made, or the button where none is.
-onMounted(async () => {
-  await nextTick();
+/** The first choice to be made, or the button where none is. */
+const focusFirst = (): void =>
   document.querySelector<HTMLElement>('.clash .undecided input, .clash-foot .main')?.focus();
-});
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
-    :closable="false"
-    :draggable="false"
+  <ModalDialog
     header="This text was saved from somewhere else"
-    :style="{ width: 'min(960px, 94vw)' }"
+    width="960px"
+    :closable="false"
     @keydown="onKey"
+    @shown="focusFirst"
   >
     <div class="clash">
       <p>
@@ -109,7 +105,7 @@ onMounted(async () => {
         </PushButton>
       </div>
     </template>
-  </Dialog>
+  </ModalDialog>
 </template>
 
 <style scoped>

@@ -3,7 +3,8 @@
 import { tint } from '@vocabula/core';
 import { computed } from 'vue';
 import { useHouse } from '../../ui/house';
-import PopMenu from '../../ui/PopMenu.vue';
+import ActMenu from '../../ui/controls/ActMenu.vue';
+import type { MenuAct } from '../../ui/controls/menuActs';
 import type { Desk } from '../desk/useDesk';
 
 const props = defineProps<{ desk: Desk }>();
@@ -18,58 +19,27 @@ function set(mark: 'colour' | 'highlight', name: string | undefined): void {
   if (name === undefined) chain.unsetMark(mark).run();
   else chain.setMark(mark, { name }).run();
 }
+const group = (mark: 'colour' | 'highlight', label: string): MenuAct => ({
+  label,
+  items: [
+    ...colours.value.map(([name, { light }]) => ({
+      label: name,
+      swatch: mark === 'colour' ? light : tint(light),
+      checked: on(mark, name),
+      command: () => set(mark, name),
+    })),
+    { label: 'none', swatch: 'none', command: () => set(mark, undefined) },
+  ],
+});
+const items = computed(() => [group('colour', 'Text colour'), group('highlight', 'Background tint')]);
 </script>
 
 <template>
-  <PopMenu
+  <ActMenu
     label="Colour"
-    :width="220"
-    :pressed="on('colour', '') || editor.isActive('colour') || editor.isActive('highlight')"
-  >
-    <template #default="{ close }">
-      <template v-for="mark in ['colour', 'highlight'] as const" :key="mark">
-        <p class="quiet small group-name">{{ mark === 'colour' ? 'Words in' : 'Words on the tint of' }}</p>
-        <button
-          v-for="[name, colour] in colours"
-          :key="name"
-          type="button"
-          class="row"
-          role="menuitemradio"
-          :aria-checked="on(mark, name)"
-          :class="{ selected: on(mark, name) }"
-          @click="
-            set(mark, name);
-            close(false);
-          "
-        >
-          <i class="swatch" :style="{ background: mark === 'colour' ? colour.light : tint(colour.light) }" />{{ name }}
-        </button>
-        <button
-          type="button"
-          class="row"
-          role="menuitem"
-          @click="
-            set(mark, undefined);
-            close(false);
-          "
-        >
-          <i class="swatch none" />none
-        </button>
-      </template>
-    </template>
-  </PopMenu>
+    :items="items"
+    :aria-pressed="fields.beat.value >= 0 && (editor.isActive('colour') || editor.isActive('highlight'))"
+    @mousedown.prevent
+    ><slot
+  /></ActMenu>
 </template>
-
-<style scoped>
-.group-name {
-  padding: 6px 12px 2px;
-}
-.swatch {
-  width: 14px;
-  height: 14px;
-  border: 1px solid var(--edge);
-}
-.none {
-  border-style: dashed;
-}
-</style>

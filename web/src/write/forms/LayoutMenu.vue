@@ -2,16 +2,17 @@
 /** Where paragraphs, headings and buttons stand across the page. */
 import { MAX_INDENT, type Align } from '@vocabula/core';
 import { computed } from 'vue';
-import PopMenu from '../../ui/PopMenu.vue';
+import ActMenu from '../../ui/controls/ActMenu.vue';
+import type { MenuAct } from '../../ui/controls/menuActs';
 import type { Desk } from '../desk/useDesk';
 
 const props = defineProps<{ desk: Desk }>();
 const { manuscript, fields } = props.desk;
 const { editor } = manuscript;
 const ALIGNS: readonly (readonly [Align, string])[] = [
-  [null, 'as usual'],
-  ['center', 'in the middle'],
-  ['right', 'at the right'],
+  [null, 'Default'],
+  ['center', 'Centred'],
+  ['right', 'Right'],
 ];
 const current = computed(() => {
   void fields.beat.value;
@@ -30,32 +31,27 @@ function set(change: (attrs: Record<string, unknown>) => Record<string, unknown>
 }
 const indent = (by: number): void =>
   set((attrs) => ('indent' in attrs ? { indent: Math.max(0, Math.min(MAX_INDENT, Number(attrs.indent) + by)) } : {}));
+const items = computed((): MenuAct[] => [
+  {
+    label: 'Alignment',
+    items: ALIGNS.map(([align, label]) => ({
+      label,
+      checked: current.value.align === align,
+      command: () => set(() => ({ align })),
+    })),
+  },
+  {
+    label: 'Indent',
+    items: [
+      { label: 'Increase', disabled: current.value.indent >= MAX_INDENT, command: () => indent(1) },
+      { label: 'Decrease', disabled: current.value.indent === 0, command: () => indent(-1) },
+    ],
+  },
+]);
 </script>
 
 <template>
-  <PopMenu label="Layout" :width="190" :pressed="current.align !== null || current.indent > 0">
-    <template #default="{ close }">
-      <button
-        v-for="[align, words] in ALIGNS"
-        :key="words"
-        type="button"
-        class="row"
-        role="menuitemradio"
-        :aria-checked="current.align === align"
-        :class="{ selected: current.align === align }"
-        @click="
-          set(() => ({ align }));
-          close(false);
-        "
-      >
-        {{ words }}
-      </button>
-      <button type="button" class="row" role="menuitem" :disabled="current.indent >= MAX_INDENT" @click="indent(1)">
-        further in
-      </button>
-      <button type="button" class="row" role="menuitem" :disabled="current.indent === 0" @click="indent(-1)">
-        further out
-      </button>
-    </template>
-  </PopMenu>
+  <ActMenu label="Layout" :items="items" :aria-pressed="current.align !== null || current.indent > 0" @mousedown.prevent
+    ><slot
+  /></ActMenu>
 </template>

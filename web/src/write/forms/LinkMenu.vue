@@ -2,7 +2,7 @@
 /** Makes a link of the selected words, or changes where the one with the caret leads. */
 import PushButton from '../../ui/controls/PushButton.vue';
 import { computed, ref, useTemplateRef } from 'vue';
-import PopMenu from '../../ui/PopMenu.vue';
+import PopForm from '../../ui/controls/PopForm.vue';
 import type { Desk } from '../desk/useDesk';
 import TargetField from './TargetField.vue';
 
@@ -19,28 +19,34 @@ const allowed = computed(
 function begin(): void {
   target.value = String(editor.value.getAttributes('link').href ?? '');
 }
-function set(close: (back: boolean) => void): void {
+function set(close: () => void): void {
   const href = field.value?.value();
   if (href === undefined) return;
   const chain = editor.value.chain().focus().extendMarkRange('link');
   if (href === '') chain.unsetMark('link').run();
   else chain.setMark('link', { href }).run();
-  close(false);
+  close();
 }
 </script>
 
 <template>
-  <PopMenu label="Link" :menu="false" :width="420" :pressed="on" @open="begin">
+  <PopForm label="Link" :width="420" :aria-pressed="on" @open="begin">
+    <template #button><slot /></template>
     <template #default="{ close }">
       <form class="link" @submit.prevent="set(close)">
-        <p v-if="!allowed" class="quiet">Select the words that shall lead somewhere.</p>
+        <p v-if="!allowed" class="quiet">Select the words to link first.</p>
         <template v-else>
-          <TargetField ref="field" v-model="target" :names="insertable" label="Leads to; empty takes the link off" />
+          <TargetField
+            ref="field"
+            v-model="target"
+            :names="insertable"
+            label="Address; leave empty to remove the link"
+          />
           <PushButton kind="main" type="submit">Set</PushButton>
         </template>
       </form>
     </template>
-  </PopMenu>
+  </PopForm>
 </template>
 
 <style scoped>

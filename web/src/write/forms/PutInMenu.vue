@@ -1,9 +1,12 @@
 <script setup lang="ts">
-/** Forms that are put in: images, tables, buttons, panels, rules, files, notes. */
+/** The menu of what can be put in: images, tables, buttons, panels, rules, files. */
 import type { Node as PmNode } from '@tiptap/pm/model';
-import { computed, useTemplateRef } from 'vue';
+import { computed } from 'vue';
+import { tint } from '@vocabula/core';
+import ActMenu from '../../ui/controls/ActMenu.vue';
+import { useFileChoice } from '../../ui/controls/fileChoice';
+import type { MenuAct } from '../../ui/controls/menuActs';
 import { useHouse } from '../../ui/house';
-import PopMenu from '../../ui/PopMenu.vue';
 import type { Desk } from '../desk/useDesk';
 import { placeBlock } from '../editor/operations/insert';
 
@@ -12,9 +15,13 @@ const emit = defineEmits<{ markers: [] }>();
 const house = useHouse();
 const { manuscript, assets, tab, insertable } = props.desk;
 const { editor } = manuscript;
-const images = useTemplateRef<HTMLInputElement>('images');
-const files = useTemplateRef<HTMLInputElement>('files');
-const colours = computed(() => Object.keys(house.house.style.colours));
+const chooseImages = useFileChoice(
+  async (files) => {
+    if (await assets.putImages(files)) tab.value = 'Chosen';
+  },
+  { accept: 'image/png,image/jpeg,image/gif,image/webp', multiple: true },
+);
+const chooseFiles = useFileChoice((files) => void assets.attach(files), { multiple: true });
 
 function block(name: string, attrs: Record<string, unknown>, content?: PmNode): void {
   const node = editor.schema.nodes[name]?.create(attrs, content);
@@ -27,82 +34,32 @@ function button(): void {
 }
 /** Puts the blocks with the selection on the tint of a colour, or takes them off it. */
 function panel(colour: string): void {
-  const { panel: type } = editor.schema.nodes;
-  if (!type) return;
-  editor.chain().focus().toggleWrap('panel', { colour }).run();
+  if (editor.schema.nodes.panel) editor.chain().focus().toggleWrap('panel', { colour }).run();
 }
-async function putImages(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  if (await assets.putImages([...(input.files ?? [])])) tab.value = 'Chosen';
-  input.value = '';
-}
-async function attach(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  await assets.attach([...(input.files ?? [])]);
-  input.value = '';
-}
+const inBody = computed((): MenuAct[] => [
+  { label: 'Image…', command: chooseImages },
+  {
+    label: 'Table',
+    command: () => editor.chain().focus().insertTable({ rows: 3, cols: 2, withHeaderRow: true }).run(),
+  },
+  { label: 'Button', command: button },
+  { label: 'Rule', command: () => editor.chain().focus().setHorizontalRule().run() },
+]);
+const panels = computed((): MenuAct[] =>
+  Object.entries(house.house.style.colours).map(([label, { light }]) => ({
+    label,
+    swatch: tint(light),
+    command: () => panel(label),
+  })),
+);
+const items = computed((): MenuAct[] => [
+  ...(insertable.value.inBody ? inBody.value : []),
+  ...(manuscript.front.value.kind === 'message' ? [{ label: 'Attachment…', command: chooseFiles }] : []),
+  { label: 'Find markers', command: () => emit('markers') },
+  ...(insertable.value.inBody && panels.value.length ? [{ label: 'Panel on the tint of', items: panels.value }] : []),
+]);
 </script>
 
 <template>
-  <input
-    ref="images"
-    type="file"
-    accept="image/png,image/jpeg,image/gif,image/webp"
-    multiple
-    hidden
-    aria-label="Images"
-    @change="putImages"
-  />
-  <input ref="files" type="file" multiple hidden aria-label="Files to attach" @change="attach" />
-  <PopMenu label="Put in" :width="210">
-    <template #default="{ close }">
-      <template v-if="insertable.inBody">
-        <button type="button" class="row" role="menuitem" @click="(close(false), images?.click())">Image</button>
-        <button
-          type="button"
-          class="row"
-          role="menuitem"
-          @click="(close(false), editor.chain().focus().insertTable({ rows: 3, cols: 2, withHeaderRow: true }).run())"
-        >
-          Table
-        </button>
-        <button type="button" class="row" role="menuitem" @click="(close(false), button())">Button</button>
-        <button
-          type="button"
-          class="row"
-          role="menuitem"
-          @click="(close(false), editor.chain().focus().setHorizontalRule().run())"
-        >
-          Rule
-        </button>
-        <p class="quiet small group-name">Panel on the tint of</p>
-        <button
-          v-for="colour in colours"
-          :key="colour"
-          type="button"
-          class="row"
-          role="menuitem"
-          @click="(close(false), panel(colour))"
-        >
-          {{ colour }}
-        </button>
-      </template>
-      <button
-        v-if="manuscript.front.value.kind === 'message'"
-        type="button"
-        class="row"
-        role="menuitem"
-        @click="(close(false), files?.click())"
-      >
-        Attachment
-      </button>
-      <button type="button" class="row" role="menuitem" @click="(close(false), emit('markers'))">Find markers</button>
-    </template>
-  </PopMenu>
+  <ActMenu label="Put in" :items="items" @mousedown.prevent><slot /></ActMenu>
 </template>
-
-<style scoped>
-.group-name {
-  padding: 6px 12px 2px;
-}
-</style>

@@ -1,31 +1,22 @@
 <script setup lang="ts">
-/** What can be done with the table that the caret is in. */
-import PopMenu from '../../ui/PopMenu.vue';
+/** The menu of what can be done with the table that the caret is in. */
+import { computed } from 'vue';
+import ActMenu from '../../ui/controls/ActMenu.vue';
 import type { Desk } from '../desk/useDesk';
 import { actOnTable, canActOnTable, TABLE_ACTS } from '../editor/operations/tables';
 
 const props = defineProps<{ desk: Desk }>();
 const { manuscript, fields } = props.desk;
 const { editor } = manuscript;
+const items = computed(() =>
+  TABLE_ACTS.map(([label, act]) => ({
+    label,
+    disabled: fields.beat.value >= 0 && !canActOnTable(editor, act),
+    command: () => actOnTable(editor, act),
+  })),
+);
 </script>
 
 <template>
-  <PopMenu label="Table" :width="210" pressed>
-    <template #default="{ close }">
-      <button
-        v-for="[words, act] in TABLE_ACTS"
-        :key="words"
-        type="button"
-        class="row"
-        role="menuitem"
-        :disabled="fields.beat.value >= 0 && !canActOnTable(editor, act)"
-        @click="
-          actOnTable(editor, act);
-          close(false);
-        "
-      >
-        {{ words }}
-      </button>
-    </template>
-  </PopMenu>
+  <ActMenu label="Table" :items="items" aria-pressed="true" @mousedown.prevent><slot /></ActMenu>
 </template>

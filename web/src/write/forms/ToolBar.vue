@@ -1,7 +1,22 @@
 <script setup lang="ts">
 /** The tools of form. What they do can be done by typing Markdown too. */
+import {
+  AlignLeft,
+  Bold,
+  ImagePlus,
+  Italic,
+  Link,
+  List,
+  ListOrdered,
+  Palette,
+  Strikethrough,
+  Table,
+  TextQuote,
+  Underline,
+} from '@lucide/vue';
 import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
+import { vTip } from '../../ui/controls/tip';
 import { isInTable } from '@tiptap/pm/tables';
 import { computed } from 'vue';
 import type { Desk } from '../desk/useDesk';
@@ -28,15 +43,21 @@ function setLevel(value: string): void {
   else chain.setNode('heading', { level: Number(value) }).run();
 }
 const MARKS = [
-  ['bold', 'B', 'Bold'],
-  ['italic', 'I', 'Italic'],
-  ['underline', 'U', 'Underline'],
-  ['strike', 'S', 'Strike'],
+  ['bold', Bold, 'Bold'],
+  ['italic', Italic, 'Italic'],
+  ['underline', Underline, 'Underline'],
+  ['strike', Strikethrough, 'Strike through'],
 ] as const;
+const BLOCKS = [
+  ['bulletList', List, 'Bulleted list', () => main.chain().focus().toggleList('bulletList', 'listItem').run()],
+  ['orderedList', ListOrdered, 'Numbered list', () => main.chain().focus().toggleList('orderedList', 'listItem').run()],
+  ['blockquote', TextQuote, 'Quote', () => main.chain().focus().toggleWrap('blockquote').run()],
+] as const;
+const icon = { size: 16, strokeWidth: 1.5 } as const;
 </script>
 
 <template>
-  <div class="tools" role="toolbar" aria-label="Form">
+  <div class="tools" role="toolbar" aria-label="Format">
     <PickOne :model-value="level" aria-label="Paragraph or heading" @update:model-value="setLevel($event)">
       <option value="0">Body text</option>
       <option value="1">Heading 1</option>
@@ -45,51 +66,40 @@ const MARKS = [
       <option value="code">Code</option>
     </PickOne>
     <PushButton
-      kind="plain"
       v-for="[name, sign, words] in MARKS"
       :key="name"
-      class="mark"
-      :class="[name, { on: on(name) }]"
+      v-tip="words"
+      kind="plain"
       :aria-label="words"
       :aria-pressed="on(name)"
       @mousedown.prevent
       @click="editor.chain().focus().toggleMark(name).run()"
     >
-      {{ sign }}
+      <component :is="sign" v-bind="icon" />
     </PushButton>
-    <ColourMenu :desk="desk" />
+    <ColourMenu :desk="desk"><Palette v-bind="icon" /></ColourMenu>
+    <i class="gap" />
     <PushButton
+      v-for="[name, sign, words, act] in BLOCKS"
+      :key="name"
+      v-tip="words"
       kind="plain"
-      :aria-pressed="on('bulletList')"
+      :aria-label="words"
+      :aria-pressed="on(name)"
       @mousedown.prevent
-      @click="main.chain().focus().toggleList('bulletList', 'listItem').run()"
+      @click="act"
     >
-      List
+      <component :is="sign" v-bind="icon" />
     </PushButton>
+    <LayoutMenu :desk="desk"><AlignLeft v-bind="icon" /></LayoutMenu>
+    <i class="gap" />
+    <LinkMenu :desk="desk"><Link v-bind="icon" /></LinkMenu>
+    <TableMenu v-if="inTable" :desk="desk"><Table v-bind="icon" /></TableMenu>
+    <PutInMenu :desk="desk" @markers="tab = 'Markers'"><ImagePlus v-bind="icon" /></PutInMenu>
     <PushButton
-      kind="plain"
-      :aria-pressed="on('orderedList')"
-      @mousedown.prevent
-      @click="main.chain().focus().toggleList('orderedList', 'listItem').run()"
-    >
-      Numbers
-    </PushButton>
-    <PushButton
-      kind="plain"
-      :aria-pressed="on('blockquote')"
-      @mousedown.prevent
-      @click="main.chain().focus().toggleWrap('blockquote').run()"
-    >
-      Quote
-    </PushButton>
-    <LayoutMenu :desk="desk" />
-    <LinkMenu :desk="desk" />
-    <TableMenu v-if="inTable" :desk="desk" />
-    <PutInMenu :desk="desk" @markers="tab = 'Markers'" />
-    <PushButton
+      v-tip="'Show the recipient’s values in place of names (Alt Shift Enter)'"
       kind="plain"
       class="right"
-      title="Show the recipient’s values in place of names (Alt Shift Enter)"
       :aria-pressed="showingValues"
       @mousedown.prevent
       @click="showingValues = !showingValues"
@@ -128,26 +138,16 @@ const MARKS = [
   font-weight: 600;
   padding: 3px 2px;
 }
-.mark {
-  min-width: 28px;
-  justify-content: center;
+.gap {
+  width: 1px;
+  height: 16px;
+  margin: 0 4px;
+  background: var(--hair);
 }
 .tools :deep([aria-pressed='true']) {
   background: var(--selected);
   color: var(--ink);
   box-shadow: inset 0 -2px var(--action);
-}
-.bold {
-  font-weight: 700;
-}
-.italic {
-  font-style: italic;
-}
-.underline {
-  text-decoration: underline;
-}
-.strike {
-  text-decoration: line-through;
 }
 @media (max-width: 1279px) {
   .tools {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The running proof: rich, plain, narrow or dark, for one sample recipient. */
+import { vTip } from '../../ui/controls/tip';
 import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { nextTick, ref, useTemplateRef, watch } from 'vue';
@@ -35,7 +36,7 @@ watch(
         ><PushButton kind="plain" aria-label="Recipient before" @click="step(-1)">‹</PushButton
         ><span>{{ at + 1 }} of {{ set.rows }}</span
         ><PushButton kind="plain" aria-label="Next recipient" @click="step(1)">›</PushButton
-        ><span class="who" :title="set.title">{{ recipientName }}</span>
+        ><span class="who" v-tip="set.title">{{ recipientName }}</span>
         <PickOne
           v-if="sets.length > 1"
           class="small"

@@ -6,16 +6,16 @@ import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
 import { ensureText, knownTexts, libraryVersion } from '../../ui/library';
 import { useMe } from '../../ui/me';
+import { usePreferences } from '../../ui/preferences';
 import { nameOfRow } from '../../ui/recipient';
 import { today, zone } from '../../ui/today';
 import type { CurrentValue, ProofMessage, ProofReply, ProofRequest, ProofSlot } from './protocol';
-
-const REMEMBERED = 'vocabula.sample-set';
 
 // eslint-disable-next-line max-lines-per-function -- one conversation with a worker: its functions share what was asked last
 export function useProof(name: Ref<string>, document: Ref<TextDocument | undefined>) {
   const me = useMe();
   const house = useHouse();
+  const preferences = usePreferences();
   const sets = ref<TableSummary[]>([]);
   const set = shallowRef<StoredTable>();
   const at = ref(0);
@@ -30,14 +30,14 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
   async function choose(id: string): Promise<void> {
     set.value = await api.table(id);
     at.value = 0;
-    localStorage.setItem(REMEMBERED, id);
+    preferences.sampleSet = id;
   }
   async function load(): Promise<void> {
     await house.load();
     sets.value = await api.tables('sample');
     const first =
       sets.value.find(({ ownOf }) => ownOf.includes(name.value)) ??
-      sets.value.find((each) => each.id === localStorage.getItem(REMEMBERED)) ??
+      sets.value.find((each) => each.id === preferences.sampleSet) ??
       sets.value[0];
     if (first) await choose(first.id);
   }

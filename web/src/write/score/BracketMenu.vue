@@ -1,6 +1,9 @@
 <script setup lang="ts">
-/** What can be done with a bracket, as a menu. */
+/** What can be done with a bracket, as a menu where it stands. */
+import Menu from 'primevue/menu';
 import { computed, nextTick, onMounted, useTemplateRef } from 'vue';
+import MenuLine from '../../ui/controls/MenuLine.vue';
+import type { MenuAct } from '../../ui/controls/menuActs';
 import type { Passages } from '../desk/usePassages';
 import type { Bracket } from '../editor/brackets';
 import { actsOf } from './acts';
@@ -9,17 +12,17 @@ const props = defineProps<{ passages: Passages; bracket: Bracket }>();
 const emit = defineEmits<{ act: [run: () => void]; close: [] }>();
 const menu = useTemplateRef<HTMLElement>('menu');
 const acts = computed(() => actsOf(props.passages, props.bracket));
+const items = computed((): MenuAct[] =>
+  acts.value.map(({ words, keys, run }) => ({ label: words, keys, command: () => emit('act', run) })),
+);
 onMounted(async () => {
   await nextTick();
-  menu.value?.querySelector('button')?.focus();
+  menu.value?.querySelector<HTMLElement>('[role=menu]')?.focus();
 });
+/** Its own keys do their acts here too; those of the menu are the library's. */
 function onKey(event: KeyboardEvent): void {
-  const items = [...(menu.value?.querySelectorAll('button') ?? [])];
-  const at = items.indexOf(document.activeElement as HTMLButtonElement);
-  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
   const own = acts.value.find(({ is }) => is(event));
-  if (step !== 0 && !event.shiftKey) items[(at + step + items.length) % items.length]?.focus();
-  else if (event.key === 'Escape' || event.key === 'Tab') emit('close');
+  if (event.key === 'Escape' || event.key === 'Tab') emit('close');
   else if (own) emit('act', own.run);
   else return;
   event.preventDefault();
@@ -30,28 +33,20 @@ function onKey(event: KeyboardEvent): void {
 <template>
   <div
     ref="menu"
-    class="menu sheet"
-    role="menu"
-    aria-label="The bracket"
-    @keydown="onKey"
+    class="at"
+    @keydown.capture="onKey"
     @focusout="(event) => !menu?.contains(event.relatedTarget as Node) && emit('close')"
   >
-    <button v-for="act in acts" :key="act.id" role="menuitem" class="row" tabindex="-1" @click="emit('act', act.run)">
-      {{ act.words }} <kbd class="right">{{ act.keys }}</kbd>
-    </button>
+    <Menu :model="items" aria-label="The bracket"
+      ><template #item="{ item }"><MenuLine :act="item as MenuAct" /></template
+    ></Menu>
   </div>
 </template>
 
 <style scoped>
-.menu {
+.at {
   position: absolute;
   width: 260px;
   z-index: 12;
-}
-.row {
-  display: flex;
-  padding: 4px 12px;
-  font-size: 0.8125rem;
-  line-height: 1.25rem;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The score: brackets on tracks left of the manuscript, one track a level, with what governs them. */
+import { vTip } from '../../ui/controls/tip';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
 import { bracketsAtCaret } from '../caret';
@@ -110,7 +111,7 @@ const alternatives = (bracket: Bracket): number[] => passages.alternatives(brack
         class="label"
         tabindex="-1"
         :style="{ top: `${each.labelTop}px` }"
-        :title="each.label"
+        v-tip="each.label"
         :aria-label="`${each.kind}: ${each.label}`"
         @mousedown.prevent
         @click="choose(each.bracket)"

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** Where the words come from: the clipboard, a file, a starter for an occasion, another text. */
+import { useFileChoice } from '../../ui/controls/fileChoice';
+import PushButton from '../../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import type { Starter, TextSummary } from '@vocabula/contract';
 import { holdsWords } from '@vocabula/core';
@@ -23,11 +25,11 @@ onMounted(async () => {
   pasteHere.value?.focus();
   if (from.value === 'starter') starters.value = await api.starters().catch(() => []);
 });
-function given(files: FileList | null | undefined): void {
+function given([file]: readonly File[]): void {
   over.value = false;
-  const [file] = files ?? [];
   if (file) void props.start.file(file);
 }
+const choose = useFileChoice(given, { accept: '.eml,.html,.htm,.md,.markdown,.txt,.docx' });
 function takeStarter(starter: Starter): void {
   chosen.value = starter.name;
   props.start.starter(starter);
@@ -52,22 +54,17 @@ function takeCopy(text: TextSummary): void {
       document ? 'Pasted. Paste again to put something else in its place.' : 'Paste here: its form is kept and cleaned.'
     }}
   </div>
-  <label
+  <div
     v-else-if="from === 'file'"
     class="drop"
     :class="{ over }"
     @dragover.prevent="over = true"
     @dragleave="over = false"
-    @drop.prevent="given($event.dataTransfer?.files)"
+    @drop.prevent="given([...($event.dataTransfer?.files ?? [])])"
   >
-    <input
-      type="file"
-      class="unseen"
-      accept=".eml,.html,.htm,.md,.markdown,.txt,.docx"
-      @change="given(($event.target as HTMLInputElement).files)"
-    />
-    {{ busy ? 'Reading…' : 'Choose a file, or drop it here: .eml, .html, .md, .txt, .docx' }}
-  </label>
+    <PushButton :disabled="busy" @click="choose">{{ busy ? 'Reading…' : 'Choose a file…' }}</PushButton>
+    <p class="small">or drop it here: .eml, .html, .md, .txt, .docx</p>
+  </div>
   <ul v-else-if="from === 'starter'" class="rows list" role="listbox" aria-label="Starters">
     <li v-for="starter in starters" :key="starter.name">
       <button

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What can be done with a bracket, as buttons with the keys that do it in the outline. */
+import { vTip } from '../../ui/controls/tip';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { computed } from 'vue';
 import type { Desk } from '../desk/useDesk';
@@ -16,7 +17,7 @@ const acts = computed(() => actsOf(props.desk.passages, props.bracket));
       size="small"
       v-for="act in acts"
       :key="act.id"
-      :title="`${act.words}: ${act.keys} in the outline`"
+      v-tip="`${act.words}: ${act.keys} in the outline`"
       @click="act.run()"
     >
       {{ act.words }}

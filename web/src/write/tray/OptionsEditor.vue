@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The options of a pick-one or pick-several: label and wording, in an order, tried out in the proof by going to them. */
+import { vTip } from '../../ui/controls/tip';
 import PushButton from '../../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import type { Editor } from '@tiptap/core';
@@ -132,7 +133,7 @@ function drop(index: number): void {
           class="handle"
           draggable="true"
           :aria-label="`${labelOf(option)}, option ${index + 1}: move with the arrow keys`"
-          title="Drag, or move with the arrow keys"
+          v-tip="'Drag, or move with the arrow keys'"
           @dragstart="dragged = index"
           @dragend="dragged = undefined"
           @keydown.up.prevent="move(index, index - 1)"

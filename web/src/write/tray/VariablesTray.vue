@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Each variable: type, label, where its value comes from, its value for the current recipient, how many places use it. */
+import { vTip } from '../../ui/controls/tip';
 import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
@@ -86,7 +87,7 @@ watch(open, async (key) => {
             :aria-expanded="open === variable.key"
             @click="open = open === variable.key ? undefined : variable.key"
           >
-            <TypeMark :type="variable.type" /><span class="name" :title="variable.key">{{ label(variable) }}</span>
+            <TypeMark :type="variable.type" /><span class="name" v-tip="variable.key">{{ label(variable) }}</span>
             <span class="value" :class="{ blank: !proof.values.value.has(variable.key) && variable.required }">{{
               valueOf(variable)
             }}</span>
