@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from './journey.js';
-import { publish, pick } from './steps.js';
+import { giveFiles, publish, pick } from './steps.js';
 
 const message = (title: string, body: string): string =>
   `---\nvocabula: 1\nkind: message\ntitle: ${title}\nsubject: "About ${title}"\n---\n${body}\n`;
@@ -136,9 +136,9 @@ test('where used is walked, both ways', async ({ page }) => {
 
 test('everything goes out as a zip, and an empty place takes it in and is the same', async ({ browser, page }) => {
   await page.goto('/catalogue');
-  await page.getByRole('button', { name: 'In and out' }).click();
+  await page.getByRole('button', { name: 'Import and export' }).click();
   const waiting = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Export everything (zip)' }).click();
+  await page.getByRole('menuitem', { name: 'Export everything (zip)' }).click();
   const zip = await (await waiting).path();
 
   const folder = mkdtempSync(join(tmpdir(), 'vocabula-'));
@@ -154,9 +154,12 @@ test('everything goes out as a zip, and an empty place takes it in and is the sa
     await other.getByLabel(/^Password/).fill('heather on the moor');
     await other.keyboard.press('Enter');
     await expect(other.getByRole('heading', { name: 'Catalogue' })).toBeVisible();
-    await other
-      .getByLabel('Library to import')
-      .setInputFiles({ name: 'library.zip', mimeType: 'application/zip', buffer: readFileSync(zip) });
+    await other.getByRole('button', { name: 'Import and export' }).click();
+    await giveFiles(other, other.getByRole('menuitem', { name: 'Import a library (zip)…' }), {
+      name: 'library.zip',
+      mimeType: 'application/zip',
+      buffer: readFileSync(zip),
+    });
     await expect(other.getByText(/library\.zip: \d+ new/)).toBeVisible();
     await pick(other.getByRole('combobox', { name: /House style/ }), 'take');
     await other.getByRole('button', { name: /^Take \d+/ }).click();

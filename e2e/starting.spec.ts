@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './journey.js';
 import { bomb, brokenMail, mail, markdown, page as htmlPage, plain, wordDocument, type GivenFile } from './files.js';
-import { kept, storedText } from './steps.js';
+import { giveFiles, kept, storedText } from './steps.js';
 
 async function startFrom(page: Page, source: string, title: string): Promise<void> {
   await page.goto('/write');
@@ -9,7 +9,7 @@ async function startFrom(page: Page, source: string, title: string): Promise<voi
 }
 async function startFromFile(page: Page, given: GivenFile, title: string): Promise<void> {
   await startFrom(page, 'A file', title);
-  await page.locator('input[type="file"]').setInputFiles(given);
+  await giveFiles(page, page.getByRole('button', { name: 'Choose a file…' }), given);
 }
 async function begin(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Start', exact: true }).click();

@@ -1,6 +1,6 @@
 /** Steps that several journeys take, as a person would take them. */
 import type { Editor } from '@tiptap/core';
-import { expect, type Locator, type Page } from '@playwright/test';
+import { expect, type FileChooser, type Locator, type Page } from '@playwright/test';
 import type { TextDocument } from '@vocabula/core';
 import { writeText } from '@vocabula/core/markdown';
 
@@ -11,6 +11,15 @@ export async function startTemplate(page: Page, title: string): Promise<void> {
   await page.keyboard.press('Enter');
   await expect(page.getByRole('textbox', { name: 'Manuscript' })).toBeVisible();
   await page.locator('.body p').first().click();
+}
+
+/** Files as the browser's own dialog gives them. */
+export type GivenFiles = Parameters<FileChooser['setFiles']>[0];
+/** Answers the dialog for files that something on the page opens. */
+export async function giveFiles(page: Page, opener: Locator, files: GivenFiles): Promise<void> {
+  const chooser = page.waitForEvent('filechooser');
+  await opener.click();
+  await (await chooser).setFiles(files);
 }
 
 /** Selects words of the manuscript by their text, as dragging over them would. */

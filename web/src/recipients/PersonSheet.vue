@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** What went to somebody, and what may be done about them. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
 import PushButton from '../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
 import type { PersonRecord } from '@vocabula/contract';
@@ -9,6 +11,7 @@ import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import { whenInWords } from '../ui/today';
 
+type SentMessage = PersonRecord['messages'][number];
 const props = defineProps<{ record: PersonRecord }>();
 const emit = defineEmits<{ changed: [] }>();
 const me = useMe();
@@ -91,28 +94,27 @@ const forget = (): Promise<void> =>
     </form>
     <h2>What went to them</h2>
     <p v-if="record.messages.length === 0" class="quiet">Nothing so far.</p>
-    <table v-else>
-      <thead>
-        <tr>
-          <th scope="col">When</th>
-          <th scope="col">Template</th>
-          <th scope="col">Subject</th>
-          <th scope="col">Version</th>
-          <th scope="col">How</th>
-          <th scope="col">By</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="each in record.messages" :key="each.id">
-          <td>{{ whenInWords(each.at) }}</td>
-          <td>{{ each.title ?? 'a text you cannot see' }}</td>
-          <td>{{ each.subject }}</td>
-          <td>{{ each.version ?? '' }}</td>
-          <td>{{ WAYS[each.way] ?? each.way }}</td>
-          <td>{{ each.by }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <DataTable
+      v-else
+      :value="record.messages"
+      data-key="id"
+      sort-field="at"
+      :sort-order="-1"
+      :pt="{ table: { 'aria-label': 'Messages to this person' } }"
+    >
+      <Column field="at" header="When" sortable>
+        <template #body="{ data: each }: { data: SentMessage }">{{ whenInWords(each.at) }}</template>
+      </Column>
+      <Column field="title" header="Template" sortable>
+        <template #body="{ data: each }: { data: SentMessage }">{{ each.title ?? 'a text you cannot see' }}</template>
+      </Column>
+      <Column field="subject" header="Subject" sortable />
+      <Column field="version" header="Version" />
+      <Column field="way" header="How">
+        <template #body="{ data: each }: { data: SentMessage }">{{ WAYS[each.way] ?? each.way }}</template>
+      </Column>
+      <Column field="by" header="By" sortable />
+    </DataTable>
   </section>
 </template>
 
@@ -139,24 +141,7 @@ h2:not(.name) {
   align-items: flex-start;
   max-width: 480px;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
-  font-size: 0.8125rem;
-  line-height: 1.25rem;
-}
-th,
-td {
-  text-align: left;
-  padding: 6px 12px 6px 0;
-  border-bottom: 1px solid var(--hair);
-  vertical-align: top;
-}
-td:first-child {
+.person :deep(td:first-child) {
   white-space: nowrap;
-}
-th {
-  font-weight: 500;
-  color: var(--quiet);
 }
 </style>

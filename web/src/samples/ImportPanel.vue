@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** What was recognised in a file, before anything is taken from it; types, and where columns go, are decided here. */
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
 import RadioButton from 'primevue/radiobutton';
 import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
@@ -18,6 +20,7 @@ const props = defineProps<{
   openColumns: readonly { readonly key: string; readonly name: string }[];
 }>();
 const emit = defineEmits<{ done: [table: TableSummary]; close: [] }>();
+type FoundColumn = Recognised['columns'][number];
 const found = shallowRef<Recognised>();
 const problem = ref('');
 const title = ref(props.file.name.replace(/\.[a-z]+$/i, '').replace(/[_-]+/g, ' '));
@@ -120,21 +123,11 @@ async function take(): Promise<void> {
         >
       </div>
       <div class="scroll">
-        <table>
-          <thead>
-            <tr>
-              <th>Column</th>
-              <th>{{ adding ? 'Goes into' : 'Key' }}</th>
-              <th>Type</th>
-              <th>Empty</th>
-              <th>Distinct</th>
-              <th>For example</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="column in found.columns" :key="column.key">
-              <td>{{ column.name }}</td>
-              <td v-if="adding">
+        <DataTable :value="[...found.columns]" data-key="key" :pt="{ table: { 'aria-label': 'Columns found' } }">
+          <Column field="name" header="Column" sortable />
+          <Column :header="adding ? 'Goes into' : 'Key'">
+            <template #body="{ data: column }: { data: FoundColumn }">
+              <template v-if="adding">
                 <PickOne
                   :model-value="intoOf(column)"
                   :aria-label="`Where ${column.name} goes`"
@@ -147,24 +140,28 @@ async function take(): Promise<void> {
                   <option value="">nowhere: left out</option>
                 </PickOne>
                 <span v-if="column.by && intoOf(column) === column.into" class="quiet small"> {{ BY[column.by] }}</span>
-              </td>
-              <td v-else class="quiet">{{ column.key }}</td>
-              <td class="type">
-                <TypeMark :type="column.type" /><PickOne
-                  :model-value="column.type"
-                  :aria-label="`Type of ${column.name}`"
-                  @update:model-value="choose(column.key, { type: $event as ColumnType })"
-                >
-                  <option v-for="type in COLUMN_TYPES" :key="type" :value="type">{{ type }}</option>
-                </PickOne>
-                <span v-if="column.misfits" class="warning small">‸ {{ column.misfits }} are not</span>
-              </td>
-              <td class="number">{{ column.empty }}</td>
-              <td class="number">{{ column.distinct }}</td>
-              <td class="quiet examples">{{ column.examples.join(' · ') }}</td>
-            </tr>
-          </tbody>
-        </table>
+              </template>
+              <span v-else class="quiet">{{ column.key }}</span>
+            </template>
+          </Column>
+          <Column field="type" header="Type" sortable class="type">
+            <template #body="{ data: column }: { data: FoundColumn }">
+              <TypeMark :type="column.type" /><PickOne
+                :model-value="column.type"
+                :aria-label="`Type of ${column.name}`"
+                @update:model-value="choose(column.key, { type: $event as ColumnType })"
+              >
+                <option v-for="type in COLUMN_TYPES" :key="type" :value="type">{{ type }}</option>
+              </PickOne>
+              <span v-if="column.misfits" class="warning small">‸ {{ column.misfits }} are not</span>
+            </template>
+          </Column>
+          <Column field="empty" header="Empty" sortable class="number" />
+          <Column field="distinct" header="Distinct" sortable class="number" />
+          <Column header="For example" class="quiet examples">
+            <template #body="{ data: column }: { data: FoundColumn }">{{ column.examples.join(' · ') }}</template>
+          </Column>
+        </DataTable>
       </div>
       <form @submit.prevent="take">
         <label v-if="!adding" class="field"><span>Call it</span><InputText v-model="title" required /></label>
@@ -199,18 +196,7 @@ async function take(): Promise<void> {
   max-width: 100%;
   overflow: auto;
 }
-table {
-  border-collapse: collapse;
-  font-size: 0.8125rem;
-}
-th {
-  text-align: left;
-  font-weight: 500;
-}
-th,
-td {
-  padding: 4px 16px 4px 0;
-  border-bottom: 1px solid var(--hair);
+.scroll :deep(td) {
   white-space: nowrap;
 }
 .p-select {
@@ -218,13 +204,13 @@ td {
   height: 26px;
   padding: 0 4px;
 }
-td .p-select {
+.scroll :deep(td .p-select) {
   margin-left: 6px;
 }
-.number {
+.scroll :deep(.number) {
   text-align: right;
 }
-.examples {
+.scroll :deep(.examples) {
   max-width: 320px;
   overflow: hidden;
   text-overflow: ellipsis;

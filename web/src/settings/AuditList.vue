@@ -6,7 +6,10 @@ import DayField from '../ui/dates/DayField.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { AuditEntry, Person } from '@vocabula/contract';
-import { computed, onMounted, ref, watch } from 'vue';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
+import { watchDebounced } from '@vueuse/core';
+import { computed, onMounted, ref } from 'vue';
 import { api, auditUrl } from '../api/client';
 import { useNotice } from '../ui/notice';
 import PartHead from './PartHead.vue';
@@ -21,6 +24,7 @@ const what = ref('');
 const from = ref('');
 const until = ref('');
 const more = ref(false);
+const loading = ref(false);
 const KINDS = ['person', 'group', 'folder', 'text', 'house', 'key', 'catalogue', 'table'];
 const PAGE = 200;
 const filter = computed(() => ({ q: q.value, who: who.value, what: what.value, from: from.value, until: until.value }));
@@ -28,6 +32,7 @@ const filter = computed(() => ({ q: q.value, who: who.value, what: what.value, f
 let asked = 0;
 async function load(before?: number): Promise<void> {
   const mine = (asked += 1);
+  loading.value = true;
   try {
     const found = await api.audit({ ...filter.value, before });
     if (mine !== asked) return;
@@ -35,21 +40,19 @@ async function load(before?: number): Promise<void> {
     more.value = found.length === PAGE;
   } catch (problem) {
     notice.fail(problem);
+  } finally {
+    if (mine === asked) loading.value = false;
   }
 }
 onMounted(async () => {
   people.value = await api.people().catch(() => []);
   await load();
 });
-let timer: ReturnType<typeof setTimeout> | undefined;
-watch(filter, () => {
-  clearTimeout(timer);
-  timer = setTimeout(() => void load(), 200);
-});
+watchDebounced(filter, () => load(), { debounce: 200 });
 </script>
 
 <template>
-  <PartHead title="Audit trail" about="it cannot be changed, by anybody">
+  <PartHead title="Audit trail" about="a record of every change; it cannot be edited">
     <a class="right" :href="auditUrl(filter)" download>Export as CSV</a>
   </PartHead>
   <div class="filter">
@@ -57,7 +60,7 @@ watch(filter, () => {
     <label class="field"
       ><span>Who</span
       ><PickOne v-model="who">
-        <option value="">anybody</option>
+        <option value="">anyone</option>
         <option v-for="person in people" :key="person.id" :value="person.id">{{ person.name }}</option>
       </PickOne></label
     >
@@ -75,25 +78,24 @@ watch(filter, () => {
       ><DayField :id="id" v-model="until" :labelled-by="labelledBy"
     /></FieldRow>
   </div>
-  <table>
-    <thead class="unseen">
-      <tr>
-        <th>When</th>
-        <th>Who</th>
-        <th>What</th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr v-for="entry in entries" :key="entry.id">
-        <td class="small quiet">{{ showMoment(entry.at, 'figures') }}</td>
-        <td>{{ entry.whoName }}</td>
-        <td>
-          {{ entry.act }} <span class="quiet small">{{ entry.what }}</span> {{ entry.words }}
-        </td>
-      </tr>
-    </tbody>
-  </table>
-  <p v-if="entries.length === 0" class="quiet">Nothing was done that fits.</p>
+  <DataTable
+    class="trail"
+    :value="entries"
+    data-key="id"
+    :loading="loading && entries.length === 0"
+    :pt="{ table: { 'aria-label': 'Audit trail' } }"
+  >
+    <Column field="at" header="When" class="short small quiet">
+      <template #body="{ data: entry }: { data: AuditEntry }">{{ showMoment(entry.at, 'figures') }}</template>
+    </Column>
+    <Column field="whoName" header="Who" class="short" />
+    <Column header="What">
+      <template #body="{ data: entry }: { data: AuditEntry }">
+        {{ entry.act }} <span class="quiet small">{{ entry.what }}</span> {{ entry.words }}
+      </template>
+    </Column>
+    <template #empty><span class="quiet">No activity matches these filters.</span></template>
+  </DataTable>
   <PushButton v-if="more" class="older" @click="load(entries.at(-1)?.id)">Older</PushButton>
 </template>
 
@@ -104,17 +106,11 @@ watch(filter, () => {
   gap: 8px;
   margin-bottom: 12px;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-td {
-  border-top: 1px solid var(--hair);
-  padding: 5px 16px 5px 0;
+.trail :deep(td) {
   vertical-align: top;
   overflow-wrap: anywhere;
 }
-td:nth-child(-n + 2) {
+.trail :deep(.short) {
   white-space: nowrap;
   width: 1%;
 }

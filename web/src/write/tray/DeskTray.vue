@@ -5,16 +5,17 @@ import TabList from 'primevue/tablist';
 import TabPanel from 'primevue/tabpanel';
 import TabPanels from 'primevue/tabpanels';
 import Tabs from 'primevue/tabs';
-import { computed, nextTick, useTemplateRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, useTemplateRef, watch } from 'vue';
 import type { Desk, Tab as TabName } from '../desk/useDesk';
 import FindPanel from '../find/FindPanel.vue';
 import OutlineTree from '../score/OutlineTree.vue';
 import ChosenTray from './ChosenTray.vue';
 import FindingsTray from './FindingsTray.vue';
-import MarkersPanel from './MarkersPanel.vue';
 import RemarksTray from './RemarksTray.vue';
 import VariablesTray from './VariablesTray.vue';
 
+/** Old markers are rare: what it takes is loaded when some are there. */
+const MarkersPanel = defineAsyncComponent(() => import('./MarkersPanel.vue'));
 const props = defineProps<{ desk: Desk }>();
 const { tab, proof, going, manuscript, remarks } = props.desk;
 const { variables, markers } = manuscript;

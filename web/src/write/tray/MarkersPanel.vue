@@ -3,6 +3,8 @@
 import TickBox from '../../ui/controls/TickBox.vue';
 import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
+import Column from 'primevue/column';
+import DataTable from 'primevue/datatable';
 import InputText from 'primevue/inputtext';
 import type { TypeName } from '@vocabula/core';
 import { ref, watch } from 'vue';
@@ -21,7 +23,8 @@ const TYPES: readonly TypeName[] = [
   'phone',
   'link',
 ];
-const rows = ref<(MarkerGroup & { take: boolean })[]>([]);
+type Row = MarkerGroup & { take: boolean };
+const rows = ref<Row[]>([]);
 watch(
   () => props.groups,
   (groups) => {
@@ -51,25 +54,39 @@ watch(
       No markers are left: no [brackets], &lt;&lt;angles&gt;&gt;, blanks or WORDS IN CAPITALS.
     </p>
     <template v-else>
-      <table aria-label="Markers">
-        <tbody>
-          <tr v-for="row in rows" :key="row.id">
-            <td><TickBox v-model="row.take" :aria-label="`Turn ${row.text} into a variable`" /></td>
-            <td>
-              <PushButton kind="plain" class="found" @click="row.places[0] && emit('show', row.places[0])">
-                {{ row.text }}
-              </PushButton>
-            </td>
-            <td><InputText v-model="row.label" :aria-label="`Label for ${row.text}`" /></td>
-            <td>
-              <PickOne v-model="row.type" :aria-label="`Type for ${row.text}`">
-                <option v-for="type in TYPES" :key="type">{{ type }}</option>
-              </PickOne>
-            </td>
-            <td class="quiet small">{{ row.places.length }} {{ row.places.length === 1 ? 'place' : 'places' }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <DataTable :value="rows" data-key="id" :pt="{ table: { 'aria-label': 'Markers' } }">
+        <Column>
+          <template #header><span class="unseen">Take</span></template>
+          <template #body="{ data: row }: { data: Row }">
+            <TickBox v-model="row.take" :aria-label="`Turn ${row.text} into a variable`" />
+          </template>
+        </Column>
+        <Column field="text" header="Marker" sortable>
+          <template #body="{ data: row }: { data: Row }">
+            <PushButton kind="plain" class="found" @click="row.places[0] && emit('show', row.places[0])">
+              {{ row.text }}
+            </PushButton>
+          </template>
+        </Column>
+        <Column header="Label">
+          <template #body="{ data: row }: { data: Row }"
+            ><InputText v-model="row.label" :aria-label="`Label for ${row.text}`"
+          /></template>
+        </Column>
+        <Column header="Type">
+          <template #body="{ data: row }: { data: Row }">
+            <PickOne v-model="row.type" :aria-label="`Type for ${row.text}`">
+              <option v-for="type in TYPES" :key="type">{{ type }}</option>
+            </PickOne>
+          </template>
+        </Column>
+        <Column class="quiet small">
+          <template #header><span class="unseen">Places</span></template>
+          <template #body="{ data: row }: { data: Row }">
+            {{ row.places.length }} {{ row.places.length === 1 ? 'place' : 'places' }}
+          </template>
+        </Column>
+      </DataTable>
       <PushButton kind="main" type="submit" :disabled="!rows.some((row) => row.take)">
         Turn {{ rows.filter((row) => row.take).length }} into variables
       </PushButton>
@@ -84,16 +101,8 @@ watch(
   gap: 8px;
   justify-items: start;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.8125rem;
-}
-td {
+.markers :deep(td) {
   padding: 2px 6px 2px 0;
-}
-td:nth-child(2) {
-  max-width: 110px;
 }
 .found {
   height: 28px;
