@@ -18,7 +18,7 @@ await build({
     {
       name: 'packages',
       setup({ onResolve }) {
-        onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+        onResolve({ filter: /^[^./#]/ }, ({ path, kind }) =>
           kind === 'entry-point' || path.startsWith('@vocabula/') ? undefined : { path, external: true },
         );
       },

@@ -7,6 +7,8 @@ export default defineConfig({
   resolve: {
     alias: { 'primevue/ripple': `${import.meta.dirname}/src/ui/controls/noRipple.ts` },
   },
+  // Workers load what they need on need too.
+  worker: { format: 'es' },
   build: { target: 'es2022', chunkSizeWarningLimit: 900, modulePreload: { polyfill: false } },
   server: { host: '127.0.0.1', proxy: { '/api': 'http://127.0.0.1:4180' } },
 });

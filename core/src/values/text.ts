@@ -1,7 +1,7 @@
 /** One line of text, or several. A value is a string. */
-import { RE2JS } from 're2js';
 import type { Variable } from '../template/variable.js';
 import { usualHtml } from '../words/escape.js';
+import { compilePattern } from './patterns.js';
 import {
   MAX_LENGTH,
   TOO_LONG,
@@ -16,23 +16,6 @@ import {
   type Value,
   type ValueType,
 } from './type.js';
-
-const patterns = new Map<string, RE2JS | null>();
-
-/** The compiled pattern, null if it is not one. RE2 runs in linear time, so no pattern can hang. */
-function compilePattern(source: string): RE2JS | null {
-  let pattern = patterns.get(source);
-  if (pattern === undefined) {
-    try {
-      pattern = RE2JS.compile(source);
-    } catch {
-      pattern = null;
-    }
-    if (patterns.size > 500) patterns.clear();
-    patterns.set(source, pattern);
-  }
-  return pattern;
-}
 
 function constraint(text: string, variable: Variable): string | undefined {
   const { min_length, max_length, pattern } = variable;

@@ -1,4 +1,5 @@
 /** The server, as typed calls. Every failure is an `ApiProblem` with words for people. */
+import { loadPatterns } from '@vocabula/core/patterns';
 import type {
   AddRecipients,
   Answer,
@@ -142,7 +143,11 @@ async function call<N extends EndpointName>(
   ...given: unknown extends Given<Endpoints[N]> ? [] : [Given<Endpoints[N]>]
 ): Promise<Answered<Endpoints[N]>> {
   const response = await request(name, (given[0] ?? {}) as Parts);
-  return (response.status === 204 ? undefined : await response.json()) as Answered<Endpoints[N]>;
+  if (response.status === 204) return undefined as Answered<Endpoints[N]>;
+  const text = await response.text();
+  // Texts come in through here and nowhere else: once a page has one with a pattern, it can judge patterns.
+  if (text.includes('"pattern":')) await loadPatterns();
+  return JSON.parse(text) as Answered<Endpoints[N]>;
 }
 
 /** Calls an endpoint whose answer is a file. */

@@ -108,11 +108,11 @@ li {
   padding: 8px 0;
   border-bottom: 1px solid var(--hair);
 }
-li > span {
-  flex: 1 0 100%;
+li > span:first-child {
+  flex: 1 1 160px;
 }
 .until .p-select {
-  width: 128px;
+  width: 208px;
   height: 28px;
 }
 .until {
@@ -122,7 +122,6 @@ li > span {
   white-space: nowrap;
 }
 .until .day {
-  width: 136px;
-  height: 28px;
+  width: 232px;
 }
 </style>

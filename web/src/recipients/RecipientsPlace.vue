@@ -72,6 +72,7 @@ watch(query, find);
           ><span>Find a person</span
           ><InputText v-model="query" type="search" placeholder="a name, an address, an organisation"
         /></label>
+        <p v-if="!query" class="quiet small">See what was sent to a person, from which version, and by whom.</p>
         <button
           v-for="hit in hits"
           :key="hit.table + hit.email"
@@ -83,7 +84,6 @@ watch(query, find);
             >{{ hit.email || 'no address' }} · {{ hit.list }}</span
           >
         </button>
-        <ListsPanel :lists="lists" :people="people" @changed="load" />
         <h2>Do not write to</h2>
         <p v-if="never.length === 0" class="quiet small">
           No blocked addresses. Addresses listed here never get a message.
@@ -96,7 +96,9 @@ watch(query, find);
         </ul>
       </section>
       <PersonSheet v-if="record" :record="record" @changed="(load(), show())" />
-      <p v-else class="quiet empty">Find somebody to see what went to them, from which version, and by whom.</p>
+      <section v-else class="lists">
+        <ListsPanel :lists="lists" :people="people" @changed="load" />
+      </section>
     </main>
     <footer class="foot"><NoticeLine /></footer>
   </div>
@@ -120,6 +122,10 @@ watch(query, find);
 }
 h2 {
   margin: 24px 0 8px;
+}
+.lists {
+  overflow: auto;
+  padding: 0 28px;
 }
 .hit {
   display: grid;

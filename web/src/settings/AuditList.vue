@@ -102,7 +102,7 @@ watchDebounced(filter, () => load(), { debounce: 200 });
 <style scoped>
 .filter {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 168px 128px 144px 144px;
+  grid-template-columns: minmax(0, 1fr) 160px 128px 168px 168px;
   gap: 8px;
   margin-bottom: 12px;
 }

@@ -1,21 +1,23 @@
 <script setup lang="ts">
 /** Settings: oneself, the people, the organisation's facts, how its messages look. */
-import { computed, onMounted } from 'vue';
+import { computed, defineAsyncComponent, onMounted } from 'vue';
 import { useRoute } from 'vue-router';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import { useMe } from '../ui/me';
-import AuditList from './AuditList.vue';
-import FactsForm from './FactsForm.vue';
-import GroupsForm from './GroupsForm.vue';
-import HolidaysForm from './HolidaysForm.vue';
-import KeysForm from './KeysForm.vue';
-import MailForm from './MailForm.vue';
-import PeopleForm from './PeopleForm.vue';
-import ProfileForm from './ProfileForm.vue';
-import SignInForm from './SignInForm.vue';
-import StyleForm from './StyleForm.vue';
-import WaysForm from './WaysForm.vue';
+
+/** Each part is loaded when it is opened. */
+const AuditList = defineAsyncComponent(() => import('./AuditList.vue'));
+const FactsForm = defineAsyncComponent(() => import('./FactsForm.vue'));
+const GroupsForm = defineAsyncComponent(() => import('./GroupsForm.vue'));
+const HolidaysForm = defineAsyncComponent(() => import('./HolidaysForm.vue'));
+const KeysForm = defineAsyncComponent(() => import('./KeysForm.vue'));
+const MailForm = defineAsyncComponent(() => import('./MailForm.vue'));
+const PeopleForm = defineAsyncComponent(() => import('./PeopleForm.vue'));
+const ProfileForm = defineAsyncComponent(() => import('./ProfileForm.vue'));
+const SignInForm = defineAsyncComponent(() => import('./SignInForm.vue'));
+const StyleForm = defineAsyncComponent(() => import('./StyleForm.vue'));
+const WaysForm = defineAsyncComponent(() => import('./WaysForm.vue'));
 
 const PARTS = [
   ['you', 'You', ProfileForm, 'colleague'],

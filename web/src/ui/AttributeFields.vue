@@ -4,7 +4,8 @@ import TickBox from './controls/TickBox.vue';
 import TypeOrPick from './controls/TypeOrPick.vue';
 import InputText from 'primevue/inputtext';
 import { valueType, type Variable } from '@vocabula/core';
-import { computed, nextTick } from 'vue';
+import { loadPatterns } from '@vocabula/core/patterns';
+import { computed, nextTick, ref } from 'vue';
 import { ATTRIBUTE_FIELDS, WEEKDAYS, type AttributeField } from './attributes';
 
 const props = defineProps<{ variable: Variable; locale: string }>();
@@ -18,14 +19,15 @@ const fields = computed(() => {
   const own = new Set<keyof Variable>(valueType(props.variable.type).attributes);
   return ATTRIBUTE_FIELDS.filter(({ name }) => own.has(name));
 });
-const problems = computed(
-  () =>
-    new Map(
-      valueType(props.variable.type)
-        .declared(props.variable, { today: '2026-01-01', locale: props.locale })
-        .map(({ attribute, message }) => [attribute, message]),
-    ),
-);
+/** Said again when the engine of patterns is there. */
+const patternsReady = ref(false);
+if (valueType(props.variable.type).attributes.includes('pattern'))
+  void loadPatterns().then(() => (patternsReady.value = true));
+const problems = computed(() => {
+  void patternsReady.value;
+  const said = valueType(props.variable.type).declared(props.variable, { today: '2026-01-01', locale: props.locale });
+  return new Map(said.map(({ attribute, message }) => [attribute, message]));
+});
 const shown = (name: keyof Variable): string => {
   const value = props.variable[name];
   return Array.isArray(value) ? value.join(', ') : value === undefined ? '' : String(value);

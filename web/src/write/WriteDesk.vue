@@ -10,7 +10,6 @@ import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import { usePreferences } from '../ui/preferences';
 import InsertList from './bar/InsertList.vue';
-import SelectionBar from './bar/SelectionBar.vue';
 import { useDesk } from './desk/useDesk';
 import DeskFoot from './DeskFoot.vue';
 import ProofPane from './proof/ProofPane.vue';
@@ -24,6 +23,9 @@ import type { Settled, useWorkingCopy } from './useWorkingCopy';
 import WriteHead from './WriteHead.vue';
 
 const ConflictDialog = defineAsyncComponent(() => import('./conflict/ConflictDialog.vue'));
+/** Loaded with the first press or key in the manuscript: nothing can be selected before. */
+const loadBar = () => import('./bar/SelectionBar.vue');
+const SelectionBar = defineAsyncComponent(loadBar);
 const props = defineProps<{ copy: ReturnType<typeof useWorkingCopy>; document: TextDocument }>();
 const notice = useNotice();
 const sheet = useTemplateRef<HTMLElement>('sheet');
@@ -77,7 +79,13 @@ async function settle(settled: Settled): Promise<void> {
       <ToolBar :desk="desk" />
       <div class="table">
         <TheScore :desk="desk" :sheet="sheet" @choose="tab = 'Chosen'" />
-        <article ref="sheet" class="sheet page" @mousedown="pressed">
+        <article
+          ref="sheet"
+          class="sheet page"
+          @mousedown="pressed"
+          @pointerdown.once="loadBar"
+          @keydown.once="loadBar"
+        >
           <TheManuscript :desk="desk" :kind="kind" />
         </article>
       </div>

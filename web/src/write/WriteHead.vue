@@ -3,14 +3,16 @@
 import { vTip } from '../ui/controls/tip';
 import PickOne from '../ui/controls/PickOne.vue';
 import FieldRow from '../ui/controls/FieldRow.vue';
-import DayField from '../ui/dates/DayField.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
-import { computed } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { standingInWords } from '../versions/useStanding';
 import type { Desk } from './desk/useDesk';
 
+/** Loaded when what is about the text is opened. */
+const DayField = defineAsyncComponent(() => import('../ui/dates/DayField.vue'));
+const about = ref(false);
 /** Dates of a text, with what they say. */
 const DATES = [
   ['review_by', 'To be reviewed by'],
@@ -65,9 +67,9 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
       v-tip="where"
       >{{ where }}</RouterLink
     >
-    <details class="about right">
-      <summary class="small">About it</summary>
-      <div class="sheet about-sheet">
+    <details class="about right" @toggle="about = ($event.target as HTMLDetailsElement).open">
+      <summary class="small">Details</summary>
+      <div v-if="about" class="sheet about-sheet">
         <label class="field"
           ><span>Call word</span
           ><InputText

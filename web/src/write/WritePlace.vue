@@ -1,14 +1,15 @@
 <script setup lang="ts">
 /** Write: the manuscript with its score, the running proof, and a tray. */
-import { onMounted, watch } from 'vue';
+import { defineAsyncComponent, onMounted, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { useMe } from '../ui/me';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
-import StartPanel from './start/StartPanel.vue';
 import { useWorkingCopy } from './useWorkingCopy';
-import WriteDesk from './WriteDesk.vue';
 
+/** The two sides of the place are loaded when they are wanted: a new text, or one on the desk. */
+const StartPanel = defineAsyncComponent(() => import('./start/StartPanel.vue'));
+const WriteDesk = defineAsyncComponent(() => import('./WriteDesk.vue'));
 const route = useRoute();
 const notice = useNotice();
 const me = useMe();

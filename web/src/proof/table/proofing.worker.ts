@@ -1,4 +1,6 @@
 /** The proofing table's worker: works in short turns, so that what is asked meanwhile is answered at once. */
+import type { TextDocument } from '@vocabula/core';
+import { oncePatternsAreReady } from '../../ui/patternsReady';
 import { Proofing } from './proofing';
 import type { ProofingRequest } from './protocol';
 
@@ -26,10 +28,20 @@ channel.port1.onmessage = () => {
     }
   goOn();
 };
-addEventListener('message', ({ data }: MessageEvent<ProofingRequest>) => {
+function textsOf(request: ProofingRequest): (TextDocument | undefined)[] {
+  const { text, library = [] } =
+    request.what === 'template'
+      ? { text: request.parts.text.document, library: request.parts.library }
+      : request.what === 'other'
+        ? { text: request.document, library: request.library }
+        : {};
+  return [text, ...library.map(([, document]) => document)];
+}
+const handle = oncePatternsAreReady(textsOf, (data: ProofingRequest) => {
   const begun = proofing.handle(data);
   if (data.what === 'stop') stopped = true;
   if (data.what === 'go on' || begun) stopped = false;
   if (begun) work = begun;
   goOn();
 });
+addEventListener('message', ({ data }: MessageEvent<ProofingRequest>) => handle(data));

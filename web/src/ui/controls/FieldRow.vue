@@ -23,6 +23,7 @@ label {
   display: block;
   font-size: 0.8125rem;
   line-height: 1.25rem;
+  margin-bottom: 2px;
   color: var(--quiet);
 }
 </style>

@@ -85,8 +85,9 @@ const local = (day: string): Date | null => {
   right: 2px;
   top: 2px;
 }
-.control {
+.day :deep(.control) {
   width: 100%;
   padding-right: 36px;
+  text-overflow: ellipsis;
 }
 </style>

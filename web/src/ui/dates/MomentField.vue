@@ -77,7 +77,7 @@ function setTime(source: string): void {
   grid-template-columns: minmax(0, 1fr) 112px;
   gap: 8px;
 }
-.time {
+.moment :deep(.time) {
   width: 100%;
 }
 </style>

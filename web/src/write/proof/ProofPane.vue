@@ -93,7 +93,7 @@ watch(
   flex-wrap: wrap;
   align-items: center;
   gap: 0 6px;
-  padding: 0 14px;
+  padding: 4px 14px 0;
   font-size: 0.8125rem;
   border-bottom: 1px solid var(--hair);
   flex: none;

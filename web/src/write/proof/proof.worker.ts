@@ -1,4 +1,5 @@
 /** The proof's worker. Several requests that wait are answered by the newest. */
+import { oncePatternsAreReady } from '../../ui/patternsReady';
 import { Prover } from './prove';
 import type { ProofRequest } from './protocol';
 
@@ -7,7 +8,8 @@ const prover = new Prover();
 const PAUSE = 140;
 let later: ReturnType<typeof setTimeout> | undefined;
 
-addEventListener('message', ({ data }: MessageEvent<ProofRequest>) => {
+const textsOf = ({ text, library = [] }: ProofRequest) => [text?.document, ...library.map(([, document]) => document)];
+const handle = oncePatternsAreReady(textsOf, (data) => {
   clearTimeout(later);
   const proved = prover.prove(data);
   if (!proved) return;
@@ -15,3 +17,4 @@ addEventListener('message', ({ data }: MessageEvent<ProofRequest>) => {
   // While somebody types on, the message goes before the checks: these wait for a pause.
   later = setTimeout(() => postMessage(proved.findings()), PAUSE);
 });
+addEventListener('message', ({ data }: MessageEvent<ProofRequest>) => handle(data));

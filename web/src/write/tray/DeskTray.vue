@@ -7,14 +7,14 @@ import TabPanels from 'primevue/tabpanels';
 import Tabs from 'primevue/tabs';
 import { computed, defineAsyncComponent, nextTick, useTemplateRef, watch } from 'vue';
 import type { Desk, Tab as TabName } from '../desk/useDesk';
-import FindPanel from '../find/FindPanel.vue';
 import OutlineTree from '../score/OutlineTree.vue';
-import ChosenTray from './ChosenTray.vue';
-import FindingsTray from './FindingsTray.vue';
-import RemarksTray from './RemarksTray.vue';
 import VariablesTray from './VariablesTray.vue';
 
-/** Old markers are rare: what it takes is loaded when some are there. */
+/** All but the variables, which one sees first, are loaded when they are opened. */
+const FindPanel = defineAsyncComponent(() => import('../find/FindPanel.vue'));
+const RemarksTray = defineAsyncComponent(() => import('./RemarksTray.vue'));
+const ChosenTray = defineAsyncComponent(() => import('./ChosenTray.vue'));
+const FindingsTray = defineAsyncComponent(() => import('./FindingsTray.vue'));
 const MarkersPanel = defineAsyncComponent(() => import('./MarkersPanel.vue'));
 const props = defineProps<{ desk: Desk }>();
 const { tab, proof, going, manuscript, remarks } = props.desk;

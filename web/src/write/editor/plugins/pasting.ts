@@ -4,10 +4,12 @@ import { Fragment, Slice, type Node as PmNode } from '@tiptap/pm/model';
 import { Plugin, TextSelection } from '@tiptap/pm/state';
 import type { EditorView } from '@tiptap/pm/view';
 import type { Block, Inline } from '@vocabula/core';
-import { readHtml } from '@vocabula/core/html';
-import { looksLikeMarkdown, readMarkdown, readPlain } from '@vocabula/core/plain';
 import { putImage } from '../operations/insert';
 import { clear } from './deleting';
+
+type Readers = typeof import('./readers');
+let readers: Readers | undefined;
+const loadReaders = async (): Promise<Readers> => (readers ??= await import('./readers'));
 
 export interface PastingOptions {
   /** True for names that tags in pasted Markdown may stand for. */
@@ -91,7 +93,7 @@ export const Pasting = Extension.create<PastingOptions>({
     }
 
     /** Puts HTML in; images that stand in it as data are kept first. */
-    function putHtml(view: EditorView, html: string): void {
+    function putHtml(view: EditorView, html: string, { readHtml }: Readers): void {
       const kept = new Map<string, string>();
       const read = (): void => {
         const { blocks, imagesLeftOut } = readHtml(html, { image: (source) => kept.get(source) });
@@ -134,10 +136,19 @@ export const Pasting = Extension.create<PastingOptions>({
         return true;
       }
       if (html.includes('data-pm-slice')) return false;
+      if (readers) return put(view, html, text, plainly, readers);
+      void loadReaders().then((loaded) => {
+        if (view.isDestroyed || put(view, html, text, plainly, loaded)) return;
+        view.dispatch(view.state.tr.insertText(text).setMeta('paste', true).scrollIntoView());
+      });
+      return true;
+    }
+    /** Puts in what was read of the clipboard; false for words of one line, which the editor puts in itself. */
+    function put(view: EditorView, html: string, text: string, plainly: boolean, read: Readers): boolean {
       try {
-        if (html !== '' && !plainly) putHtml(view, html);
-        else if (looksLikeMarkdown(text) && !plainly) putBlocks(view, readMarkdown(text, known));
-        else if (/[\n\t]/.test(text)) putBlocks(view, readPlain(text));
+        if (html !== '' && !plainly) putHtml(view, html, read);
+        else if (read.looksLikeMarkdown(text) && !plainly) putBlocks(view, read.readMarkdown(text, known));
+        else if (/[\n\t]/.test(text)) putBlocks(view, read.readPlain(text));
         else return false;
       } catch (problem) {
         say(problem instanceof Error ? problem.message : 'That could not be pasted.');
@@ -156,6 +167,7 @@ export const Pasting = Extension.create<PastingOptions>({
           },
           // Before the editor reads the clipboard its own way, which takes long for much of it.
           handleDOMEvents: {
+            keydown: () => void loadReaders(),
             paste(view, event) {
               if (!paste(view, event.clipboardData, plainly)) return false;
               event.preventDefault();
