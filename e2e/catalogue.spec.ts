@@ -80,8 +80,8 @@ test('folders are made, named, moved by their menu, given rights, and taken away
   await page.getByLabel('Name of the folder').fill('School groups');
   await page.keyboard.press('Enter');
   await menu('School groups');
-  await page.getByRole('menuitem', { name: 'Who may what…' }).click();
-  await page.getByLabel('What holds in the folder above holds here too').uncheck();
+  await page.getByRole('menuitem', { name: 'Rights…' }).click();
+  await page.getByLabel('Rights of the folder above also apply here').uncheck();
   await pick(page.getByLabel('Give a right to'), 'Inês Duarte');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText('Kept who may what in School groups.')).toBeVisible();
@@ -93,7 +93,7 @@ test('folders are made, named, moved by their menu, given rights, and taken away
   expect(seen.map(({ title }) => title)).not.toContain('School groups');
   await kofi.close();
   await menu('School groups');
-  await page.getByRole('menuitem', { name: 'Take away' }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
   await expect(page.getByText('“School groups” is gone.')).toBeVisible();
 });
 

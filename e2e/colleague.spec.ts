@@ -108,7 +108,7 @@ test('the message is worked in where it stands: a blank, a tick, words; changed 
   await expect(page.getByText(/You wrote over Party/)).toHaveCount(0);
   await expect.poll(() => words(page)).toContain('thirty or so');
   await question(page, 'party').locator('.control').fill('13');
-  await page.getByRole('button', { name: 'Take the text’s words back' }).click();
+  await page.getByRole('button', { name: 'Restore the original wording' }).click();
   await expect.poll(() => words(page)).toMatch(/your group of 13 on/);
   await expect(message(page).locator('.vx-reworded')).toHaveCount(0);
 });
@@ -188,7 +188,7 @@ test('another text is stitched in: nothing asked twice, one signature, a second 
   await panel.getByRole('combobox').press('Enter');
   await expect(message(page)).toContainText('The paths between the gate');
   await expect(page.getByText(/greets a second time: “Dear/)).toBeVisible();
-  await page.getByRole('button', { name: 'Take it out' }).click();
+  await page.getByRole('button', { name: 'Remove it' }).click();
   await expect.poll(async () => (await words(page)).split('Dear ').length - 1).toBe(1);
   await expect(question(page, 'first_name')).toHaveCount(1);
   await page.keyboard.press('Control+Enter');
@@ -308,7 +308,7 @@ test('the row at hand is arranged from the keyboard, and a newer version says wh
   await page.reload();
   await page.getByRole('button', { name: 'What would change?' }).click();
   await expect(page.getByRole('alert')).toContainText('and the geese');
-  await page.getByRole('button', { name: 'Begin anew' }).click();
+  await page.getByRole('button', { name: 'Start again' }).click();
   await expect(message(page)).toContainText('and the geese');
 });
 

@@ -82,8 +82,8 @@ test('table rows repeat over a list, with its columns inside and a total after i
   await page.getByLabel('Label', { exact: true }).fill('Total');
   await page.getByLabel('Label', { exact: true }).press('Tab');
   await pick(page.getByRole('combobox', { name: /^Type/ }), 'money');
-  await page.getByLabel('worked out rather than asked').check();
-  const source = page.getByRole('combobox', { name: 'Worked out as' });
+  await page.getByLabel('calculated by a formula').check();
+  const source = page.getByRole('combobox', { name: 'Formula' });
   await source.fill('sum(tickets.price)');
   await source.blur();
   await page.locator('.body > p').last().click();

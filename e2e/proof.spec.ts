@@ -154,7 +154,7 @@ test('a finding is repaired, or set aside with a reason and comes back when its 
   await expect(group('should be “an old”')).toBeVisible();
 
   await group('is opened and not closed').getByRole('button', { name: 'Set aside…' }).click();
-  await page.getByLabel('Why it may stay').fill('closed in the next line');
+  await page.getByLabel('Reason to keep it').fill('closed in the next line');
   await page.keyboard.press('Enter');
   const aside = page.locator('.aside .group');
   await expect(aside).toContainText('“closed in the next line” — Maeve Aldous');

@@ -97,9 +97,9 @@ test('a key is renamed everywhere and a variable taken out, each with one undo',
   expect(await storedText(page, name)).toBe(before);
 
   await page.locator('#variable-party > button').click();
-  await page.getByRole('button', { name: 'Take out', exact: true }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await page.getByRole('radio', { name: /its name/ }).check();
-  await page.getByRole('button', { name: 'Take it out' }).click();
+  await page.getByRole('button', { name: 'Remove it' }).click();
   await expect(page.locator('#variable-party')).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('#variable-party')).toBeVisible();

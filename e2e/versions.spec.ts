@@ -169,8 +169,8 @@ test('a withdrawn version stops filling at once, and unfinished messages say so 
   await colleague.keyboard.press('Control+Shift+Enter');
   await expect(colleague.getByRole('status').filter({ hasText: 'Begin the message anew' })).toBeVisible();
   await publish(page, name, 'Mended');
-  await colleague.getByRole('button', { name: 'Begin anew' }).click();
-  await expect(colleague.getByText('Begun anew on the version in use.')).toBeVisible();
+  await colleague.getByRole('button', { name: 'Start again' }).click();
+  await expect(colleague.getByText('Started again on the current version.')).toBeVisible();
   await expect(colleague.getByLabel('Recipient', { exact: true })).toHaveValue(/Ann Lee/);
   await colleague.context().close();
 });

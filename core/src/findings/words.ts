@@ -162,14 +162,14 @@ const ERRORS = {
     'row-name': ({ name }: { name: string }) => `“${name}” cannot name a row.`,
     'too-long': ({ most }: { most: number }) => `An expression has ${most} characters at most.`,
     type: ({ given, needed }: { given: string; needed: string }) => `This gives ${given}, where ${needed} is needed.`,
-    unreadable: ({ says }: { says: string }) => `This cannot be worked out: ${says}.`,
+    unreadable: ({ says }: { says: string }) => `This cannot be calculated: ${says}.`,
   }),
   'bad-value': byCase({
     declaration,
     answer: ({ label, says }: { label: string; says: string }) => `${label}: ${says}`,
     blank: ({ label }: { label: string }) => `${label} is still blank.`,
     default: ({ key, says }: { key: string; says: string }) => `The default of “${key}” does not fit: ${says}`,
-    'computed-and-prefilled': ({ key }: { key: string }) => `“${key}” is worked out, so it cannot also be prefilled.`,
+    'computed-and-prefilled': ({ key }: { key: string }) => `“${key}” is calculated, so it cannot also be prefilled.`,
     'from-elsewhere': ({ key }: { key: string }) =>
       `“${key}” can be prefilled from recipient.x, sender.x, last or clipboard.`,
     'not-remembered': ({ type }: { type: string }) => `A value of type ${type} is never remembered.`,

@@ -65,7 +65,7 @@ export function retypeVariable(document: TextDocument, key: string, type: TypeNa
       ...(viewsLost > 0 ? [`the view in ${viewsLost} ${viewsLost === 1 ? 'place' : 'places'}`] : []),
       ...(bracketsLost > 0 ? [`${bracketsLost === 1 ? 'a bracket' : `${bracketsLost} brackets`}; the words stay`] : []),
       ...(turned > 0 ? [`which option keeps ${turned === 1 ? 'a passage' : `${turned} passages`}`] : []),
-      ...(readers > 0 ? [`perhaps ${readers} ${readers === 1 ? 'use' : 'uses'} in what is worked out`] : []),
+      ...(readers > 0 ? [`perhaps ${readers} ${readers === 1 ? 'use' : 'uses'} in formulas`] : []),
     ],
   };
 }

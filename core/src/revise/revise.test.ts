@@ -154,7 +154,7 @@ describe('another type', () => {
   it('keeps what fits and lists what does not', () => {
     const { document, lost } = retypeVariable(VISIT, 'party', 'money', CONTEXT);
     expect(document.attrs.variables[0]).toEqual({ key: 'party', type: 'money', currency: 'EUR', default: '12' });
-    expect(lost).toEqual(['“plural”', 'the view in 2 places', 'perhaps 1 use in what is worked out']);
+    expect(lost).toEqual(['“plural”', 'the view in 2 places', 'perhaps 1 use in formulas']);
     expect(body(document)).toContain('with {{party}}');
     expect(retypeVariable(VISIT, 'party', 'date', CONTEXT).lost).toContain('the default');
   });

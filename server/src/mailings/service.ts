@@ -275,7 +275,7 @@ export class MailingService {
         .where(and(eq(outgoing.mailing, mailing.id), eq(outgoing.state, 'ready')))
         .orderBy(asc(outgoing.position));
       const [first] = ready;
-      if (!first) throw new RequestProblem(422, 'nobody', 'Nobody is ready to be written to.');
+      if (!first) throw new RequestProblem(422, 'nobody', 'No recipient is ready.');
       if (ready.length < 2) throw new RequestProblem(422, 'one', 'To one person, send the message itself.');
       if (ready.length !== typed)
         throw new RequestProblem(

@@ -34,7 +34,7 @@ export function envelopeOf({ to, cc, bcc }: Pick<Message, 'to' | 'cc' | 'bcc'>, 
   if (from === undefined)
     throw new RequestProblem(422, 'no-sender', 'Mail is sent from your own address; it is missing in Settings.');
   const all = [...new Set([...to, ...cc, ...bcc].map(foldedMailbox))].filter(Boolean);
-  if (all.length === 0) throw new RequestProblem(422, 'no-recipient', 'This message is for nobody yet.');
+  if (all.length === 0) throw new RequestProblem(422, 'no-recipient', 'This message has no recipient yet.');
   return { from: foldedMailbox(from), to: all };
 }
 

@@ -66,7 +66,7 @@ async function keep(group: AlikeGroup, name: string): Promise<void> {
 <template>
   <div class="alike">
     <p v-if="!groups" class="empty quiet">Comparing all texts…</p>
-    <p v-else-if="groups.length === 0" class="empty">No two texts say nearly the same.</p>
+    <p v-else-if="groups.length === 0" class="empty">No near-duplicates found.</p>
     <article v-for="(group, index) in groups" :key="group.texts[0]?.name" class="group">
       <h2>{{ said(group) }}</h2>
       <ul>

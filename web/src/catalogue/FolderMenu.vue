@@ -38,9 +38,9 @@ const items = computed(() => [
         { label: 'Move up', command: () => step(-1) },
         { label: 'Move down', command: () => step(1) },
       ]),
-  ...(folder.own ? [] : [{ label: 'Who may what…', command: () => go({ in: folder.id, view: 'rights' }) }]),
+  ...(folder.own ? [] : [{ label: 'Rights…', command: () => go({ in: folder.id, view: 'rights' }) }]),
   { label: 'Export it', command: () => exportLibrary({ folder: folder.id }) },
-  ...(fixed() ? [] : [{ label: 'Take away', command: remove }]),
+  ...(fixed() ? [] : [{ label: 'Delete', command: remove }]),
   ...(fixed()
     ? []
     : [

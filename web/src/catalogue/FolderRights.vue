@@ -45,7 +45,7 @@ const holders = computed((): readonly [holder: string, words: string][] => [
     .filter(({ state }) => state !== 'ended')
     .map(({ id, name }) => [`person:${id}`, name] as [string, string]),
 ]);
-const nameOf = (holder: string): string => holders.value.find(([key]) => key === holder)?.[1] ?? 'somebody';
+const nameOf = (holder: string): string => holders.value.find(([key]) => key === holder)?.[1] ?? 'unknown';
 function add(): void {
   if (adding.value && !grants.value.some(({ holder }) => holder === adding.value))
     grants.value.push({ holder: adding.value, right: 'fill' });
@@ -64,9 +64,9 @@ const save = (): Promise<void> =>
 
 <template>
   <form v-if="rights" class="rights" @submit.prevent="save">
-    <h2>Who may what in “{{ folder.title }}”</h2>
+    <h2>Rights in “{{ folder.title }}”</h2>
     <label v-if="folder.parent !== undefined"
-      ><TickBox v-model="inherits" /> What holds in the folder above holds here too</label
+      ><TickBox v-model="inherits" /> Rights of the folder above also apply here</label
     >
     <ul v-if="inherits && rights.inherited.length" class="small quiet plainlist">
       <li v-for="each in rights.inherited" :key="each.holder + each.right">
@@ -78,8 +78,8 @@ const save = (): Promise<void> =>
       <PickOne v-model="each.right" :aria-label="`What ${nameOf(each.holder)} may do`">
         <option v-for="right in RIGHTS" :key="right" :value="right">may {{ WORDS[right] }}</option>
       </PickOne>
-      <PushButton kind="plain" :aria-label="`Take ${nameOf(each.holder)} out`" @click="grants.splice(index, 1)">
-        Take out
+      <PushButton kind="plain" :aria-label="`Remove ${nameOf(each.holder)}`" @click="grants.splice(index, 1)">
+        Remove
       </PushButton>
     </div>
     <label class="field"
@@ -89,7 +89,7 @@ const save = (): Promise<void> =>
         <option v-for="[key, words] in holders" :key="key" :value="key">{{ words }}</option>
       </PickOne></label
     >
-    <label><TickBox v-model="second" /> Another person than who changed a text publishes it</label>
+    <label><TickBox v-model="second" /> A second person must publish each change</label>
     <p class="small quiet">
       Each right holds the ones before it. Administrators may do everything here; colleagues only fill.
     </p>

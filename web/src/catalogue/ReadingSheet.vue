@@ -47,7 +47,7 @@ const standing = computed(() => {
     text.state === 'retired'
       ? `Retired${replacement.value ? `; “${replacement.value.title}” takes its place` : ''}.`
       : text.state === 'withdrawn'
-        ? 'Withdrawn: nobody can fill it.'
+        ? 'Withdrawn: it cannot be filled.'
         : text.version === undefined
           ? 'Not published yet.'
           : `Version ${text.version}${text.state === 'changed' ? ', changed since' : ''}.`,
@@ -90,7 +90,7 @@ const standing = computed(() => {
     <template v-if="preview && reading">
       <div class="sheet page">
         <p v-if="preview.message.subject" class="mail-subject">{{ preview.message.subject }}</p>
-        <ProofFrame class="frame" :fragment="preview.message.fragment" v-bind="preview.look" title="How it reads" />
+        <ProofFrame class="frame" :fragment="preview.message.fragment" v-bind="preview.look" title="Preview" />
       </div>
       <div v-if="preview.program.slots.length" class="about">
         <h2>Variables {{ preview.program.slots.length }}</h2>
@@ -99,7 +99,7 @@ const standing = computed(() => {
             <TypeMark :type="slot.variable.type" />
             <span class="label">{{ slot.label || labelFromKey(slot.key) }}</span>
             <span class="quiet small">{{
-              slot.variable.value ? 'worked out' : slot.variable.required ? 'required' : ''
+              slot.variable.value ? 'calculated' : slot.variable.required ? 'required' : ''
             }}</span>
           </li>
         </ul>

@@ -26,12 +26,12 @@ const takeBack = (request: Request): Promise<void> => act('Taken back.', () => a
 const isTemplate = ({ text }: Request): boolean =>
   texts.value.some(({ name, kind }) => name === text && kind === 'message');
 const stateOf = ({ mine, state, answeredBy }: Request): string =>
-  state === 'returned' ? `returned by ${answeredBy ?? 'somebody'}` : mine ? 'waiting for an answer' : '';
+  state === 'returned' ? `returned by ${answeredBy ?? 'unknown'}` : mine ? 'waiting for an answer' : '';
 </script>
 
 <template>
   <div class="requests">
-    <p v-if="requests.length === 0" class="empty">Nobody asks to publish anything.</p>
+    <p v-if="requests.length === 0" class="empty">No requests to publish.</p>
     <article v-for="request in requests" :key="request.id" class="request">
       <h2>
         <PushButton kind="plain" class="title" @click="go({ name: request.text })">{{ request.title }}</PushButton>
@@ -51,7 +51,7 @@ const stateOf = ({ mine, state, answeredBy }: Request): string =>
           <li v-for="(finding, index) in request.report.findings" :key="index">{{ finding }}</li>
         </ul>
       </details>
-      <p v-else class="small quiet">The checker found nothing.</p>
+      <p v-else class="small quiet">No findings.</p>
       <form
         v-if="returning === request.id"
         class="acts"

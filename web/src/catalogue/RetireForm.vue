@@ -14,7 +14,7 @@ const others = computed(() => catalogue.texts.value.filter((each) => each.offere
 async function retire(): Promise<void> {
   emit('close');
   await catalogue.act(
-    `“${text.title}” is retired: nobody is offered it any more.`,
+    `“${text.title}” is retired and no longer offered.`,
     () => api.retire(text.name, replacedBy.value || undefined),
     () => api.offerAgain(text.name),
   );

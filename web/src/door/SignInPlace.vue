@@ -48,7 +48,7 @@ function pick(account: Door['demo'][number]): void {
 <template>
   <DoorSheet v-if="door" :title="door.first ? 'The first administrator' : 'Sign in'">
     <p v-if="door.first" class="quiet">
-      Nobody is here yet. Whoever goes first looks after people: they invite the others and say who may do what.
+      No accounts yet. The first person becomes the administrator, who invites others and sets what they may do.
     </p>
     <form class="form" @submit.prevent="enter">
       <label v-if="door.first" class="field"
@@ -71,9 +71,11 @@ function pick(account: Door['demo'][number]): void {
       <p v-if="problem" class="error" role="alert">{{ problem }}</p>
       <PushButton kind="main" type="submit" :disabled="busy">{{ door.first ? 'Begin' : 'Sign in' }}</PushButton>
     </form>
-    <p v-if="!door.first" class="quiet small">Forgotten it? An administrator can make you a link to set another.</p>
+    <p v-if="!door.first" class="quiet small">
+      Forgotten your password? An administrator can send you a link to set a new one.
+    </p>
     <section v-if="door.demo.length > 0" aria-label="People of the demo">
-      <h2 class="small quiet">This is the demo. Go in as</h2>
+      <h2 class="small quiet">This is the demo. Sign in as</h2>
       <ul>
         <li v-for="account in door.demo" :key="account.address">
           <PushButton kind="plain" class="person" :disabled="busy" @click="pick(account)">

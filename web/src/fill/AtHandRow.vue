@@ -55,9 +55,7 @@ function drop(at: number): void {
   <section v-if="atHand.row.length" class="near" aria-label="At hand">
     <h2>
       At hand
-      <span class="quiet small"
-        >digits recall them on an empty call line; Shift and arrows arrange, Delete takes out</span
-      >
+      <span class="quiet small">Press 1–9 in the empty search line; Shift and arrows reorder, Delete removes</span>
     </h2>
     <ol ref="list">
       <li

@@ -71,7 +71,7 @@ onMounted(() => {
   <div class="home">
     <header class="head">
       <h1>Fill</h1>
-      <span class="quiet small">choose a template, then answer its questions</span>
+      <span class="quiet small">choose a template and answer its questions</span>
       <PushButton kind="plain" class="right" :aria-pressed="answering" @click="answering = !answering"
         >Answer a mail…</PushButton
       >
@@ -82,7 +82,7 @@ onMounted(() => {
         <AnswerPanel v-if="answering" :original="answered?.original" @take="take" @close="answering = false" />
         <section v-if="answered" class="sheet likely" aria-label="Answers">
           <p>
-            Answering <b>{{ answered.original.from || 'somebody' }}</b>
+            Answering <b>{{ answered.original.from || 'unknown sender' }}</b>
             <span v-if="answered.original.subject" class="quiet">“{{ answered.original.subject }}”</span>
             <PushButton kind="plain" size="small" class="right" @click="answered = undefined">Not this</PushButton>
           </p>
@@ -104,7 +104,7 @@ onMounted(() => {
               <RouterLink class="row" :to="{ name: 'filling', params: { id: fill.id } }"
                 ><span>{{ fill.title }}</span
                 ><span class="quiet small"
-                  >{{ fill.recipient || 'nobody yet' }} · {{ fill.state === 'sent' ? 'sent ' : ''
+                  >{{ fill.recipient || 'no recipient yet' }} · {{ fill.state === 'sent' ? 'sent ' : ''
                   }}{{ whenInWords(fill.updatedAt)
                   }}<span v-if="fill.state === 'unfinished' && fill.standing === 'withdrawn'" class="warning">
                     ‸ its wording was withdrawn</span

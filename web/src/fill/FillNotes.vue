@@ -73,7 +73,7 @@ async function anew(withAnswers: boolean): Promise<void> {
     if (state === 'unfinished') await api.binFill(old);
     await router.replace({ name: 'filling', params: { id: fill.value?.id } });
     const [note] = fill.value?.notes ?? [];
-    notice.say(`Begun anew on the version in use.${note ? ` ${note}` : ''}`);
+    notice.say(`Started again on the current version.${note ? ` ${note}` : ''}`);
   } catch (error) {
     notice.fail(error);
   }
@@ -84,13 +84,13 @@ async function anew(withAnswers: boolean): Promise<void> {
   <div v-if="fill" class="notes">
     <p v-if="handed" class="note">
       {{ handed }}
-      <PushButton @click="anew(false)">Start afresh</PushButton>
+      <PushButton @click="anew(false)">Start empty</PushButton>
       <PushButton kind="plain" @click="again = true">Go on with this one</PushButton>
     </p>
     <p v-if="fill.standing !== 'current' && !dismissed" class="note" role="alert">
       <template v-if="fill.standing === 'withdrawn'"
-        ><span class="error">⚠ This wording was withdrawn and must not be sent.</span> Begin anew with what is in use
-        now; your answers come along.</template
+        ><span class="error">⚠ This wording was withdrawn and must not be sent.</span> Start again with the current
+        version now; your answers come along.</template
       >
       <template v-else
         >‸ There is a newer version of this template. This message goes on with version {{ fill.version }}.</template
@@ -102,7 +102,7 @@ async function anew(withAnswers: boolean): Promise<void> {
         }}{{ newest.adds || newest.takes ? '.' : 'read the same for these answers.' }}</span
       >
       <PushButton kind="plain" v-else-if="fill.standing === 'newer'" @click="seeNewest">What would change?</PushButton>
-      <PushButton @click="anew(true)">Begin anew</PushButton>
+      <PushButton @click="anew(true)">Start again</PushButton>
       <PushButton kind="plain" v-if="fill.standing === 'newer'" @click="dismissed = true"
         >Go on with this one</PushButton
       >
@@ -112,13 +112,13 @@ async function anew(withAnswers: boolean): Promise<void> {
         since[0]?.was || 'empty'
       }}” then and is “{{ since[0]?.now || 'empty' }}” now.
       <PushButton @click="rewording?.keepWords(each)">Keep my words</PushButton>
-      <PushButton kind="plain" @click="rewording?.putBack(each)">Take the text’s words back</PushButton>
+      <PushButton kind="plain" @click="rewording?.putBack(each)">Restore the original wording</PushButton>
     </p>
     <p v-for="each in twice" :key="each.words + each.change.text" class="note">
       ‸ The message {{ each.what === 'greeting' ? 'greets a second time' : 'closes a second time' }}: “{{
         said(each.words)
       }}”.
-      <PushButton @click="rewording?.takeOut(each.change)">Take it out</PushButton>
+      <PushButton @click="rewording?.takeOut(each.change)">Remove it</PushButton>
     </p>
   </div>
 </template>

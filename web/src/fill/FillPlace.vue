@@ -145,7 +145,7 @@ async function suggest(place: LinePlace): Promise<void> {
   try {
     await settled();
     await api.suggest(fill.value.id, { text: place.text, path: [...place.path] });
-    notice.say('Suggested to whoever answers for this text, without the recipient’s data.');
+    notice.say('Suggested to the owner of this text, without the recipient’s data.');
   } catch (error) {
     notice.fail(error);
   }

@@ -82,8 +82,8 @@ const pasted = (event: ClipboardEvent): void => {
         class="control words"
         size="large"
         :model-value="alt"
-        aria-label="Words in place of the image"
-        placeholder="Words in place of the image"
+        aria-label="Alternative text"
+        placeholder="Alternative text"
         @update:model-value="say(src, $event ?? '')"
       />
     </div>

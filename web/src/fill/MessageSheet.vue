@@ -33,7 +33,7 @@ const addresses = computed(() => {
   if (!message.value) return [];
   const { to, cc, bcc } = writtenEnvelope(message.value);
   return [
-    `To ${to.join(', ') || 'nobody yet'}`,
+    `To ${to.join(', ') || 'no one yet'}`,
     cc.length > 0 ? `Cc ${cc.join(', ')}` : '',
     bcc.length > 0 ? `Bcc ${bcc.join(', ')}` : '',
     message.value.attachments.map((file) => file.name).join(', '),
@@ -162,7 +162,8 @@ defineExpose({ enter, rewording });
       />
       <div v-if="original" class="original">
         <PushButton kind="plain" size="small" :aria-expanded="openOriginal" @click="openOriginal = !openOriginal">
-          {{ openOriginal ? '▾' : '▸' }} {{ isReply ? 'quoted below: ' : 'answers: ' }}{{ original.from || 'somebody' }}
+          {{ openOriginal ? '▾' : '▸' }} {{ isReply ? 'quoted below: ' : 'answers: '
+          }}{{ original.from || 'unknown sender' }}
           <span v-if="original.subject" class="quiet">“{{ original.subject }}”</span>
         </PushButton>
         <label v-if="isReply && (original.to?.length ?? 0) + (original.cc?.length ?? 0) > 1" class="small all"

@@ -43,7 +43,7 @@ function onKey(event: KeyboardEvent): void {
 
 <template>
   <div class="behind" @mousedown.prevent="emit('close')" />
-  <div ref="card" class="sheet card" role="dialog" aria-label="What stands here" :style="style" @keydown="onKey">
+  <div ref="card" class="sheet card" role="dialog" aria-label="About this place" :style="style" @keydown="onKey">
     <QuestionField
       v-for="question in questions"
       :key="question.key"
@@ -52,7 +52,7 @@ function onKey(event: KeyboardEvent): void {
       adds=""
       @answer="emit('answer', question.key, $event)"
     />
-    <p v-if="fixed && place.line" class="quiet small">These words are fixed: they stay as they are.</p>
+    <p v-if="fixed && place.line" class="quiet small">This wording is fixed and cannot be changed here.</p>
     <div v-else-if="place.line" class="ways">
       <PushButton @click="emit('change')">Change these words</PushButton>
       <template v-if="reworded">

@@ -55,7 +55,7 @@ const origin = computed(() => {
   if (source === 'last' || source === 'memory')
     return `${source === 'last' ? 'from' : 'remembered from'} ${whenInWords(props.from ?? '')}`;
   if (source === 'clipboard') return `from the clipboard: “${props.from ?? ''}”`;
-  return source === 'default' ? 'as usual' : required ? '' : 'may stay empty';
+  return source === 'default' ? 'default' : required ? '' : 'optional';
 });
 /** Not what it says already. */
 const others = computed(() => (props.offers ?? []).filter(({ value }) => value !== text.value).slice(0, 3));

@@ -101,7 +101,7 @@ defineExpose({ focusOn, focusFirst: () => controlsOf()?.focus() });
         @answer="answer(question.key, $event)"
       />
     </div>
-    <p v-if="asked.length === 0" class="quiet">This template asks nothing more.</p>
+    <p v-if="asked.length === 0" class="quiet">No more questions.</p>
   </form>
 </template>
 

@@ -58,7 +58,7 @@ function paste(at: number, column: number, event: ClipboardEvent): void {
     <thead>
       <tr>
         <th v-for="column in asked" :key="column.key" scope="col">{{ column.label ?? labelFromKey(column.key) }}</th>
-        <th><span class="unseen">Take out</span></th>
+        <th><span class="unseen">Remove</span></th>
       </tr>
     </thead>
     <tbody>
@@ -87,7 +87,7 @@ function paste(at: number, column: number, event: ClipboardEvent): void {
         <td>
           <PushButton
             kind="plain"
-            :aria-label="`Take out row ${at + 1}`"
+            :aria-label="`Remove row ${at + 1}`"
             @click="
               emit(
                 'answer',

@@ -62,7 +62,7 @@ function takeOut(at: number): void {
     <HitList ref="list" v-model="query" label="Find a text to stitch" purpose="stitch" @choose="stitch" />
     <ul v-if="parts.length" class="parts">
       <li v-for="part in parts" :key="part.at" class="small">
-        {{ part.title }} <PushButton kind="plain" size="small" @click="takeOut(part.at)">Take out</PushButton>
+        {{ part.title }} <PushButton kind="plain" size="small" @click="takeOut(part.at)">Remove</PushButton>
       </li>
     </ul>
   </section>

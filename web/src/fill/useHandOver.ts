@@ -32,12 +32,12 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
   /** Why it is not handed over yet, with the question that it is about. */
   function obstacle(): { readonly words: string; readonly key: string | undefined } | undefined {
     const blanks = message.value?.blanks ?? [];
-    const all = `${command} Shift Enter goes on all the same.`;
+    const all = `${command} Shift Enter copies anyway.`;
     if (blanks.length > 0) return { words: `${blanks.map(labelOf).join(', ')}: still blank. ${all}`, key: blanks[0] };
     const borrowed = unsure.value.filter(isBorrowed);
     if (borrowed.length > 0)
       return {
-        words: `${borrowed.map(({ label }) => label).join(', ')}: taken over from elsewhere. Enter confirms; ${command} Shift Enter goes on all the same.`,
+        words: `${borrowed.map(({ label }) => label).join(', ')}: filled from elsewhere. Enter confirms; ${command} Shift Enter copies anyway.`,
         key: borrowed[0]?.key,
       };
     const [first] = disputed.value;

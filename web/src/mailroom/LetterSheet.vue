@@ -20,7 +20,7 @@ onMounted(async () => {
   try {
     if (props.item.stack === 'answer') {
       const { from, html, text, files, subject, broken } = await api.letter(props.item.id);
-      shown.value = { head: `From ${from || 'nobody it says'}`, html, text, files, subject, broken };
+      shown.value = { head: `From ${from || 'no sender given'}`, html, text, files, subject, broken };
     } else {
       const { name, address, html, text, files, subject, why } = await api.oneOutgoing(props.item.id);
       shown.value = { head: `To ${name ? `${name} <${address}>` : address}`, html, text, files, subject, broken: why };

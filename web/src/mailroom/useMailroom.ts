@@ -51,7 +51,7 @@ export function useMailroom() {
       answer: inbox.value.map(({ id, from, subject, opening, at, thread }) => ({
         id,
         stack: 'answer',
-        title: from.replace(/\s*<[^<>]*>$/, '').replace(/^"|"$/g, '') || 'nobody it says',
+        title: from.replace(/\s*<[^<>]*>$/, '').replace(/^"|"$/g, '') || 'no sender given',
         words: subject || opening || 'no subject',
         at,
         state: thread > 1 ? `${thread} in this thread` : '',

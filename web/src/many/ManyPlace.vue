@@ -99,7 +99,7 @@ async function act(body: Parameters<typeof drive>[0]): Promise<void> {
           <ul class="small">
             <li v-for="each in progress.apart" :key="each.why">{{ each.count }} × {{ each.why }}</li>
             <li v-if="progress.broken.length">
-              {{ progress.broken.length }} × nobody one can write to, or there already
+              {{ progress.broken.length }} × without an address, or already in the list
               <PushButton kind="plain" size="small" :aria-expanded="showBroken" @click="showBroken = !showBroken">
                 {{ showBroken ? 'Fold' : 'Show' }}
               </PushButton>
@@ -121,7 +121,7 @@ async function act(body: Parameters<typeof drive>[0]): Promise<void> {
         @out="(rowId, out) => many.changeRow(rowId, { out })"
         @once="differ($event, false)"
       />
-      <p v-else class="quiet empty">Nobody yet. Take people from a recipient list, or paste them.</p>
+      <p v-else class="quiet empty">No recipients yet. Add people from a recipient list, or paste them.</p>
       <MessageSheet v-if="row" :key="row.id" :filling="worked" @key="() => undefined" />
     </main>
     <footer class="bar">

@@ -48,7 +48,7 @@ async function take(who: Parameters<ManyMessages['add']>[0]): Promise<void> {
         </PickOne></label
       >
       <label class="field"
-        ><span>those that hold, or all</span><InputText v-model="search" placeholder="all of them"
+        ><span>Filter (all if empty)</span><InputText v-model="search" placeholder="all of them"
       /></label>
       <PushButton type="submit" :disabled="busy || !list">Add</PushButton>
     </form>

@@ -14,10 +14,10 @@ const me = useMe();
 const notice = useNotice();
 const ownerOf = ({ owner }: TableSummary): string =>
   owner === undefined
-    ? 'nobody’s'
+    ? 'no owner'
     : owner === me.who?.id
       ? 'yours'
-      : (props.people.find(({ id }) => id === owner)?.name ?? 'somebody else’s');
+      : (props.people.find(({ id }) => id === owner)?.name ?? 'another person');
 
 const folders = ref<readonly Folder[]>([]);
 const writable = computed(() => folders.value.filter(({ right }) => right !== 'fill'));

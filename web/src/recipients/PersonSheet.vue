@@ -39,7 +39,7 @@ async function work(run: () => Promise<string>): Promise<void> {
 const refuse = (): Promise<void> =>
   work(async () => {
     await api.refuse({ address: props.record.address, because: because.value });
-    return 'Nothing is sent to them any more, by no way.';
+    return 'Nothing is sent to them any more.';
   });
 const allow = (): Promise<void> =>
   work(async () => {
@@ -82,7 +82,9 @@ const forget = (): Promise<void> =>
       </PushButton>
     </p>
     <form v-if="asking === 'never'" class="sheet ask" @submit.prevent="refuse">
-      <label class="field"><span>Why</span><InputText v-model="because" placeholder="they asked so" /></label>
+      <label class="field"
+        ><span>Why</span><InputText v-model="because" placeholder="asked not to be contacted"
+      /></label>
       <PushButton type="submit">Put on the do-not-write list</PushButton>
     </form>
     <form v-if="asking === 'forget'" class="sheet ask" @submit.prevent="forget">

@@ -80,7 +80,7 @@ async function remove(): Promise<void> {
       </PickOne></label
     >
     <label class="field"
-      ><span>Worked out from other columns</span
+      ><span>Formula from other columns</span
       ><InputText
         v-model="expression"
         placeholder="party * 4.5"
@@ -88,11 +88,11 @@ async function remove(): Promise<void> {
         :aria-invalid="problem ? 'true' : undefined"
     /></label>
     <p v-if="problem" class="error small" role="alert">⚠ {{ problem }}</p>
-    <p v-else class="quiet small">Left empty, its cells are written by hand.</p>
+    <p v-else class="quiet small">Leave empty to type the cells yourself.</p>
     <div class="acts">
       <PushButton kind="main" type="submit" :disabled="!name.trim()">{{ own ? 'Keep' : 'Add' }}</PushButton>
       <PushButton kind="plain" @click="emit('close')">Leave it</PushButton>
-      <PushButton kind="plain" v-if="old" class="right" @click="remove">Take out</PushButton>
+      <PushButton kind="plain" v-if="old" class="right" @click="remove">Remove</PushButton>
     </div>
   </form>
 </template>

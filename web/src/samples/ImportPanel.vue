@@ -175,7 +175,7 @@ async function take(): Promise<void> {
           {{ found.rows === 1 ? 'row' : 'rows' }}
         </PushButton>
         <PushButton @click="emit('close')">Leave it</PushButton>
-        <span v-if="unanswered.length" class="warning small">Say first how the dates are to be read.</span>
+        <span v-if="unanswered.length" class="warning small">Choose the date format first.</span>
       </form>
     </template>
     <PushButton v-else-if="problem" @click="emit('close')">Back</PushButton>

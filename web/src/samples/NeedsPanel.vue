@@ -150,7 +150,7 @@ const make = (): Promise<void> =>
       </ul>
       <PushButton size="small" :disabled="busy" @click="make">Make up a set for it</PushButton>
     </template>
-    <span v-if="name && wanted.length === 0" class="quiet small">It takes nothing from whom it is written to.</span>
+    <span v-if="name && wanted.length === 0" class="quiet small">This template uses no recipient data.</span>
     <span v-if="cells.length === 0" class="unseen">This set has no rows.</span>
   </section>
 </template>

@@ -63,7 +63,7 @@ function add(): void {
       >
       <PushButton
         kind="plain"
-        :aria-label="`Take out the change of ${each.date}`"
+        :aria-label="`Remove the change of ${each.date}`"
         @click="emit('change', { ...fact, changes: changes.toSpliced(index, 1) })"
       >
         −

@@ -39,7 +39,7 @@ async function save(): Promise<void> {
 }
 const remove = (group: Group): Promise<void> =>
   act(() => api.removeGroup(group.id), `“${group.title}” is gone, and with it what it was granted.`);
-const nameOf = (id: string): string => people.value.find((person) => person.id === id)?.name ?? 'somebody';
+const nameOf = (id: string): string => people.value.find((person) => person.id === id)?.name ?? 'unknown';
 </script>
 
 <template>
@@ -65,10 +65,10 @@ const nameOf = (id: string): string => people.value.find((person) => person.id =
   <ul v-if="groups.length" class="rows">
     <li v-for="group in groups" :key="group.id" class="group">
       <strong>{{ group.title }}</strong>
-      <span class="quiet small">{{ group.members.map(nameOf).join(', ') || 'nobody yet' }}</span>
+      <span class="quiet small">{{ group.members.map(nameOf).join(', ') || 'no members yet' }}</span>
       <span
         ><PushButton kind="plain" size="small" @click="edit(group)">Change</PushButton
-        ><PushButton kind="plain" size="small" @click="remove(group)">Take away</PushButton></span
+        ><PushButton kind="plain" size="small" @click="remove(group)">Delete</PushButton></span
       >
     </li>
   </ul>

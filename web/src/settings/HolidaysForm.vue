@@ -36,7 +36,7 @@ const remove = (day: string): void =>
   <PartHead
     house
     title="Holidays"
-    about="days that addWorkingDays leaves out, besides weekends"
+    about="days that addWorkingDays skips, besides weekends"
     :changed="changed"
     @save="save"
   />
@@ -54,7 +54,7 @@ const remove = (day: string): void =>
       <ul>
         <li v-for="day in days" :key="day">
           {{ showDay(day, draft.locale) }}
-          <PushButton kind="plain" :aria-label="`Take out ${day}`" @click="remove(day)">−</PushButton>
+          <PushButton kind="plain" :aria-label="`Remove ${day}`" @click="remove(day)">−</PushButton>
         </li>
       </ul>
     </section>

@@ -60,11 +60,11 @@ async function end(key: Key): Promise<void> {
 </script>
 
 <template>
-  <PartHead title="For other programs" about="a key acts for you, within what it may do">
-    <template #about>· <a href="/api/v1">what can be called</a></template>
+  <PartHead title="For other programs" about="a key acts as you, within the rights you give it">
+    <template #about>· <a href="/api/v1">Endpoints</a></template>
   </PartHead>
   <section v-if="fresh" class="fresh sheet" aria-label="The new key">
-    <p>This is the key. It is shown now and never again.</p>
+    <p>This is the key. Copy it now: it is shown only once.</p>
     <code>{{ fresh }}</code>
     <div class="acts">
       <PushButton kind="main" @click="copy">Copy it</PushButton

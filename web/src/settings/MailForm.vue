@@ -29,8 +29,8 @@ async function save(): Promise<void> {
       ><TickBox v-model="counting" @change="save" />
       <span
         >Count openings and followed links<br /><span class="quiet small"
-          >A small image and links by way of this server are put into messages. Whoever writes one is told. Off unless
-          you turn it on.</span
+          >A small image and links by way of this server are put into messages. People writing messages are told. Off
+          unless you turn it on.</span
         ></span
       ></label
     >

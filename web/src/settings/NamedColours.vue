@@ -30,7 +30,7 @@ function remove(name: string): void {
     <legend>Named colours: on light pages, on dark ones, and how well they are read there</legend>
     <div v-for="(colour, name) in colours" :key="name" class="one">
       <ColourPair :name="String(name)" :colour="colour" @change="emit('change', { ...colours, [name]: $event })" />
-      <PushButton kind="plain" :aria-label="`Take out ${name}`" @click="remove(String(name))">−</PushButton>
+      <PushButton kind="plain" :aria-label="`Remove ${name}`" @click="remove(String(name))">−</PushButton>
     </div>
     <div class="new">
       <InputText v-model="fresh" aria-label="Name of a new colour" placeholder="lichen" @keydown.enter.prevent="add" />

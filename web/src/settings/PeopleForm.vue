@@ -159,7 +159,7 @@ async function copy(): Promise<void> {
     validate-on-blur
     @submit="send"
   >
-    <h3>Invite somebody</h3>
+    <h3>Invite a person</h3>
     <FieldRow v-slot="{ id, describedBy }" label="Name" :problem="$form.name?.error?.message"
       ><InputText :id="id" name="name" maxlength="200" :aria-describedby="describedBy"
     /></FieldRow>

@@ -121,7 +121,7 @@ function addField(): void {
       <h2>Own fields</h2>
       <div v-for="(_value, key) in draft.own" :key="key" class="own">
         <FieldRow v-slot="{ id }" :label="`sender.${key}`"><InputText :id="id" v-model="draft.own[key]" /></FieldRow
-        ><PushButton kind="plain" :aria-label="`Take out ${key}`" @click="delete draft.own[key]">Take out</PushButton>
+        ><PushButton kind="plain" :aria-label="`Remove ${key}`" @click="delete draft.own[key]">Remove</PushButton>
       </div>
       <div class="own">
         <FieldRow v-slot="{ id }" label="A new field"

@@ -60,7 +60,7 @@ function browserOf(agent: string): string {
     /></label>
     <PushButton type="submit">Change it</PushButton>
   </form>
-  <h3>Where you are signed in</h3>
+  <h3>Signed-in devices</h3>
   <ul class="rows">
     <li v-for="session in sessions" :key="session.id" class="session">
       <span>{{ browserOf(session.agent) }} <strong v-if="session.here" class="small">this one</strong></span>

@@ -72,7 +72,7 @@ defineExpose({ focus: () => input.value?.focus() });
     />
     <p v-if="problem" class="error say">{{ problem }}</p>
     <template v-else-if="!listed" />
-    <p v-else-if="hits.length === 0" class="quiet say">No template has all these words.</p>
+    <p v-else-if="hits.length === 0" class="quiet say">No template matches these words.</p>
     <ul v-if="listed" :id="id" class="rows" role="listbox" :aria-label="label">
       <li
         v-for="(hit, index) in hits"

@@ -1,7 +1,7 @@
 <template>
   <main class="empty">
     <h1>There is nothing at this address</h1>
-    <p>It may have been moved, or the address is not whole.</p>
+    <p>It may have moved, or the address is incomplete.</p>
     <RouterLink to="/catalogue">Go to the catalogue</RouterLink>
   </main>
 </template>

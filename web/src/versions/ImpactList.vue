@@ -30,7 +30,7 @@ async function work(): Promise<void> {
     }
     emit('done', messages.value, changed.value.length);
   } catch (failure) {
-    problem.value = failure instanceof Error ? failure.message : 'The impact could not be worked out.';
+    problem.value = failure instanceof Error ? failure.message : 'The impact could not be calculated.';
   }
 }
 onMounted(() => void work());
@@ -45,11 +45,11 @@ const counted = (count: number, one: string, many: string): string => `${count} 
 <template>
   <section class="impact" aria-label="Impact">
     <p v-if="problem" class="error" role="alert">⚠ {{ problem }}</p>
-    <p v-else-if="!dependents" class="quiet">Looking for what depends on it…</p>
+    <p v-else-if="!dependents" class="quiet">Finding the texts that use it…</p>
     <template v-else>
       <p role="status">
         <template v-if="dependents.texts.length + dependents.hidden === 0"
-          >No published template depends on it. Nothing that colleagues use changes.</template
+          >No published template uses it. Nothing changes for colleagues.</template
         >
         <template v-else-if="done && changed.length === 0"
           >None of the {{ dependents.texts.length }} templates that depend on it reads differently for its

@@ -92,7 +92,7 @@ const words = computed(() => {
         <li v-for="(finding, index) in others" :key="index" class="small">{{ finding.message }}</li>
       </ul>
     </details>
-    <p v-else-if="!errors.length" class="small quiet">The checker finds nothing.</p>
+    <p v-else-if="!errors.length" class="small quiet">No findings.</p>
     <PushButton kind="main" type="submit" :disabled="busy || errors.length > 0">
       {{ words }} <kbd>{{ command }} Enter</kbd>
     </PushButton>

@@ -188,7 +188,7 @@ const takeBack = (id: string): Promise<void> =>
           <summary>{{ sent.length }} {{ sent.length === 1 ? 'message was' : 'messages were' }} sent from it</summary>
           <ul>
             <li v-for="(each, index) in sent" :key="index">
-              {{ showMoment(each.at, 'figures') }} · {{ each.recipients.join(', ') || 'nobody named' }} ·
+              {{ showMoment(each.at, 'figures') }} · {{ each.recipients.join(', ') || 'no recipient named' }} ·
               {{ each.subject }} ·
               {{ each.who }}
             </li>

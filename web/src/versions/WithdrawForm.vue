@@ -15,7 +15,7 @@ const because = ref('');
     <p class="small">
       {{
         used
-          ? 'Nobody can begin a message on it from this moment, and unfinished messages begun on it cannot be sent. Colleagues have none until you publish another.'
+          ? 'No one can start a message with it from now on, and unfinished messages begun on it cannot be sent. Colleagues have none until you publish another.'
           : 'It is not in use any more. Unfinished messages begun on it cannot be sent.'
       }}
       <template v-if="version.sent"

@@ -95,7 +95,7 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
         >
         <p v-if="signOff.length > 0" class="small">
           <span class="warning">‸ It signs off by hand: “{{ signOff.join(', ').slice(0, 80) }}”.</span>
-          <PushButton size="small" @click="desk.takeSignOff">Take it out</PushButton>
+          <PushButton size="small" @click="desk.takeSignOff">Remove it</PushButton>
         </p>
         <label class="field"
           ><span>Language</span
@@ -105,7 +105,7 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
             @change="desk.setFront('locale', ($event.target as HTMLInputElement).value)"
         /></label>
         <label class="field"
-          ><span>Owner: who answers for it</span
+          ><span>Owner</span
           ><InputText
             :model-value="front.owner ?? ''"
             placeholder="name@example.org"

@@ -28,7 +28,7 @@ export interface Given {
   readonly name: string;
   readonly label: string;
   readonly words: string;
-  /** In words: `answered`, `the recipient’s first_name`, `worked out`, `default`, `empty`. */
+  /** In words: `answered`, `the recipient’s first_name`, `calculated`, `default`, `empty`. */
   readonly source: string;
   /** Of what is worked out: its expression, and the values it was worked out from. */
   readonly expression?: string;
@@ -66,7 +66,7 @@ const SOURCES: Readonly<Record<Source, (slot: Slot) => string>> = {
   memory: () => 'an earlier message',
   clipboard: () => 'the clipboard',
   default: () => 'default',
-  computed: () => 'worked out',
+  computed: () => 'calculated',
   none: () => 'empty',
 };
 

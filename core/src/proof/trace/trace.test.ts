@@ -85,7 +85,7 @@ describe('an explanation', () => {
             name: 'big',
             label: 'Large party',
             words: 'yes',
-            source: 'worked out',
+            source: 'calculated',
             expression: 'party >= 15.0',
             inWords: expect.stringContaining('Party'),
             inputs: [expect.objectContaining({ name: 'party', words: '20', source: 'answered' })],

@@ -44,7 +44,7 @@ function onKey(event: KeyboardEvent): void {
 <template>
   <main class="choose">
     <label class="field"
-      ><span>Which template is to be proofed?</span
+      ><span>Choose a template to proof.</span
       ><InputText ref="field" v-model="typed" type="search" @input="at = 0" @keydown="onKey"
     /></label>
     <ul class="rows">

@@ -12,7 +12,7 @@ defineEmits<{ choose: [tag: string | undefined] }>();
 
 <template>
   <nav class="score" aria-label="Passages">
-    <p v-if="passages.length === 0" class="quiet small none">No passages: everybody gets all of it.</p>
+    <p v-if="passages.length === 0" class="quiet small none">No passages: every recipient gets all of it.</p>
     <PushButton
       size="small"
       v-for="(passage, at) in passages"

@@ -57,7 +57,7 @@ export function writeReport(parts: ReportParts): string {
   const what = pairing?.strength === 3 ? 'triples' : 'pairs';
   const coverage = pairing
     ? `${parts.pairs} messages show ${pairing.covered} ${what} of options; ${cannot} cannot happen${pairing.notFound > 0 ? `; ${pairing.notFound} were neither found nor ruled out` : ''}. ${parts.lookedAt} of ${parts.pairs} were looked at as they are now.`
-    : 'Every pairing was not worked out.';
+    : 'Pairings were not checked.';
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escapeHtml(`Proof report: ${parts.title}`)}</title><style>${STYLE}</style></head><body>
 <h1>${escapeHtml(parts.title)}</h1>
 <p class="quiet">Proof report of the working copy, revision ${parts.revision}, made by ${escapeHtml(parts.by)} on ${escapeHtml(moment(parts.at))}.</p>

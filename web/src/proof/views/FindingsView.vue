@@ -101,8 +101,8 @@ defineExpose({ stepFinding, step: stepFinding });
 <template>
   <div ref="list" class="findings">
     <p v-if="open.length === 0" class="none">
-      <template v-if="proofing.progress.over">Nothing was noticed, in any of the messages.</template>
-      <template v-else>Nothing was noticed yet.</template>
+      <template v-if="proofing.progress.over">No findings in any message.</template>
+      <template v-else>No findings yet.</template>
     </p>
     <article
       v-for="(group, index) in open"
@@ -141,8 +141,8 @@ defineExpose({ stepFinding, step: stepFinding });
         >
           <InputText
             v-model="reason"
-            aria-label="Why it may stay"
-            placeholder="Why it may stay"
+            aria-label="Reason to keep it"
+            placeholder="Reason to keep it"
             maxlength="500"
             required
           />

@@ -30,7 +30,7 @@ const at = computed(() => Math.min(count.value - 1, Math.max(0, Number(route.que
 const which = computed((): Which => ({ series: 'recipients', at: at.value }));
 const current = computed(() => proofing.recipients.sheets[at.value]);
 const message = useShown(proofing, which, current);
-const label = computed(() => proofing.recipients.cases[at.value]?.label ?? 'nobody');
+const label = computed(() => proofing.recipients.cases[at.value]?.label ?? 'no recipient');
 
 /** What an address may ask to be lit: a value, a passage, or a place of the manuscript. */
 const wanted = computed(() => {

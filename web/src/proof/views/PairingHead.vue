@@ -15,7 +15,7 @@ const count = computed(() => proofing.pairs.cases.length);
   <section class="sentence">
     <template v-if="proofing.pairing">
       <p class="serif">
-        <template v-if="proofing.pairing.covered === 0">This message is the same for everybody.</template>
+        <template v-if="proofing.pairing.covered === 0">This message is the same for all recipients.</template>
         <template v-else
           >{{ count }} {{ count === 1 ? 'message shows' : 'messages show' }}
           {{ proofing.pairing.notFound ? '' : 'all' }} {{ proofing.pairing.covered }} {{ words }} of options.</template

@@ -63,7 +63,7 @@ const html = computed(() =>
     title: proofing.title,
     revision: proofing.revision,
     set: proofing.set?.title ?? 'no sample set',
-    by: me.profile.name || me.profile.email || 'somebody',
+    by: me.profile.name || me.profile.email || 'unknown',
     at: made.value,
     recipients: proofing.recipients.cases.length,
     ready: proofing.recipients.sheets.filter((sheet) => sheet?.ready).length,
@@ -96,7 +96,7 @@ const save = (): void => saveFile(new Blob([html.value], { type: 'text/html' }),
         </PickOne></label
       >
       <span class="quiet small">{{ sheets.length }} {{ sheets.length === 1 ? 'message' : 'messages' }}</span>
-      <span v-if="!proofing.progress.over" class="quiet small">Proofing goes on; the report follows.</span>
+      <span v-if="!proofing.progress.over" class="quiet small">Proofing is running; the report follows.</span>
       <PushButton class="right" @click="save">Save as HTML</PushButton>
       <PushButton kind="main" @click="print">Print</PushButton>
     </div>

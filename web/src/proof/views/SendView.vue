@@ -92,7 +92,7 @@ async function read(id: string): Promise<void> {
   <div class="send">
     <form class="form" @submit.prevent="send">
       <h2>Send proofs</h2>
-      <p class="quiet small">They go to the addresses below and to nobody else; the subject begins with [Proof].</p>
+      <p class="quiet small">They go only to the addresses below; the subject begins with [Proof].</p>
       <label class="field"><span>To</span><InputText v-model="to" inputmode="email" /></label>
       <label class="field"
         ><span>Of</span
@@ -129,7 +129,7 @@ async function read(id: string): Promise<void> {
     </form>
     <section class="taken" aria-label="Taken by the stand-in">
       <h2>Taken by the stand-in</h2>
-      <p class="quiet small">Without a mail service of its own, mail ends up here and goes nowhere.</p>
+      <p class="quiet small">No mail service is set up: mail stays here and is not sent.</p>
       <p v-if="letters.length === 0" class="quiet none">Nothing yet.</p>
       <ul class="rows">
         <li v-for="each in letters" :key="each.id">

@@ -85,7 +85,7 @@ function placeholders(variables: readonly Variable[], group: Group): Entry[] {
   const one = (variable: Variable, view: string): Entry => ({
     group,
     words: view === '' ? labelOf(variable) : `${labelOf(variable)} · ${view}`,
-    detail: variable.value === undefined ? variable.type : 'worked out',
+    detail: variable.value === undefined ? variable.type : 'calculated',
     insertion: { what: 'placeholder', name: variable.key, view },
   });
   const plain = variables.flatMap((variable) => (variable.type === 'list' ? [] : [one(variable, '')]));
@@ -113,7 +113,7 @@ function totals({ key, type, columns = [], label }: Variable): Entry[] {
     .map((column) => ({
       group: 'Totals',
       words: `Total of ${list}, ${labelOf(column)}`,
-      detail: 'worked out',
+      detail: 'calculated',
       insertion: {
         what: 'computed',
         label: `Total ${labelOf(column).toLowerCase()}`,

@@ -62,7 +62,7 @@ function build(next: Group): void {
     <ExpressionField v-else v-model="source" label="Expression" :names="names" :problems="problems" :value="value" />
     <p class="below small">
       <span v-if="!writing" class="quiet">{{
-        value === undefined ? 'cannot tell yet' : `for this recipient: ${value}`
+        value === undefined ? 'waiting for a value' : `for this recipient: ${value}`
       }}</span>
       <PushButton
         kind="plain"

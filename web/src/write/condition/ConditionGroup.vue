@@ -41,10 +41,10 @@ const remove = (index: number): void => change({ parts: group.value.parts.toSpli
         kind="plain"
         size="small"
         v-if="!outermost"
-        :aria-label="`Take out group ${place}`"
+        :aria-label="`Remove group ${place}`"
         @click="emit('remove')"
       >
-        Take out
+        Remove
       </PushButton>
     </legend>
     <div v-for="(part, index) in group.parts" :key="index" class="part">
@@ -65,7 +65,7 @@ const remove = (index: number): void => change({ parts: group.value.parts.toSpli
         />
         <PushButton
           kind="plain"
-          :aria-label="`Take out comparison ${here(index)}`"
+          :aria-label="`Remove comparison ${here(index)}`"
           :disabled="outermost && group.parts.length === 1"
           @click="remove(index)"
         >

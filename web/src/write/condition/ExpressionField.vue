@@ -119,10 +119,7 @@ defineExpose({ focus: () => field.value?.$el.focus() });
       </ul>
     </div>
     <p :id="`${id}-note`" class="small" :class="problems.length > 0 ? 'error' : 'quiet'">
-      {{
-        problems[0]?.message ??
-        (value === undefined ? 'cannot tell yet for this recipient' : `for this recipient: ${value}`)
-      }}
+      {{ problems[0]?.message ?? (value === undefined ? 'waiting for a value' : `for this recipient: ${value}`) }}
     </p>
   </div>
 </template>

@@ -159,7 +159,7 @@ export function useBlocks(editor: Editor, undo: () => void, refresh: () => Promi
     if (!content.inLine) tr.setSelection(NodeSelection.create(tr.doc, tr.mapping.map(content.from, -1)));
     editor.view.dispatch(tr.setMeta(TAKES_BRACKETS, true).scrollIntoView());
     await refresh();
-    notice.say(`“${title}” is a block, and stands here live.`, undo);
+    notice.say(`“${title}” is a block now, included here.`, undo);
   }
 
   return { copy, toCopy, draft, sameElsewhere, fromSelection };

@@ -205,10 +205,10 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     return kind === 'message' && signature !== 'none' ? signOffLines(manuscript.current.value) : [];
   });
   const offerSignOff = (): void =>
-    notice.offer(`It signs off by hand: “${signOff.value.join(', ').slice(0, 60)}”.`, 'Take it out', takeSignOff);
+    notice.offer(`It signs off by hand: “${signOff.value.join(', ').slice(0, 60)}”.`, 'Remove it', takeSignOff);
   function takeSignOff(): void {
     applyDocument(editor, withoutSignOff(documentOf(editor)));
-    notice.say('The signature is out; the one of the template, or the sender’s own, stands in its place.', undo);
+    notice.say('The typed signature is removed; the template’s or the sender’s own is used instead.', undo);
   }
   function onMake(making: Making): void {
     inserting.makeOf(making);

@@ -126,12 +126,12 @@ export function usePassages({
       );
     },
     moveOut(bracket: Bracket): void {
-      act(moveOut(editor, bracket), 'It stands outside now.', 'There is nothing around it to move out of.');
+      act(moveOut(editor, bracket), 'Moved outside.', 'There is nothing around it to move out of.');
     },
     moveIn(bracket: Bracket): void {
       act(
         moveIn(editor, bracket),
-        'It stands inside its neighbour now.',
+        'Moved inside the passage next to it.',
         'There is no passage right before or behind it.',
       );
     },

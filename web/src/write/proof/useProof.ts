@@ -46,7 +46,7 @@ export function useProof(name: Ref<string>, document: Ref<TextDocument | undefin
     if (count > 0) at.value = (at.value + by + count) % count;
   }
   const recipient = computed(() => set.value?.cells[at.value] ?? {});
-  const recipientName = computed(() => nameOfRow(recipient.value) || 'nobody');
+  const recipientName = computed(() => nameOfRow(recipient.value) || 'no recipient');
   const signature = computed(() => {
     return signatureFor(document.value?.attrs.front.purpose, me.profile) ?? null;
   });

@@ -116,6 +116,6 @@ export function actsOf(passages: Passages, bracket: Bracket): BracketAct[] {
       !isBlock,
     ),
     ...act('fold', 'Fold', 'f', letter('f'), () => passages.fold(bracket), isPassage),
-    ...act('take-out', 'Take out with its words', 'x', letter('x'), () => passages.takeOut(bracket)),
+    ...act('take-out', 'Remove with its words', 'x', letter('x'), () => passages.takeOut(bracket)),
   ];
 }

@@ -19,12 +19,12 @@ const shown = computed(() => {
 </script>
 
 <template>
-  <section class="sheet page" aria-label="What it would begin as">
+  <section class="sheet page" aria-label="Preview of the new text">
     <p v-if="kind === 'message'" class="subject">{{ shown.message.subject || 'no subject yet' }}</p>
     <p v-if="kind === 'message' && shown.message.attachments.length > 0" class="quiet small">
       {{ shown.message.attachments.map((file) => file.name).join(', ') }}
     </p>
-    <ProofFrame class="words" :fragment="shown.message.fragment" v-bind="shown.look" title="What it would begin as" />
+    <ProofFrame class="words" :fragment="shown.message.fragment" v-bind="shown.look" title="Preview of the new text" />
   </section>
 </template>
 

@@ -54,7 +54,7 @@ function remove(view: string): void {
         :placeholder="view === 'counted' ? (category === 'one' ? 'guest' : 'guests') : category"
         @change="give(view, category, $event)"
       />
-      <PushButton kind="plain" v-if="view !== 'counted'" :aria-label="`Take out ${view}`" @click="remove(view)">
+      <PushButton kind="plain" v-if="view !== 'counted'" :aria-label="`Remove ${view}`" @click="remove(view)">
         −
       </PushButton>
     </div>

@@ -28,7 +28,7 @@ const joined = computed(() =>
     const how = clash
       ? clash.message
       : variable.value !== undefined
-        ? 'worked out'
+        ? 'calculated'
         : own
           ? `one question with “${own.label ?? labelFromKey(own.key)}” of this text`
           : 'asked by the block';
@@ -67,7 +67,7 @@ async function goThere(): Promise<void> {
     <p class="acts">
       <PushButton v-if="text" @click="goThere">Write in it</PushButton>
       <PushButton v-if="text" @click="blocks.toCopy(bracket.from).catch(notice.fail)">Make it a copy</PushButton>
-      <PushButton kind="plain" @click="passages.takeOut(bracket)">Take it out</PushButton>
+      <PushButton kind="plain" @click="passages.takeOut(bracket)">Remove it</PushButton>
     </p>
   </div>
 </template>

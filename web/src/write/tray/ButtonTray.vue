@@ -18,7 +18,7 @@ function set(attrs: Record<string, unknown>): void {
     <TargetField
       :model-value="href"
       :names="desk.insertable.value"
-      label="The button leads to"
+      label="Address of the button"
       @update:model-value="set({ href: $event })"
     />
   </div>

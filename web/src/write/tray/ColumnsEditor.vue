@@ -87,12 +87,12 @@ function move(index: number, to: number): void {
         <InputText
           class="code"
           :model-value="column.value ?? ''"
-          placeholder="asked, or worked out as…"
+          placeholder="asked, or a formula…"
           spellcheck="false"
-          :aria-label="`Column ${index + 1} worked out as`"
+          :aria-label="`Column ${index + 1} formula`"
           @change="set(index, column, 'value', text($event))"
         />
-        <PushButton kind="plain" :aria-label="`Take out column ${column.label ?? column.key}`" @click="remove(index)">
+        <PushButton kind="plain" :aria-label="`Remove column ${column.label ?? column.key}`" @click="remove(index)">
           −
         </PushButton>
         <span v-if="column.type === 'money' || column.value === undefined" class="more">

@@ -32,7 +32,7 @@ function width(event: Event): void {
 <template>
   <div class="chosen">
     <div>
-      <span class="quiet small">Alternative text: what it says to those who do not see it</span>
+      <span class="quiet small">Alternative text, for people who cannot see the image</span>
       <LineEditor
         :key="path.join()"
         :line="alt"
@@ -43,7 +43,7 @@ function width(event: Event): void {
         @change="set({ alt: $event })"
       />
       <p v-if="plainWords(alt).trim() === ''" class="warning small">
-        ‸ Nobody who does not see it will know what it shows.
+        ‸ Add alternative text: people who cannot see the image need it.
       </p>
     </div>
     <label class="field width"

@@ -166,7 +166,7 @@ function drop(index: number): void {
             labelOf(option)
           }}</span>
         </PushButton>
-        <PushButton kind="plain" :aria-label="`Take out ${labelOf(option)}`" @click="remove(index)"> − </PushButton>
+        <PushButton kind="plain" :aria-label="`Remove ${labelOf(option)}`" @click="remove(index)"> − </PushButton>
       </li>
     </ol>
     <PushButton kind="plain" size="small" @click="add()">Add an option</PushButton>

@@ -80,7 +80,7 @@ function workOut(source: string): void {
     </div>
     <label
       ><TickBox :checked="condition.not" @change="passages.govern({ ...condition, not: !condition.not, run: 0 })" />
-      {{ variable?.type === 'list' ? 'kept when there are none' : 'turned round: kept when it is not so' }}</label
+      {{ variable?.type === 'list' ? 'Show when there are none' : 'Show when not met' }}</label
     >
     <BracketActs :desk="desk" :bracket="bracket" />
   </form>

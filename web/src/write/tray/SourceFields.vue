@@ -57,7 +57,7 @@ function toggle(key: string): void {
     </PickOne></label
   >
   <label v-if="variable.type === 'yes-no'" class="field"
-    ><span>As usual</span
+    ><span>Default</span
     ><PickOne :model-value="String(usual)" @update:model-value="emit('set', 'default', $event)">
       <option value="">not said</option>
       <option value="true">yes</option>
@@ -65,7 +65,7 @@ function toggle(key: string): void {
     </PickOne></label
   >
   <label v-else-if="variable.type === 'choice'" class="field"
-    ><span>As usual</span
+    ><span>Default</span
     ><PickOne :model-value="String(usual)" @update:model-value="emit('set', 'default', $event)">
       <option value="">none</option>
       <option v-for="option in variable.options" :key="option.key" :value="option.key">
@@ -74,14 +74,14 @@ function toggle(key: string): void {
     </PickOne></label
   >
   <fieldset v-else-if="variable.type === 'choices'" class="field usual">
-    <legend class="quiet small">As usual</legend>
+    <legend class="quiet small">Default</legend>
     <label v-for="option in variable.options" :key="option.key"
       ><TickBox :checked="usual.includes(option.key)" @change="toggle(option.key)" />
       {{ option.label ?? labelFromKey(option.key) }}</label
     >
   </fieldset>
   <label v-else-if="variable.type !== 'list'" class="field"
-    ><span>As usual</span
+    ><span>Default</span
     ><InputText
       :model-value="String(usual)"
       :aria-invalid="problem !== ''"

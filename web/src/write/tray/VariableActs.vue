@@ -51,7 +51,7 @@ function remove(): void {
       :aria-expanded="doing === 'remove'"
       @click="doing = doing === 'remove' ? undefined : 'remove'"
     >
-      Take out
+      Remove
     </PushButton>
   </div>
   <div v-if="doing === 'merge'" class="wide panel">
@@ -81,11 +81,11 @@ function remove(): void {
     <fieldset v-if="governs">
       <legend class="quiet small">Passages that it governs</legend>
       <label
-        ><RadioButton v-model="passages" name="passages" value="unwrap" /> lose their bracket; the words stay</label
+        ><RadioButton v-model="passages" name="passages" value="unwrap" /> lose their bracket; their words stay</label
       >
       <label><RadioButton v-model="passages" name="passages" value="out" /> go, with their words</label>
     </fieldset>
-    <PushButton kind="main" @click="remove">Take it out</PushButton>
+    <PushButton kind="main" @click="remove">Remove it</PushButton>
   </div>
 </template>
 

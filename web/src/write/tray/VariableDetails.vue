@@ -105,7 +105,7 @@ function putIn(view: string): void {
         <ExpressionField
           v-else
           :model-value="variable.value"
-          label="Worked out as"
+          label="Formula"
           :names="names"
           :problems="problems"
           :value="value"
@@ -136,8 +136,7 @@ function putIn(view: string): void {
       <ViewList :variable="variable" :previews="previews" @choose="putIn" />
     </div>
     <label class="field wide"
-      ><span>Help for whoever fills it in</span
-      ><InputText :model-value="variable.help ?? ''" @change="set('help', text($event))"
+      ><span>Help text</span><InputText :model-value="variable.help ?? ''" @change="set('help', text($event))"
     /></label>
     <label class="field"
       ><span>Example</span><InputText :model-value="variable.example ?? ''" @change="set('example', text($event))"
@@ -147,11 +146,9 @@ function putIn(view: string): void {
       ><InputText class="code" :model-value="variable.key" spellcheck="false" @change="rename"
     /></label>
     <label v-if="variable.value === undefined" class="wide"
-      ><TickBox :checked="false" @change="workOut('')" /> worked out rather than asked</label
+      ><TickBox :checked="false" @change="workOut('')" /> calculated by a formula</label
     >
-    <label v-else class="wide"
-      ><TickBox checked @change="set('value', undefined)" /> worked out rather than asked</label
-    >
+    <label v-else class="wide"><TickBox checked @change="set('value', undefined)" /> calculated by a formula</label>
     <VariableActs :desk="desk" :variable="variable" />
   </form>
 </template>

@@ -47,7 +47,7 @@ const brought = computed(() =>
   ),
 );
 function source(variable: Variable): string {
-  if (variable.value !== undefined) return 'worked out';
+  if (variable.value !== undefined) return 'calculated';
   const { from } = variable;
   if (!from) return variable.required ? 'asked' : 'asked, optional';
   const [owner, field] = from.split('.');
