@@ -66,7 +66,7 @@ test('the message is worked in where it stands: a blank, a tick, words; changed 
   await forWhom(page, 'siob');
   await expect(message(page).locator('.vx-blank')).toHaveCount(1);
   await message(page).locator('.vx-blank').click();
-  const card = page.getByRole('dialog', { name: 'What stands here' });
+  const card = page.getByRole('dialog', { name: 'About this place' });
   await card.getByRole('radio', { name: /River/ }).click();
   await page.keyboard.press('Escape');
   await expect(page.getByText('nothing is blank').first()).toBeVisible();
@@ -120,7 +120,7 @@ test('a rewording is suggested to whose text it is, without the recipient, and t
   await forWhom(page, 'siob');
   const line = message(page).locator('[data-l]', { hasText: 'It was good to have' });
   await line.click({ position: { x: 10, y: 8 } });
-  const card = page.getByRole('dialog', { name: 'What stands here' });
+  const card = page.getByRole('dialog', { name: 'About this place' });
   await card.getByRole('button', { name: 'Change these words' }).click();
   await page.keyboard.press('End');
   await page.keyboard.type(' Come again, Siobhán.');
@@ -178,7 +178,7 @@ test('another text is stitched in: nothing asked twice, one signature, a second 
   await forWhom(page, 'siob');
   await expect(message(page).locator('.vx-blank')).toHaveCount(1);
   await message(page).locator('.vx-blank').click();
-  await page.getByRole('dialog', { name: 'What stands here' }).getByRole('radio', { name: /North/ }).click();
+  await page.getByRole('dialog', { name: 'About this place' }).getByRole('radio', { name: /North/ }).click();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Stitch…' }).click();
   const panel = page.getByRole('region', { name: 'Stitch' });

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core';
+import { showScriptsOf } from './ui/scriptFonts';
 import { ref } from 'vue';
 import { useRoute } from 'vue-router';
 import AppRail from './ui/AppRail.vue';
@@ -15,7 +17,8 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault();
   calling.value = true;
 }
-window.addEventListener('keydown', onKey);
+useEventListener('keydown', onKey);
+useEventListener('input', (event) => showScriptsOf((event as InputEvent).data ?? ''));
 </script>
 
 <template>

@@ -55,6 +55,7 @@ import type {
   Use,
   Workspace,
 } from '@vocabula/contract';
+import { showScriptsOf } from '../ui/scriptFonts';
 
 export class ApiProblem extends Error {
   constructor(
@@ -147,6 +148,7 @@ async function call<N extends EndpointName>(
   const text = await response.text();
   // Texts come in through here and nowhere else: once a page has one with a pattern, it can judge patterns.
   if (text.includes('"pattern":')) await loadPatterns();
+  showScriptsOf(text);
   return JSON.parse(text) as Answered<Endpoints[N]>;
 }
 

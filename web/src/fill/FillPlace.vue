@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A message being filled: questions beside the message they change. */
+import { useEventListener } from '@vueuse/core';
 import PushButton from '../ui/controls/PushButton.vue';
 import { foundValues, type FoundValue } from '@vocabula/core/filling';
 import { computed, nextTick, onMounted, onUnmounted, ref, useTemplateRef, watch } from 'vue';
@@ -137,8 +138,7 @@ function onKey(event: KeyboardEvent): void {
   }
   event.preventDefault();
 }
-window.addEventListener('keydown', onKey);
-onUnmounted(() => window.removeEventListener('keydown', onKey));
+useEventListener('keydown', onKey);
 
 async function suggest(place: LinePlace): Promise<void> {
   if (!fill.value) return;

@@ -1,6 +1,7 @@
 /** What is on the clipboard, where the browser lets it be read without asking: values in it are offered, or prefilled. */
+import { useEventListener } from '@vueuse/core';
 import { fitting, foundValues } from '@vocabula/core/filling';
-import { onBeforeUnmount, ref, watch } from 'vue';
+import { ref, watch } from 'vue';
 import { today } from '../ui/today';
 import type { Filling } from './useFill';
 
@@ -22,8 +23,7 @@ export function useClipboard({ asked, answers, offered, program }: Filling) {
     }
   }
   void look();
-  window.addEventListener('focus', look);
-  onBeforeUnmount(() => window.removeEventListener('focus', look));
+  useEventListener('focus', look);
 
   /** Variables that say so are prefilled from it, to be confirmed. */
   watch([words, () => asked.value.map(({ key }) => key).join()], () => {

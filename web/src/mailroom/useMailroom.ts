@@ -1,6 +1,7 @@
 /** The four stacks of the mailroom: what came, what is a draft, what waits, what has gone. */
+import { useIntervalFn } from '@vueuse/core';
 import type { Delivered, OutgoingSummary, StandInClock } from '@vocabula/contract';
-import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { api } from '../api/client';
 import { useNotice } from '../ui/notice';
 
@@ -41,8 +42,7 @@ export function useMailroom() {
       notice.fail(problem);
     }
   }
-  const timer = setInterval(() => document.hidden || void load(), LOOK_AGAIN);
-  onBeforeUnmount(() => clearInterval(timer));
+  useIntervalFn(() => document.hidden || void load(), LOOK_AGAIN);
 
   const items = computed((): Readonly<Record<Stack, readonly Item[]>> => {
     const of = (states: readonly OutgoingSummary['state'][], stack: Stack): Item[] =>

@@ -1,4 +1,5 @@
 /** One message each to many: what is asked once, what differs, each message by itself, and how far it is. */
+import { useIntervalFn } from '@vueuse/core';
 import type {
   ChangeMailed,
   ChangeMailing,
@@ -10,7 +11,7 @@ import type {
 } from '@vocabula/contract';
 import { questions, sameValue, type Question } from '@vocabula/core';
 import { mergedChanges, NO_CHANGES, ownChanges } from '@vocabula/core/filling';
-import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { api } from '../api/client';
 import { useMessage } from '../fill/useMessage';
 import { makeKeeper } from '../ui/keeper';
@@ -111,11 +112,10 @@ export function useMailing(id: string) {
       notice.fail(problem);
     }
   }
-  const looking = setInterval(() => {
+  useIntervalFn(() => {
     const state = progress.value?.state;
     if (state === 'going' || (state === 'first' && count('gone') === 0)) void lookAgain();
   }, LOOK_AGAIN_MS);
-  onScopeDispose(() => clearInterval(looking));
   async function lookAgain(): Promise<void> {
     try {
       const before = progress.value?.state;

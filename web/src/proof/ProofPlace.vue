@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** Proof, the proofing table: a template against sample data, and against everything that could happen. */
+import { useEventListener } from '@vueuse/core';
 import TickBox from '../ui/controls/TickBox.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch, type Component } from 'vue';
+import { computed, ref, shallowRef, useTemplateRef, watch, type Component } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
 import NoticeLine from '../ui/NoticeLine.vue';
@@ -121,8 +122,7 @@ function onKey(event: KeyboardEvent): void {
   else return;
   event.preventDefault();
 }
-onMounted(() => window.addEventListener('keydown', onKey));
-onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
+useEventListener('keydown', onKey);
 watch(
   () => proofing.progress,
   ({ over, doing, done, total, fresh }) => {

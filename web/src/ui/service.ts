@@ -1,6 +1,7 @@
 /** Where mail goes, and whether sending is paused: asked for while a page of sending is open. */
+import { useIntervalFn } from '@vueuse/core';
 import type { SendingService } from '@vocabula/contract';
-import { onBeforeUnmount, onMounted, shallowRef } from 'vue';
+import { onMounted, shallowRef } from 'vue';
 import { api } from '../api/client';
 
 /** How often it is asked for again, in milliseconds. */
@@ -12,11 +13,7 @@ export function useService() {
     // What cannot be asked just now is asked again; the page itself says that the server is away.
     service.value = await api.sendingService().catch(() => service.value);
   }
-  let timer: ReturnType<typeof setInterval> | undefined;
-  onMounted(() => {
-    void load();
-    timer = setInterval(() => document.hidden || void load(), LOOK_AGAIN);
-  });
-  onBeforeUnmount(() => clearInterval(timer));
+  onMounted(load);
+  useIntervalFn(() => document.hidden || void load(), LOOK_AGAIN);
   return { service, load };
 }

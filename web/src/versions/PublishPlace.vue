@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** Publishing: the note, what stands against it, what changed, and what it does to other messages. */
+import { useEventListener } from '@vueuse/core';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Ask, Remark, State } from '@vocabula/contract';
 import { HOUSE_NAME } from '@vocabula/contract/constants';
 import type { Finding } from '@vocabula/core';
-import { computed, onMounted, onUnmounted, ref, shallowRef } from 'vue';
+import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
 import NoticeLine from '../ui/NoticeLine.vue';
@@ -111,8 +112,7 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault();
   if (errors.value.length === 0) void go();
 }
-window.addEventListener('keydown', onKey);
-onUnmounted(() => window.removeEventListener('keydown', onKey));
+useEventListener('keydown', onKey);
 const onImpact = (messages: number, templates: number): void => {
   impact.value =
     messages > 0

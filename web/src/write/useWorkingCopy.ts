@@ -1,7 +1,8 @@
 /** A text's working copy: opened, kept within a second of each change, and what to do when somebody else saved. */
+import { useEventListener } from '@vueuse/core';
 import type { Conflict, WorkingCopy } from '@vocabula/contract';
 import { sameValue, type TextDocument } from '@vocabula/core';
-import { onUnmounted, ref, shallowRef } from 'vue';
+import { ref, shallowRef } from 'vue';
 import { api, ApiProblem } from '../api/client';
 import { ensureText, putText } from '../ui/library';
 import { makeKeeper, type Refusal } from '../ui/keeper';
@@ -156,7 +157,6 @@ export function useWorkingCopy() {
     // Kept here already, it waits for the next visit; else the browser asks before it goes.
     if (!keepHere(name.value, document)) event.preventDefault();
   };
-  window.addEventListener('beforeunload', leave);
-  onUnmounted(() => window.removeEventListener('beforeunload', leave));
+  useEventListener('beforeunload', leave);
   return { name, opened, revision, state, failed, conflict, open, changed, flush, settle };
 }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** Every recipient's message as a slip of what differs, beside the grid of recipients and what varies. */
+import { useResizeObserver } from '@vueuse/core';
 import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { commonOfAll } from '@vocabula/core/proof';
-import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import MessageGrid from '../parts/MessageGrid.vue';
 import MessageSlip from '../parts/MessageSlip.vue';
@@ -106,11 +107,9 @@ const choices = computed(() => {
 });
 
 const across = ref(3);
-const watcher = new ResizeObserver(([entry]) => {
+useResizeObserver(room, ([entry]) => {
   across.value = Math.max(1, Math.floor(((entry?.contentRect.width ?? 0) + 8) / 250));
 });
-onMounted(() => room.value && watcher.observe(room.value));
-onBeforeUnmount(() => watcher.disconnect());
 const slipRows = useVirtualizer(
   computed(() => ({
     count: Math.ceil(numbers.value.length / across.value),

@@ -8,7 +8,8 @@ import {
   type Value,
 } from '@vocabula/core';
 import type { CheckpointReason, TextSummary } from '@vocabula/contract';
-import { computed, onBeforeUnmount, onMounted, provide, ref, triggerRef, watch } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { computed, onMounted, provide, ref, triggerRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
@@ -277,7 +278,6 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     else if (key.id === 'find') tab.value = 'Find';
   }
   onMounted(async () => {
-    window.addEventListener('keydown', onKey);
     try {
       await Promise.all([proof.load(), loadTexts(), remarks.load(), standing.load(own)]);
       triggerRef(manuscript.current);
@@ -288,7 +288,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
       notice.fail(problem);
     }
   });
-  onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
+  useEventListener('keydown', onKey);
 
   return {
     copy,

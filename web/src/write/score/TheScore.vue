@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The score: brackets on tracks left of the manuscript, one track a level, with what governs them. */
+import { useResizeObserver } from '@vueuse/core';
 import { vTip } from '../../ui/controls/tip';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
@@ -42,23 +43,10 @@ const later = (): void => {
   cancelAnimationFrame(frame);
   frame = requestAnimationFrame(measure);
 };
-const watcher = new ResizeObserver(later);
-watch(manuscript.rest, later);
-watch(
-  () => props.sheet,
-  (sheet) => {
-    if (sheet) watcher.observe(sheet);
-    later();
-  },
-);
-onMounted(() => {
-  if (props.sheet) watcher.observe(props.sheet);
-  later();
-});
-onUnmounted(() => {
-  cancelAnimationFrame(frame);
-  watcher.disconnect();
-});
+useResizeObserver(() => props.sheet, later);
+watch([manuscript.rest, () => props.sheet], later);
+onMounted(later);
+onUnmounted(() => cancelAnimationFrame(frame));
 
 const TRACK = 14;
 const NARROW = 7;

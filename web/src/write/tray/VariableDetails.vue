@@ -5,9 +5,8 @@ import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { labelFromKey, TYPE_NAMES, type Option, type TypeName, type Variable } from '@vocabula/core';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { useNotice } from '../../ui/notice';
-import ConditionBuilder from '../condition/ConditionBuilder.vue';
 import ExpressionField from '../condition/ExpressionField.vue';
 import { namesOf } from '../condition/names';
 import type { Desk } from '../desk/useDesk';
@@ -19,6 +18,8 @@ import SourceFields from './SourceFields.vue';
 import VariableActs from './VariableActs.vue';
 import ViewList from './ViewList.vue';
 
+/** Loaded when a condition is first built. */
+const ConditionBuilder = defineAsyncComponent(() => import('../condition/ConditionBuilder.vue'));
 const props = defineProps<{ desk: Desk; variable: Variable }>();
 const notice = useNotice();
 const { tray, manuscript, proof, insertable, previews, openOption, answer, inserting } = props.desk;
