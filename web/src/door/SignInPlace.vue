@@ -75,7 +75,7 @@ function pick(account: Door['demo'][number]): void {
       Forgotten your password? An administrator can send you a link to set a new one.
     </p>
     <section v-if="door.demo.length > 0" aria-label="People of the demo">
-      <h2 class="small quiet">This is the demo. Sign in as</h2>
+      <h2 class="small quiet">Demo accounts</h2>
       <ul>
         <li v-for="account in door.demo" :key="account.address">
           <PushButton kind="plain" class="person" :disabled="busy" @click="pick(account)">
