@@ -128,7 +128,7 @@ test('a rewording is suggested to whose text it is, without the recipient, and t
   // One key, on the line that has the focus again.
   await expect(line).toBeFocused();
   await page.keyboard.press('s');
-  await expect(page.getByText(/^Suggested to whoever answers for this text/)).toBeVisible();
+  await expect(page.getByText(/^Suggested to the owner of this text/)).toBeVisible();
   await signIn(page.request, 'maeve');
   const remarks = (await (await page.request.get('/api/versions/visit-thanks/remarks')).json()) as { body: string }[];
   expect(remarks.at(-1)?.body).toContain('Come again, [recipient.first_name].');
@@ -158,7 +158,7 @@ test('what was taken over from earlier messages is unconfirmed until Enter, and 
   await question(page, 'tour_day').locator('.control').first().press('Enter');
   await question(page, 'tour_time').locator('.control').fill('15:00');
   await page.keyboard.press('Control+Enter');
-  await expect(foot(page)).toContainText(/taken over from elsewhere/);
+  await expect(foot(page)).toContainText(/filled from elsewhere/);
   await expect(question(page, 'guide_name').locator('.control')).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(foot(page)).toContainText('3 to confirm');
