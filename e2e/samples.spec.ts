@@ -91,10 +91,10 @@ test('a set is written in like a sheet: cells, pasted rows, a column worked out,
   await page.getByRole('button', { name: 'Add column' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Fee');
   await pick(page.getByRole('combobox', { name: 'Type', exact: true }), 'number');
-  await page.getByLabel(/^Worked out/).fill('party * nothing');
+  await page.getByLabel(/^Formula/).fill('party * nothing');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('nothing');
-  await page.getByLabel(/^Worked out/).fill('party * 4.5');
+  await page.getByLabel(/^Formula/).fill('party * 4.5');
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(cell('22.5')).toBeVisible();
   await expect(page.getByRole('columnheader', { name: /^Party/ })).toContainText('0 empty · 3 distinct');
