@@ -13,7 +13,8 @@ export type Writer = Parameters<Parameters<Reader['transaction']>[0]>[0];
 
 /** Milliseconds that the driver itself waits for whoever writes, which blocks this thread; the rest is waited for asynchronously. */
 const BUSY_MS = 5;
-const BUSY_TRIES = 40;
+/** After so long, in milliseconds, one is told that the database is busy: before a worker thread's time is over. */
+const PATIENCE = 7_000;
 /** The longest pause between two tries, in milliseconds. */
 const LONGEST_PAUSE = 400;
 /**
@@ -137,6 +138,7 @@ export class Database {
 
 /** Tries again while another process holds the database. */
 async function patiently<T>(work: () => Promise<T>, anew: () => void = () => undefined): Promise<T> {
+  const end = performance.now() + PATIENCE;
   for (let attempt = 1; ; attempt += 1) {
     try {
       return await work();
@@ -144,7 +146,7 @@ async function patiently<T>(work: () => Promise<T>, anew: () => void = () => und
       const busy = /SQLITE_BUSY|database is locked/.test(
         `${String(error)} ${String((error as { cause?: unknown }).cause ?? '')}`,
       );
-      if (!busy || attempt >= BUSY_TRIES) throw error;
+      if (!busy || performance.now() > end) throw error;
       if (attempt % ANEW_EVERY === 0) anew();
       await wait(Math.min(LONGEST_PAUSE, 15 + 10 * attempt));
     }

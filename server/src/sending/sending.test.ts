@@ -288,11 +288,13 @@ describe('two processes', () => {
     const claims = { renew: 40, stale: 150 };
     server = await start(undefined, { smtp: () => url, claims });
     await makePublished(server, 'Visit');
+    let answer = (): void => undefined;
+    const answered = new Promise<void>((resolve) => (answer = resolve));
     await serve({
       onData(stream, session, done) {
         stream.resume().on('end', () => {
           taken.push({ to: session.envelope.rcptTo.map(({ address }) => address), raw: '' });
-          setTimeout(done, 700);
+          void answered.then(() => done());
         });
       },
     });
@@ -308,6 +310,7 @@ describe('two processes', () => {
       expect((await stateOf(waiting))[0]).toBe('sending');
       expect((await change(waiting, { act: 'again' })).status).toBe(409);
     }
+    answer();
     await sending;
     await courier.run();
     expect([taken.length, (await stateOf(waiting))[0]]).toEqual([1, 'gone']);
