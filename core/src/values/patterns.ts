@@ -1,6 +1,5 @@
 /** Patterns that texts must have. RE2 runs in linear time, so no pattern can hang. */
 import { compileRe2, loadRe2, type Pattern } from '#re2';
-import type { Variable } from '../template/variable.js';
 
 const patterns = new Map<string, Pattern | null>();
 
@@ -22,8 +21,8 @@ export function compilePattern(source: string): Pattern | null | undefined {
   return pattern;
 }
 
-/** Loads the engine of patterns where one of the variables has a pattern. */
-export const readyForPatterns = (variables: readonly Pick<Variable, 'pattern'>[] | undefined): Promise<void> =>
-  variables?.some(({ pattern }) => pattern !== undefined) ? loadRe2() : Promise.resolve();
-
-export { loadRe2 as loadPatterns };
+/**
+ * Waits for the engine of patterns, where it is not always there. Where it cannot be had, as without a connection,
+ * nothing is judged until it is asked for again: no error.
+ */
+export const loadPatterns = (): Promise<void> => loadRe2().catch(() => undefined);

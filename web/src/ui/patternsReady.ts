@@ -2,8 +2,8 @@
 import type { TextDocument } from '@vocabula/core';
 import { loadPatterns } from '@vocabula/core/patterns';
 
-const hasPattern = ({ attrs }: TextDocument): boolean =>
-  attrs.variables?.some(({ pattern }) => pattern !== undefined) ?? false;
+const hasPattern = ({ attrs: { variables = [] } }: TextDocument): boolean =>
+  variables.some(({ pattern, columns = [] }) => [pattern, ...columns.map((column) => column.pattern)].some(Boolean));
 
 /**
  * Handles requests in their order. The first whose texts have a pattern, and all after it, wait for the engine to be
