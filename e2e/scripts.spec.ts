@@ -86,3 +86,37 @@ test('stored in every field, they are shown as words in every place, and run now
   }[])
     if (title.startsWith('Zz ')) await page.request.delete(`/api/tables/${id}`);
 });
+
+test('names in other scripts have letters: their fonts come from the server, and only when they are met', async ({
+  page,
+}) => {
+  const refused: string[] = [];
+  page.on('console', (message) => {
+    if (message.text().includes('Content Security Policy')) refused.push(message.text().slice(0, 60));
+  });
+  const fonts: string[] = [];
+  page.on('request', (request) => {
+    if (/noto-sans-.*\.woff2/.test(request.url())) fonts.push(request.url());
+  });
+  await page.goto('/write');
+  await expect(page.getByLabel(/^Title/)).toBeVisible();
+  expect(fonts).toEqual([]);
+  await page.getByLabel(/^Title/).pressSequentially('はな 王芳 김민준 سارة נועה आशा');
+  for (const [script, letters] of [
+    ['JP', 'は'],
+    ['SC', '王'],
+    ['KR', '김'],
+    ['Arabic', 'س'],
+    ['Hebrew', 'נ'],
+    ['Devanagari', 'आ'],
+  ] as const)
+    await expect
+      .poll(() =>
+        page.evaluate(
+          async ([family, text]) => (await document.fonts.load(`16px "Noto Sans ${family} Variable"`, text)).length,
+          [script, letters] as const,
+        ),
+      )
+      .toBeGreaterThan(0);
+  expect(refused).toEqual([]);
+});
