@@ -1,5 +1,5 @@
 import { expect, test } from './journey.js';
-import { expectProof, startTemplate, pick } from './steps.js';
+import { expectProof, giveFiles, startTemplate, pick } from './steps.js';
 
 const csv = (name: string, text: string | Buffer) => ({
   name,
@@ -9,10 +9,8 @@ const csv = (name: string, text: string | Buffer) => ({
 
 test('a CSV of recipients is recognised, shown, taken, and serves the proofs', async ({ page }) => {
   await page.goto('/samples');
-  const choosing = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: 'Import…' }).first().click();
   const bytes = Buffer.from('Vorname;E-mail;Visit date;Party\nZoë;zoe@x.example;2027-05-11;21\nJürgen;;;4\n', 'latin1');
-  await (await choosing).setFiles(csv('autumn_walks.csv', bytes));
+  await giveFiles(page, page.getByRole('button', { name: 'Import…' }).first(), csv('autumn_walks.csv', bytes));
   const panel = page.getByRole('region', { name: 'Import' });
   await expect(panel).toContainText('CSV, separated by semicolon, Windows-1252: 2 rows, 4 columns.');
   const row = (name: string) => panel.getByRole('row', { name: new RegExp(`^${name} `) });
@@ -46,15 +44,15 @@ test('a table that is none is refused in words that name the line', async ({ pag
     ['empty.csv', '', 'empty'],
     ['book.csv', Buffer.from([0x50, 0x4b, 3, 4, 20, 0, 0, 0]), 'damaged'],
   ] as const) {
-    const choosing = page.waitForEvent('filechooser');
-    await page.getByRole('button', { name: 'Import…' }).first().click();
-    await (await choosing).setFiles(csv(name, text));
+    await giveFiles(page, page.getByRole('button', { name: 'Import…' }).first(), csv(name, text));
     await expect(page.getByRole('alert')).toContainText(words);
     await page.getByRole('button', { name: 'Back' }).click();
   }
-  const choosing = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: 'Import…' }).first().click();
-  await (await choosing).setFiles(csv('twice.csv', 'name,name\nAnn,Lee\n'));
+  await giveFiles(
+    page,
+    page.getByRole('button', { name: 'Import…' }).first(),
+    csv('twice.csv', 'name,name\nAnn,Lee\n'),
+  );
   await expect(page.getByRole('region', { name: 'Import' })).toContainText('name_2');
   await expect(page.getByRole('button', { name: 'Import with these names 1 row' })).toBeVisible();
 });
@@ -119,9 +117,11 @@ test('what a template needs and a set lacks is said, and can be made up', async 
 
 test('days in doubtful order are asked about with real cells before anything is taken', async ({ page }) => {
   await page.goto('/samples');
-  const choosing = page.waitForEvent('filechooser');
-  await page.getByRole('button', { name: 'Import…' }).first().click();
-  await (await choosing).setFiles(csv('days.csv', 'Who,Visit\nAnn,03/04/2027\nBo,05/06/2027\n'));
+  await giveFiles(
+    page,
+    page.getByRole('button', { name: 'Import…' }).first(),
+    csv('days.csv', 'Who,Visit\nAnn,03/04/2027\nBo,05/06/2027\n'),
+  );
   const question = page.getByRole('group', { name: /could be read either way: 03\/04\/2027, 05\/06\/2027/ });
   await expect(question).toBeVisible();
   await expect(page.getByRole('button', { name: 'Import 2 rows' })).toBeDisabled();

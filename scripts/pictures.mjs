@@ -18,6 +18,8 @@ const PICTURES = {
   async write(page) {
     await page.goto('/write/group-visit-confirmed');
     await page.locator('.passage p').first().click();
+    await page.getByLabel('Sample set').waitFor();
+    await page.frameLocator('iframe[title="Proof"]').getByText('Dear Siobhán').waitFor();
   },
   async start(page) {
     await page.goto('/write');

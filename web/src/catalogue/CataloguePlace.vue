@@ -87,7 +87,7 @@ const chooseLibrary = useFileChoice(
   },
   { accept: '.zip' },
 );
-const inAndOut = [
+const importAndExport = [
   { label: 'Import files…', command: chooseFiles },
   { label: 'Import a library (zip)…', command: chooseLibrary },
   { label: 'Export everything (zip)', command: () => exportLibrary() },
@@ -115,7 +115,7 @@ async function purge(): Promise<void> {
     <header class="head">
       <h1>Catalogue</h1>
       <template v-if="me.isAuthor">
-        <ActMenu class="right" label="Import and export" :items="inAndOut" />
+        <ActMenu class="right" label="Import and export" :items="importAndExport" />
         <RouterLink v-slot="{ navigate }" :to="{ name: 'write', query: startIn }" custom
           ><PushButton kind="main" @click="navigate()">Start a text</PushButton></RouterLink
         >

@@ -90,7 +90,7 @@ async function anew(withAnswers: boolean): Promise<void> {
     <p v-if="fill.standing !== 'current' && !dismissed" class="note" role="alert">
       <template v-if="fill.standing === 'withdrawn'"
         ><span class="error">⚠ This wording was withdrawn and must not be sent.</span> Start again with the current
-        version now; your answers come along.</template
+        version; your answers come along.</template
       >
       <template v-else
         >‸ There is a newer version of this template. This message goes on with version {{ fill.version }}.</template

@@ -13,6 +13,7 @@ import { whenInWords } from '../ui/today';
 import { showSource } from '../ui/typedValues';
 import DayField from '../ui/dates/DayField.vue';
 import MomentField from '../ui/dates/MomentField.vue';
+import WholeField from '../ui/dates/WholeField.vue';
 import OptionsField from './OptionsField.vue';
 
 /** Asked for by few templates, and loaded with the select they need. */
@@ -106,18 +107,30 @@ const describedBy = computed(() => (invalid.value ? `${id}-problem` : variable.v
         :invalid="invalid"
         @update:model-value="emit('answer', $event)"
       />
+      <WholeField
+        v-else-if="control === 'time'"
+        raw
+        class="control"
+        size="large"
+        type="time"
+        :model-value="text"
+        :locale="question.locale"
+        :aria-labelledby="id"
+        :described-by="describedBy"
+        :invalid="invalid"
+        @update:model-value="emit('answer', $event)"
+      />
       <TypedField
-        v-else-if="control === 'number' || control === 'time'"
+        v-else-if="control === 'number'"
         class="control"
         size="large"
         :type="question.type"
-        :inputmode="control === 'time' ? undefined : 'decimal'"
+        inputmode="decimal"
         :model-value="text"
         :locale="question.locale"
         :aria-labelledby="id"
         :aria-describedby="describedBy"
         :aria-invalid="invalid"
-        :placeholder="control === 'time' ? '14:30, 2 pm' : undefined"
         @update:model-value="emit('answer', $event)"
       />
       <ImageField

@@ -32,12 +32,12 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
   /** Why it is not handed over yet, with the question that it is about. */
   function obstacle(): { readonly words: string; readonly key: string | undefined } | undefined {
     const blanks = message.value?.blanks ?? [];
-    const all = `${command} Shift Enter copies anyway.`;
+    const all = `${command} Shift Enter hands over anyway.`;
     if (blanks.length > 0) return { words: `${blanks.map(labelOf).join(', ')}: still blank. ${all}`, key: blanks[0] };
     const borrowed = unsure.value.filter(isBorrowed);
     if (borrowed.length > 0)
       return {
-        words: `${borrowed.map(({ label }) => label).join(', ')}: filled from elsewhere. Enter confirms; ${command} Shift Enter copies anyway.`,
+        words: `${borrowed.map(({ label }) => label).join(', ')}: filled from elsewhere. Enter confirms; ${all}`,
         key: borrowed[0]?.key,
       };
     const [first] = disputed.value;
@@ -87,7 +87,7 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
       }
       case 'mailto': {
         const { words, open, long } = await openMailto(handing);
-        if (long) return notice.offer(words, 'Open it all the same', open);
+        if (long) return notice.offer(words, 'Open it anyway', open);
         notice.say(words);
         return open();
       }

@@ -45,8 +45,8 @@ async function load(before?: number): Promise<void> {
   }
 }
 onMounted(async () => {
+  void load();
   people.value = await api.people().catch(() => []);
-  await load();
 });
 watchDebounced(filter, () => load(), { debounce: 200 });
 </script>

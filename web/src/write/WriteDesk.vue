@@ -98,7 +98,7 @@ async function settle(settled: Settled): Promise<void> {
         :layout="beside ? 'horizontal' : 'vertical'"
         :gutter-size="1"
         :step="5"
-        :pt="{ gutterHandle: { 'aria-label': 'Height of the tray' } }"
+        :pt="{ gutterHandle: { 'aria-label': 'Size of the tray' } }"
         @resizeend="({ sizes }) => (preferences.trayShare = Math.round(sizes[1] ?? 40))"
       >
         <SplitterPanel :size="100 - preferences.trayShare" :min-size="25">

@@ -4,24 +4,13 @@ import { CalendarDays } from '@lucide/vue';
 import { dayNumber, isDay } from '@vocabula/core';
 import { defineAsyncComponent, ref, useTemplateRef } from 'vue';
 import PushButton from '../controls/PushButton.vue';
+import type { DateFieldProps } from './props';
 import WholeField from './WholeField.vue';
 
 /** Loaded when it is first wanted. */
 const DayCalendar = defineAsyncComponent(() => import('./DayCalendar.vue'));
 defineOptions({ inheritAttrs: false });
-defineProps<{
-  modelValue: string;
-  locale?: string | undefined;
-  /** Its name, where no label stands beside it. */
-  label?: string;
-  labelledBy?: string | undefined;
-  describedBy?: string | undefined;
-  invalid?: boolean;
-  disabled?: boolean;
-  size?: 'small' | 'large';
-  /** Hands on what is no date as well, to a place that judges it itself. */
-  raw?: boolean;
-}>();
+defineProps<DateFieldProps & { disabled?: boolean }>();
 const emit = defineEmits<{ 'update:modelValue': [day: string] }>();
 const open = ref(false);
 const button = useTemplateRef<{ $el: HTMLElement }>('button');

@@ -2,20 +2,10 @@
 /** A day and a time of day, each typed as people type them. */
 import { computed, ref, watch } from 'vue';
 import DayField from './DayField.vue';
+import type { DateFieldProps } from './props';
 import WholeField from './WholeField.vue';
 
-const { modelValue } = defineProps<{
-  modelValue: string;
-  locale?: string | undefined;
-  /** Its name, where no label stands beside it. */
-  label?: string;
-  labelledBy?: string | undefined;
-  describedBy?: string | undefined;
-  invalid?: boolean;
-  size?: 'small' | 'large';
-  /** Hands on what is no moment as well, to a place that judges it itself. */
-  raw?: boolean;
-}>();
+const { modelValue } = defineProps<DateFieldProps>();
 const emit = defineEmits<{ 'update:modelValue': [moment: string] }>();
 const split = computed(() => /^([^T]*)T?(.*)$/.exec(modelValue) ?? []);
 const day = ref('');

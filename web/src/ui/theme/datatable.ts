@@ -1,6 +1,23 @@
 /** Tables of ordinary size. */
 import { inner, option, overlay, ring } from './shared';
 
+/** What stands above and below all rows. */
+const edge = {
+  background: 'transparent',
+  borderColor: '#D9D3C7',
+  color: '{text.color}',
+  borderWidth: '0',
+  padding: '4px 8px',
+  sm: { padding: '4px 8px' },
+  lg: { padding: '4px 8px' },
+};
+/** Cells: the first stands at the edge of the page. */
+const cell = {
+  borderColor: '#D9D3C7',
+  padding: '4px 12px 4px 0',
+  sm: { padding: '2px 8px 2px 0' },
+  lg: { padding: '4px 12px 4px 0' },
+};
 /** Tokens of tables. */
 export const datatable = {
   root: { transitionDuration: '0s', borderColor: '#D9D3C7' },
@@ -24,15 +41,7 @@ export const datatable = {
     selectedHoverColor: '{text.color}',
     focusRing: ring,
   },
-  header: {
-    background: 'transparent',
-    borderColor: '#D9D3C7',
-    color: '{text.color}',
-    borderWidth: '0',
-    padding: '4px 8px',
-    sm: { padding: '4px 8px' },
-    lg: { padding: '4px 8px' },
-  },
+  header: edge,
   headerCell: {
     background: 'transparent',
     hoverBackground: '{content.hover.background}',
@@ -58,31 +67,10 @@ export const datatable = {
     focusRing: inner,
     stripedBackground: 'transparent',
   },
-  bodyCell: {
-    borderColor: '#D9D3C7',
-    padding: '4px 12px 4px 0',
-    selectedBorderColor: '#D9D3C7',
-    sm: { padding: '2px 8px 2px 0' },
-    lg: { padding: '4px 12px 4px 0' },
-  },
-  footerCell: {
-    background: 'transparent',
-    borderColor: '#D9D3C7',
-    color: '{text.color}',
-    padding: '4px 12px 4px 0',
-    sm: { padding: '2px 8px 2px 0' },
-    lg: { padding: '4px 12px 4px 0' },
-  },
+  bodyCell: { ...cell, selectedBorderColor: '#D9D3C7' },
+  footerCell: { ...cell, background: 'transparent', color: '{text.color}' },
   columnFooter: { fontWeight: '400' },
-  footer: {
-    background: 'transparent',
-    borderColor: '#D9D3C7',
-    color: '{text.color}',
-    borderWidth: '0',
-    padding: '4px 8px',
-    sm: { padding: '4px 8px' },
-    lg: { padding: '4px 8px' },
-  },
+  footer: edge,
   dropPoint: { color: '{primary.color}' },
   columnResizer: { width: '8px' },
   resizeIndicator: { width: '1px', color: '{primary.color}' },
