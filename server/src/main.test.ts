@@ -57,7 +57,12 @@ describe.runIf(process.platform === 'linux')('a server of two processes', () => 
     child = start({ PORT: await freePort() });
     const base = await address(child);
     const pid = child.pid as number;
-    const answers = async (): Promise<void> => expect((await fetch(`${base}/api/health`)).status).toBe(200);
+    const answers = async (): Promise<void> => {
+      const answer = await fetch(`${base}/api/health`);
+      expect(answer.status).toBe(200);
+      // Longer than proxies keep idle connections, so that none is closed just as a request is sent on it.
+      expect(answer.headers.get('keep-alive')).toBe('timeout=75');
+    };
     await answers();
     await vi.waitFor(() => expect(childrenOf(pid)).toHaveLength(2), WAIT);
     const [first = 0] = childrenOf(pid);

@@ -49,7 +49,12 @@ const app = makeApp(services, log, {
   trustProxy: proxies(process.env.TRUST_PROXY),
   checked: process.env.CHECK_ANSWERS === 'yes',
 });
-const server = createServer(inTurns(app)).listen(port, host, () => {
+/**
+ * How long an idle connection stays open, in milliseconds. It is longer than proxies and programs usually keep one
+ * (60 s): with Node's 5 s a request could be sent on a connection just as it was closed, and fail.
+ */
+const KEEP_ALIVE = 75_000;
+const server = createServer({ keepAliveTimeout: KEEP_ALIVE }, inTurns(app)).listen(port, host, () => {
   const address = server.address();
   const actual = typeof address === 'object' && address ? address.port : port;
   origin ||= `http://${host}:${actual}`;
