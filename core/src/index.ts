@@ -1,5 +1,6 @@
 /** The template language. Everything other packages may use of it. */
 export * from './findings/finding.js';
+export { random, type Random } from './random.js';
 export * from './template/condition.js';
 export * from './template/document.js';
 export { childrenOf, nodeAt, visit } from './template/walk.js';

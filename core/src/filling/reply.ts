@@ -33,8 +33,10 @@ export const bareAddress = (mailbox: string): string =>
 /** Whatever languages begin the subject of a reply with, once or often. */
 const RE = /^(?:\s*(?:re|aw|antw|antwort|sv|rv|odp|tr|ynt|r)(?:\[\d+\]|\(\d+\))?\s*:\s*)+/i;
 
+/** A subject without what replies begin theirs with, in the usual languages. */
+export const withoutReplyMarks = (subject: string): string => subject.replace(RE, '').trim();
 /** A subject with one “Re:” before it. */
-export const replySubject = (subject: string): string => `Re: ${subject.replace(RE, '').trim()}`.trim();
+export const replySubject = (subject: string): string => `Re: ${withoutReplyMarks(subject)}`.trim();
 
 /** More than this of a quoted mail says nothing to anybody. */
 const LONGEST_QUOTE = 40_000;

@@ -10,7 +10,7 @@
  */
 import { fieldOf, planeArray } from './field.js';
 import { ANY, PairTable, shuffled } from './pairs.js';
-import { random, type Random } from './random.js';
+import { random, type Random } from '../../random.js';
 
 /** How hard the search for a covering array tries. */
 export interface ArrayOptions {

@@ -12,7 +12,7 @@ import { pairArray } from './array.js';
 import { fieldsTaken, fillingOf, inputsOf, type Filling, type Input, type Usual } from './inputs.js';
 import { meetings, type Met } from './meetings.js';
 import { factorsOf, observe, type Factor } from './observe.js';
-import { random } from './random.js';
+import { random } from '../../random.js';
 
 /** What a covering is made for, and how long it may take. */
 export interface CoverOptions {

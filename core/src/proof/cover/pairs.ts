@@ -1,5 +1,5 @@
 /** Rows with a count of how often each pair of levels stands in them, changed one level at a time. */
-import type { Random } from './random.js';
+import type { Random } from '../../random.js';
 
 /** Any level will do there. */
 export const ANY = -1;
