@@ -10,6 +10,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ bench(): void | Promise<v
   render: () => import('./render.js'),
   live: () => import(`${BROWSER}/live.js`),
   cover: () => import('./cover.js'),
+  derive: () => import('./derive.js'),
   batch: () => import('./batch.js'),
   search: () => import('./search.js'),
   crash: () => import('./crash.js'),

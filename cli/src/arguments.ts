@@ -25,6 +25,7 @@ const OPTIONS: Readonly<Record<string, Readonly<Record<string, { readonly type: 
   },
   format: { check: { type: 'boolean' } },
   questions: { library: TEXT, answers: TEXT, as: TEXT },
+  derive: { out: TEXT, locale: TEXT, as: TEXT },
   cover: { library: TEXT, strength: TEXT, seed: TEXT, today: TEXT, timezone: TEXT, as: TEXT },
 };
 
@@ -34,12 +35,12 @@ export function readCall(args: readonly string[]): Call {
   const options = command === undefined ? undefined : OPTIONS[command];
   if (command === undefined || !options)
     throw new UsageError(
-      `use: vocabula check|render|format|questions|cover PATH… (${command === undefined ? 'no command given' : `there is no command “${command}”`})`,
+      `use: vocabula check|render|format|questions|cover|derive PATH… (${command === undefined ? 'no command given' : `there is no command “${command}”`})`,
     );
   try {
     const { values, positionals } = parseArgs({ args: rest, options, allowPositionals: true, strict: true });
     if (positionals.length === 0) throw new UsageError(`${command}: name a file`);
-    if (command !== 'check' && command !== 'format' && positionals.length > 1)
+    if (!['check', 'format', 'derive'].includes(command) && positionals.length > 1)
       throw new UsageError(`${command}: name one file`);
     return { command, paths: positionals, options: values };
   } catch (error) {

@@ -244,3 +244,96 @@ describe('a call that cannot be understood', () => {
     expect([code, /line 2/.test(err)]).toEqual([2, true]);
   });
 });
+
+describe('derive', () => {
+  const visit = (first: string, email: string, day: string, party: number, guide: boolean): string =>
+    [
+      `From: Maeve Aldous <maeve@larkmoor.example>`,
+      `To: ${first} Test <${email}>`,
+      `Subject: Your visit on ${day}`,
+      'Date: Fri, 27 Nov 2026 10:00:00 +0000',
+      'MIME-Version: 1.0',
+      'Content-Type: text/html; charset=utf-8',
+      '',
+      `<p>Dear ${first},</p><p>We look forward to seeing your group of <b>${party}</b> on ${day}.${guide ? ' A guide will meet you at the gate.' : ''}</p><p>Kind regards<br>Maeve</p>`,
+      '',
+    ].join('\r\n');
+  const MAILS = [
+    visit('Ann', 'ann@x.example', '3 April 2027', 12, true),
+    visit('Bo', 'bo@x.example', '14 May 2027', 30, false),
+    visit('Una', 'una@x.example', '1 June 2027', 7, true),
+    visit('Owen', 'owen@x.example', '22 April 2027', 18, false),
+    visit('Priya', 'priya@x.example', '9 July 2027', 12, true),
+  ];
+  it('makes a template and a table that render each mail again, word for word', async () => {
+    mkdirSync(join(folder, 'mails'));
+    for (const [at, mail] of MAILS.entries()) put(`mails/${at + 1}.eml`, mail);
+    const out = join(folder, 'out');
+    const { code, out: printed } = await call(
+      'derive',
+      join(folder, 'mails'),
+      '--out',
+      out,
+      '--locale',
+      'en-IE',
+      '--as',
+      'json',
+    );
+    expect(code).toBe(0);
+    const derived = JSON.parse(printed) as Record<string, never> & {
+      exact: number;
+      template: string;
+      mails: { file: string; exact: boolean; differences: unknown[]; answers: object }[];
+      variables: { key: string; type: string; distinct: number; places: number }[];
+    };
+    expect(Object.keys(derived)).toEqual(['template', 'mails', 'exact', 'variables', 'passages', 'oddities']);
+    expect(derived.exact).toBe(5);
+    expect(derived.mails.map(({ file, exact, differences }) => [file, exact, differences])).toEqual(
+      MAILS.map((_, at) => [`${at + 1}.eml`, true, []]),
+    );
+    expect(derived.variables.map(({ type, distinct, places }) => [type, distinct, places])).toEqual([
+      ['date', 5, 2],
+      ['number', 4, 1],
+      ['yes-no', 2, 1],
+    ]);
+    expect(readFileSync(join(out, 'template.md'), 'utf8')).toBe(derived.template);
+    const again = await call(
+      'render',
+      join(out, 'template.md'),
+      '--recipients',
+      join(out, 'samples.csv'),
+      '--as',
+      'json',
+    );
+    expect([again.code, again.err]).toEqual([0, '']);
+    const messages = JSON.parse(again.out) as { subject: string; text: string; to: string[] }[];
+    expect(messages.map(({ subject }) => subject)).toEqual(MAILS.map((mail) => /Subject: (.*)\r/.exec(mail)?.[1]));
+    expect(messages[1]?.text).toContain('We look forward to seeing your group of 30 on 14 May 2027.');
+    expect(messages[1]?.text).not.toContain('guide');
+    expect(messages.map(({ to }) => to)).toEqual(
+      ['ann', 'bo', 'una', 'owen', 'priya'].map((name) => [`${name}@x.example`]),
+    );
+  });
+  it('reads mailboxes, pages and words, and says how much comes out word for word', async () => {
+    const box = put(
+      'sent.mbox',
+      MAILS.map(
+        (mail) => `From maeve@larkmoor.example Fri Nov 27 10:00:00 2026\n${mail.replaceAll('\r\n', '\n')}\n`,
+      ).join(''),
+    );
+    const text = put('one.txt', 'Dear Kofi,\n\nWe look forward to seeing your group of 9 on 2 May 2027.\n');
+    const { code, out } = await call('derive', box, text, '--locale', 'en-IE');
+    expect(code).toBe(0);
+    expect(out).toMatch(/of 6 mails come out word for word/);
+    expect(out).toContain('Dear {{');
+  });
+  it('of fewer than two mails says so', async () => {
+    const { code, err } = await call('derive', put('one.eml', MAILS[0] ?? ''));
+    expect(code).toBe(1);
+    expect(err).toContain('1 of the files could be read as mails; two are needed');
+    expect((await call('derive', join(folder, 'nowhere'))).code).toBe(2);
+    expect(
+      (await call('derive', put('a.eml', MAILS[0] ?? ''), put('b.eml', MAILS[1] ?? ''), '--locale', '??')).code,
+    ).toBe(2);
+  });
+});

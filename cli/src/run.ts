@@ -2,6 +2,7 @@
 import { readCall, UsageError, type Call } from './arguments.js';
 import { check } from './check.js';
 import { cover } from './cover.js';
+import { derive } from './derive.js';
 import { format } from './format.js';
 import { questions } from './questions.js';
 import { render } from './render.js';
@@ -12,6 +13,7 @@ const COMMANDS: Readonly<Record<string, (call: Call) => number | Promise<number>
   format,
   questions,
   cover,
+  derive,
 };
 
 /** Runs one call; the exit code is 0, 1 for errors in templates, 2 for a call that cannot be understood. */

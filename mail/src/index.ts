@@ -3,5 +3,6 @@ export * from './assets.js';
 export * from './invitation.js';
 export * from './mbox.js';
 export * from './message.js';
+export * from './past.js';
 export * from './read.js';
 export * from './send.js';

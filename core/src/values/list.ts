@@ -141,7 +141,9 @@ function rowsOfCell(cell: string): unknown {
 export const list: ValueType = {
   name: 'list',
   attributes: ['columns', 'least', 'most'],
-  parse(input, variable, context) {
+  parse(given, variable, context) {
+    // Fields of a recipient are text, in which a list is written as JSON.
+    const input = typeof given === 'string' ? rowsOfCell(given) : given;
     if (!Array.isArray(input)) return { problem: 'This must be a list of rows.' };
     const most = Math.min(variable.most ?? MAX_ROWS, MAX_ROWS);
     if (input.length > most) return { problem: `There may be ${most} rows at most; there are ${input.length}.` };

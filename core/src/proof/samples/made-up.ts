@@ -1,7 +1,7 @@
 /** Sample sets that the program makes: for a template that has none, and in place of real people. */
 import type { TableColumn, TableRow } from '../../formats/table/index.js';
 import { specimenOf, valueType } from '../../values/index.js';
-import { random } from '../cover/random.js';
+import { random } from '../../random.js';
 import type { Need } from './needs.js';
 import { addressFor, phoneFor, roleOf, wordsFor } from './people.js';
 
@@ -73,9 +73,12 @@ function madeUpWords(column: string, at: number, usual: (() => string) | undefin
 export const tellsWho = ({ key, type }: TableColumn): boolean =>
   type === 'email' || type === 'phone' || roleOf(key) !== 'words' || /mail|phone|tel|birth|iban|account/.test(key);
 
+/** Shorter names could be part of any word. */
+const SHORTEST_NAME = 3;
+
 /**
- * Real rows with made-up names, addresses and numbers in place of those that say who somebody is; the same cell is
- * replaced by the same words throughout, an empty one stays empty, and everything else stays.
+ * Real rows with made-up names, addresses and numbers in place of those that say who somebody is. Other text of the row
+ * in which one of them occurs gets the made-up one too. Empty cells stay empty, and everything else stays.
  */
 export function disguised(columns: readonly TableColumn[], rows: readonly TableRow[]): TableRow[] {
   const numbers = new Map<string, number>();
@@ -87,18 +90,30 @@ export function disguised(columns: readonly TableColumn[], rows: readonly TableR
     numbers.set(`${key} ${row[key]}`, known);
     return known;
   };
-  return rows.map((row, at) =>
-    Object.fromEntries(
-      columns.map((column) => {
-        const cell = row[column.key] ?? '';
-        if (cell === '' || !tellsWho(column)) return [column.key, cell];
-        const number = numberOf(row, at, column.key);
-        if (column.type === 'email' || /mail/.test(column.key)) return [column.key, addressFor(number)];
-        if (column.type === 'phone' || /phone|tel/.test(column.key)) return [column.key, phoneFor(number)];
-        if (column.type === 'date') return [column.key, `19${60 + (number % 40)}-0${(number % 9) + 1}-15`];
-        const role = roleOf(column.key);
-        return [column.key, role === 'words' ? `${'0'.repeat(3)}${number + 1}` : wordsFor(role, number)];
-      }),
-    ),
-  );
+  const madeUp = (row: TableRow, at: number, { key, type }: TableColumn): string => {
+    const number = numberOf(row, at, key);
+    if (type === 'email' || /mail/.test(key)) return addressFor(number);
+    if (type === 'phone' || /phone|tel/.test(key)) return phoneFor(number);
+    if (type === 'date') return `19${60 + (number % 40)}-0${(number % 9) + 1}-15`;
+    const role = roleOf(key);
+    return role === 'words' ? `${'0'.repeat(3)}${number + 1}` : wordsFor(role, number);
+  };
+  return rows.map((row, at) => {
+    const cells = columns.map((column) => {
+      const cell = row[column.key] ?? '';
+      const made = cell !== '' && tellsWho(column) ? madeUp(row, at, column) : undefined;
+      return { column, cell, made };
+    });
+    const replaced = cells
+      .flatMap(({ column, cell, made }) =>
+        made !== undefined && column.type !== 'date' ? [[cell, made] as const] : [],
+      )
+      .filter(([cell]) => cell.length >= SHORTEST_NAME)
+      // A whole name before its parts.
+      .sort(([a], [b]) => b.length - a.length);
+    const words = (text: string): string => replaced.reduce((left, [cell, made]) => left.replaceAll(cell, made), text);
+    return Object.fromEntries(
+      cells.map(({ column: { key, type }, cell, made }) => [key, made ?? (type === 'text' ? words(cell) : cell)]),
+    );
+  });
 }

@@ -88,6 +88,18 @@ describe('disguise', () => {
     { first_name: 'Realname', email: 'real@firm.test', company: 'Firm', party: '4', phone: '+353 1 555 1234' },
     { first_name: '', email: 'other@firm.test', company: 'Firm', party: '9', phone: '' },
   ];
+  it('reaches text in which a name or an address occurs', () => {
+    const columns = [
+      { key: 'first_name', name: 'First name', type: 'text' as const },
+      { key: 'email', name: 'Email', type: 'email' as const },
+      { key: 'note', name: 'Note', type: 'text' as const },
+    ];
+    const [row] = disguised(columns, [
+      { first_name: 'Gwendolen', email: 'gwen@firm.test', note: 'Ask Gwendolen (gwen@firm.test) again.' },
+    ]);
+    expect(row?.note).toBe(`Ask ${row?.first_name} (${row?.email}) again.`);
+    expect(row?.first_name).not.toBe('Gwendolen');
+  });
   it('replaces what says who somebody is, keeps the rest, and leaves what is empty empty', () => {
     const made = disguised(columns, rows);
     expect(JSON.stringify(made)).not.toMatch(/Realname|firm|555/i);
