@@ -23,3 +23,7 @@ export const HOUSE_NAME = 'house.yaml';
 export const MAX_ASSET = 20_000_000;
 /** The most an image may have that is shown in a message, in bytes. */
 export const MAX_IMAGE = 8_000_000;
+/** The weeks that a line of the ledger shows. */
+export const LEDGER_WEEKS = 26;
+/** Below this many messages, looking back gives counts and no shares. */
+export const FEWEST_FOR_SHARES = 10;

@@ -5,7 +5,14 @@
 import * as z from 'zod';
 import { addAssetSchema, assetSchema } from './assets.js';
 import { MAX_ASSET } from './constants.js';
-import { convertedSchema, convertSchema, starterSchema } from './convert.js';
+import {
+  convertedSchema,
+  convertSchema,
+  pastWordsSchema,
+  sentTextSchema,
+  sentWordsSchema,
+  starterSchema,
+} from './convert.js';
 import { FILE, type Endpoint, type EndpointKey } from './endpoint.js';
 import {
   fillSchema,
@@ -96,6 +103,7 @@ import {
   storedTableSchema,
   tableSummarySchema,
 } from './tables.js';
+import { ledgerRowSchema, periodSchema, textInsightSchema } from './insight.js';
 import {
   alikeGroupSchema,
   closureSchema,
@@ -421,6 +429,9 @@ export const ENDPOINTS = {
   },
   'GET /assets/{file}': { role: 'colleague', params: z.object({ file: z.string() }), answer: FILE },
   'GET /starters': { role: 'author', answer: z.array(starterSchema) },
+  'POST /convert/mails': { role: 'author', query: convertSchema, file: mail, answer: z.array(pastWordsSchema) },
+  'GET /convert/sent/texts': { role: 'author', answer: z.array(sentTextSchema) },
+  'GET /convert/sent': { role: 'author', query: sentWordsSchema, answer: z.array(pastWordsSchema) },
   'POST /convert': { role: 'author', query: convertSchema, file: mail, answer: convertedSchema },
 
   'GET /proofs/{name}': { role: 'author', params: byName, answer: proofRecordSchema },
@@ -497,6 +508,10 @@ export const ENDPOINTS = {
   'DELETE /people/groups/{id}': { role: 'administrator', params: byId },
   'GET /audit': { role: 'administrator', query: auditQuerySchema, answer: z.array(auditEntrySchema) },
   'GET /audit/csv': { role: 'administrator', query: auditQuerySchema, answer: FILE },
+
+  'GET /insight/ledger': { role: 'colleague', query: periodSchema, answer: z.array(ledgerRowSchema) },
+  'GET /insight/ledger/csv': { role: 'colleague', query: periodSchema, answer: FILE },
+  'GET /insight/texts/{name}': { role: 'author', params: byName, query: periodSchema, answer: textInsightSchema },
 
   'GET /v1': { role: 'anyone', answer: FILE },
   'GET /v1/openapi.json': { role: 'anyone', answer: z.record(z.string(), z.unknown()) },

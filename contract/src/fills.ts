@@ -107,6 +107,8 @@ export const handOverSchema = z.strictObject({
   way: z.enum(WAYS),
   timezone: zoneSchema.optional(),
   incomplete: z.boolean().optional(),
+  /** How long somebody was at it since it was opened, breaks left out, in seconds. */
+  worked: z.int().min(0).max(86_400).optional(),
   /** Of `service`: when it goes; at once where it is left out. `draft` keeps it in the mailroom. */
   at: z.union([z.iso.datetime(), z.literal('draft')]).optional(),
 });

@@ -7,6 +7,7 @@ export * from './endpoints.js';
 export * from './fills.js';
 export * from './folders.js';
 export * from './house.js';
+export * from './insight.js';
 export * from './library.js';
 export * from './mailroom.js';
 export * from './people.js';

@@ -15,6 +15,7 @@ import { LibraryService } from './exchange/library.js';
 import { HandOverService } from './fills/handing-over.js';
 import { FillService } from './fills/service.js';
 import { HouseService } from './house/service.js';
+import { InsightService } from './insight/service.js';
 import { ClockService } from './mailroom/clock.js';
 import { LetterService } from './mailroom/service.js';
 import { MailingService } from './mailings/service.js';
@@ -123,7 +124,7 @@ export function makeServices(
     catalogue,
     assets,
     houses: new HouseService(database),
-    converter: new ConvertService(assets, workers),
+    converter: new ConvertService(database, assets, workers),
     tables,
     recipients,
     fills,
@@ -140,6 +141,7 @@ export function makeServices(
     signIns: new SignInService(database, isDemo),
     keys: new KeyService(database),
     audit: new AuditService(database),
+    insight: new InsightService(database),
     folders,
     library: new LibraryService(database, assets, folders),
     search: new SearchService(database),

@@ -44,6 +44,12 @@ export const router = createRouter({
       meta: { title: 'Write', author: true },
     },
     {
+      path: '/from-mails',
+      name: 'from-mails',
+      component: () => import('./derive/DerivePlace.vue'),
+      meta: { title: 'From past mails', author: true },
+    },
+    {
       path: '/publish/:name',
       name: 'publish',
       component: () => import('./versions/PublishPlace.vue'),
@@ -90,6 +96,12 @@ export const router = createRouter({
       name: 'mailroom',
       component: () => import('./mailroom/MailroomPlace.vue'),
       meta: { title: 'Mailroom' },
+    },
+    {
+      path: '/looking-back/:name?',
+      name: 'looking-back',
+      component: () => import('./insight/LookingBackPlace.vue'),
+      meta: { title: 'Looking back' },
     },
     { path: '/fill', name: 'fill', component: () => import('./fill/FillHome.vue'), meta: { title: 'Fill' } },
     { path: '/fill/:id', name: 'filling', component: () => import('./fill/FillPlace.vue'), meta: { title: 'Fill' } },

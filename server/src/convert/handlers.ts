@@ -6,5 +6,8 @@ export const convertHandlers = ({
   converter,
 }: Pick<Services, 'converter'>): HandlersOf<'starters'> & HandlersOf<'convert'> => ({
   'GET /starters': () => [...starters()],
+  'POST /convert/mails': ({ query: { name }, file, user }) => converter.mails(name, file, user),
+  'GET /convert/sent/texts': ({ user }) => converter.sentTexts(user),
+  'GET /convert/sent': ({ query, user }) => converter.sent(query, user),
   'POST /convert': ({ query: { name }, file, user }) => converter.convert(name, file, user),
 });

@@ -1,12 +1,21 @@
 /** Texts out of files that people have. What a file brings along is kept; the file itself is not. */
-import type { Converted } from '@vocabula/contract';
+import type { Converted, PastWords, SentText } from '@vocabula/contract';
+import { writtenMailbox } from '@vocabula/core';
+import { MOST_MAILS } from '@vocabula/core/derive';
+import { bareAddress } from '@vocabula/core/filling';
+import { and, count, desc, eq, gt } from 'drizzle-orm';
+import { schema, type Database } from '../db/database.js';
 import type { AssetService } from '../assets/service.js';
 import type { User } from '../people/user.js';
 import type { Workers } from '../workers/pool.js';
 import type { BroughtFile } from './reading.js';
 
+/** At most this many templates are offered. */
+const MAX_TEXTS = 12;
+
 export class ConvertService {
   constructor(
+    private readonly database: Database,
     private readonly assets: AssetService,
     private readonly workers: Workers,
   ) {}
@@ -16,6 +25,52 @@ export class ConvertService {
     const { images, attachments } = await this.workers.run('broughtBy', { name, bytes }, user.id, 'long');
     const kept = { images: await this.keep(images, user), attachments: await this.keep(attachments, user) };
     return this.workers.run('readAs', { name, bytes, kept }, user.id, 'long');
+  }
+
+  /** Reads the mails of a file (.eml, mbox, text, HTML), at most as many as a template is derived from. */
+  async mails(name: string, bytes: Uint8Array, user: User): Promise<PastWords[]> {
+    return this.workers.run('pastMails', { name, bytes }, user.id, 'long');
+  }
+
+  /** The user's own messages, newest first, of one template or to one address. Messages of other people are never read. */
+  async sent(
+    { text, address }: { text?: string | undefined; address?: string | undefined },
+    user: User,
+  ): Promise<PastWords[]> {
+    const { handedOver } = schema;
+    const { id, subject, address: recipient, name, at, html } = handedOver;
+    const rows = await this.database.read
+      .select({ id, subject, address: recipient, name, at, html })
+      .from(handedOver)
+      .where(
+        and(
+          eq(handedOver.person, user.id),
+          text === undefined ? undefined : eq(handedOver.text, text),
+          address === undefined ? undefined : eq(handedOver.address, bareAddress(address)),
+        ),
+      )
+      .orderBy(desc(handedOver.at))
+      .limit(MOST_MAILS);
+    return rows.map((row) => ({
+      ...{ subject: row.subject, day: row.at.slice(0, 10), html: row.html },
+      file: `${row.at.slice(0, 10)} ${row.name || row.address || row.id}`,
+      to: row.address === '' ? [] : [writtenMailbox({ name: row.name, address: row.address })],
+    }));
+  }
+
+  /** Templates that the user has sent several messages from, the most used first. */
+  async sentTexts(user: User): Promise<SentText[]> {
+    const { handedOver, texts } = schema;
+    const messages = count();
+    return this.database.read
+      .select({ text: handedOver.text, title: texts.title, messages })
+      .from(handedOver)
+      .innerJoin(texts, eq(texts.name, handedOver.text))
+      .where(eq(handedOver.person, user.id))
+      .groupBy(handedOver.text)
+      .having(gt(messages, 1))
+      .orderBy(desc(messages), texts.title)
+      .limit(MAX_TEXTS);
   }
 
   /** Keeps what is an asset, and says under which path, by its source; the rest is left out. */

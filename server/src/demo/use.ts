@@ -1,7 +1,7 @@
 /** Half a year of made-up use, the same for the same seed: messages begun, answered, reworded and handed over. */
 import { randomUUID } from 'node:crypto';
 import { senderFields, type Original, type Profile, type Way } from '@vocabula/contract';
-import { bodyOf, type Program, type TextDocument, type Variable } from '@vocabula/core';
+import { plainWords, random, visit, type Inline, type Program, type TextDocument, type Variable } from '@vocabula/core';
 import { inlineOf, NO_CHANGES, type FillChanges } from '@vocabula/core/filling';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { frozenOf } from '../fills/rows.js';
@@ -12,7 +12,8 @@ import { newMessageId } from '../sending/outbox.js';
 import type { User } from '../people/user.js';
 import { profileOf } from '../people/service.js';
 import { addFills, addHandedOver } from '../fills/store.js';
-import { addOutgoing } from '../sending/store.js';
+import { conductOf } from '../mailroom/recipient-behaviour.js';
+import { addCounted, addCounts, addOutgoing } from '../sending/store.js';
 
 export interface DemoUse {
   readonly seed: number;
@@ -21,6 +22,8 @@ export interface DemoUse {
     Record<string, { readonly a_day: number; readonly templates: Readonly<Record<string, number>> }>
   >;
   readonly reworded: number;
+  /** What is written instead, by template: the line that begins so, and wordings of it; null takes it out. */
+  readonly rewordings: Readonly<Record<string, Readonly<Record<string, readonly (string | null)[]>>>>;
   readonly service: number;
   readonly mails: Readonly<Record<string, readonly string[]>>;
   /** What is answered to questions for words, by key. */
@@ -29,18 +32,6 @@ export interface DemoUse {
 
 const DAY = 86_400_000;
 const ZONE = 'Europe/Dublin';
-/** Rows put into one statement. */
-
-/** Numbers from 0 to 1 out of a seed (mulberry32). */
-function drawing(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 type Draw = () => number;
 const oneOf = <T>(draw: Draw, all: readonly T[]): T => all[Math.floor(draw() * all.length)] as T;
 function weighted(draw: Draw, all: Readonly<Record<string, number>>): string {
@@ -55,6 +46,8 @@ interface Prepared {
   readonly program: Program;
   readonly documents: readonly { readonly name: string; readonly document: TextDocument }[];
   readonly profile: Profile;
+  /** The same with changes made by hand in it. */
+  readonly programWith: (changes: FillChanges) => Program;
 }
 
 /** @param recipients people whom the messages went to */
@@ -65,13 +58,14 @@ export async function makeUse(
   recipients: readonly Readonly<Record<string, string>>[],
   now: Date,
 ): Promise<number> {
-  const draw = drawing(use.seed);
+  const draw = random(use.seed).fraction;
   const prepared = new Map<string, Prepared>();
   let made = 0;
   await database.write(async (writer) => {
     const fills: (typeof schema.fills.$inferInsert)[] = [];
     const records: (typeof schema.handedOver.$inferInsert)[] = [];
     const sent: (typeof schema.outgoing.$inferInsert)[] = [];
+    const came: Came[] = [];
     for (let ago = use.weeks * 7; ago > 0; ago -= 1) {
       const day = new Date(now.getTime() - ago * DAY);
       if (day.getUTCDay() === 0 || day.getUTCDay() === 6) continue;
@@ -90,31 +84,62 @@ export async function makeUse(
           if (!one) continue;
           fills.push(one.fill);
           records.push(one.record);
-          if (one.outgoing) sent.push(one.outgoing);
+          if (one.outgoing) {
+            sent.push(one.outgoing);
+            came.push(cameOf(one.outgoing, one.record.html, now));
+          }
           made += 1;
         }
       }
     }
     await addFills(writer, fills);
     await addOutgoing(writer, sent);
+    await addCounted(
+      writer,
+      came.flatMap(({ counted }) => counted),
+    );
+    await addCounts(
+      writer,
+      came.flatMap(({ counts }) => counts),
+    );
     await addHandedOver(writer, records);
   });
   return made;
+}
+
+interface Came {
+  readonly counted: readonly (typeof schema.counted.$inferInsert)[];
+  readonly counts: readonly (typeof schema.counts.$inferInsert)[];
+}
+const COUNTED_AS = { open: 'opened', follow: 'followed', answer: 'answered', bounce: 'bounced' } as const;
+/** What became of a message that went, as the made-up recipients conduct themselves; only what has happened by now. */
+function cameOf({ id, messageId, address, due }: typeof schema.outgoing.$inferInsert, html: string, now: Date): Came {
+  const links = /<a [^>]*href="https?:/.test(html);
+  const token = (what: 'opened' | 'followed', url?: string) => ({ token: randomUUID(), outgoing: id, what, url: url ?? null });
+  const counts = conductOf(messageId, address)
+    .map(({ what, hours }) => ({ what, at: new Date(Date.parse(due) + hours * 3_600_000) }))
+    .filter(({ what, at }) => at <= now && (what !== 'follow' || links))
+    .map(({ what, at }) => ({ outgoing: id, what: COUNTED_AS[what], at: at.toISOString() }));
+  return {
+    counted: [token('opened'), ...(links ? [token('followed', 'https://larkmoor.example/')] : [])],
+    counts,
+  };
 }
 
 async function prepare(writer: Writer, text: string, user: User): Promise<Prepared> {
   const begun = await begin(writer, text, user);
   const { texts, house } = await frozenOf(writer, begun);
   const signature = begun.signature ?? undefined;
-  const program = programOf({ texts, house, signature, changes: NO_CHANGES });
-  return { begun, program, documents: texts, profile: await profileOf(writer, user.id) };
+  const programWith = (changes: FillChanges): Program => programOf({ texts, house, signature, changes });
+  const program = programWith(NO_CHANGES);
+  return { begun, program, programWith, documents: texts, profile: await profileOf(writer, user.id) };
 }
 
 // eslint-disable-next-line max-lines-per-function -- one made-up message, field by field
 function message(
   draw: Draw,
   use: DemoUse,
-  { begun, program, documents, profile }: Prepared,
+  { begun, program, programWith, documents, profile }: Prepared,
   user: User,
   recipient: Readonly<Record<string, string>>,
   at: Date,
@@ -135,9 +160,10 @@ function message(
   const original = mails ? originalOf(oneOf(draw, mails), fields, at) : undefined;
   const answered = { fields, answers, offered: {}, original, all: false };
   const moment = { now: at, zone: ZONE };
-  const rendered = messageOf(program, answered, profile, moment);
-  if (!rendered.ready) return undefined;
-  const changes = draw() < use.reworded ? reworded(documents[0]) : NO_CHANGES;
+  const plain = messageOf(program, answered, profile, moment);
+  if (!plain.ready) return undefined;
+  const changes = draw() < use.reworded ? reworded(documents[0], use.rewordings[begun.text], draw) : NO_CHANGES;
+  const rendered = changes === NO_CHANGES ? plain : messageOf(programWith(changes), answered, profile, moment);
   const service = draw() < use.service;
   const way: Way = service ? 'service' : draw() < 0.85 ? 'copy' : 'draft';
   const text = { text: begun.text, version: begun.version ?? undefined, changes };
@@ -171,21 +197,45 @@ function message(
         goneAt: iso,
       }
     : undefined;
-  const record = { ...kept, id: randomUUID(), fillId: fill.id, at: iso, outgoing: outgoing?.id ?? null };
+  // Most take a minute, some much longer: a long tail, as work has.
+  const worked = Math.round(18 + 40 * -Math.log(1 - draw() * 0.99));
+  const record = { ...kept, id: randomUUID(), fillId: fill.id, at: iso, worked, outgoing: outgoing?.id ?? null };
   return { fill, record, outgoing };
 }
 
-/** A line of the template with a word more. */
-function reworded(own: { readonly name: string; readonly document: TextDocument } | undefined): FillChanges {
+/** A line of the template in other words: one that people often change, else one with a sentence more. */
+function reworded(
+  own: { readonly name: string; readonly document: TextDocument } | undefined,
+  often: Readonly<Record<string, readonly (string | null)[]>> = {},
+  draw: Draw,
+): FillChanges {
   if (!own) return NO_CHANGES;
-  const body = own.document.content.findIndex(({ type }) => type === 'body');
-  const blocks = bodyOf(own.document);
-  const at = blocks.findIndex((block, index) => index > 0 && block.type === 'paragraph' && inlineOf(block).length > 0);
-  const block = blocks[at];
-  if (!block) return NO_CHANGES;
-  const before = inlineOf(block);
-  const after = [...before, { type: 'text' as const, text: ' Thank you for your patience.' }];
-  return { parts: [], reworded: [{ text: own.name, path: [body, at], before, after, over: {} }] };
+  const lines: { readonly path: readonly number[]; readonly before: readonly Inline[] }[] = [];
+  visit(own.document, (node, path) => {
+    if (node.type === 'paragraph' && inlineOf(node).length > 0) lines.push({ path: [...path], before: inlineOf(node) });
+  });
+  const [sentence, wordings = []] = Object.entries(often)[Math.floor(draw() * Object.keys(often).length)] ?? [];
+  const line = lines.find(({ before }) => sentence !== undefined && plainWords(before).includes(sentence));
+  const instead = line && draw() < 0.75 ? oneOf(draw, wordings) : undefined;
+  if (line && sentence !== undefined && instead !== undefined)
+    return rewordedTo(own.name, line, without(line.before, sentence, instead));
+  const last = lines[1] ?? lines[0];
+  return last
+    ? rewordedTo(own.name, last, [...last.before, { type: 'text', text: ' Thank you for your patience.' }])
+    : NO_CHANGES;
+}
+const rewordedTo = (
+  text: string,
+  { path, before }: { readonly path: readonly number[]; readonly before: readonly Inline[] },
+  after: readonly Inline[] | null,
+): FillChanges => ({ parts: [], reworded: [{ text, path, before, after, over: {} }] });
+/** A line with a sentence of it in other words, or without it. */
+function without(before: readonly Inline[], sentence: string, instead: string | null): readonly Inline[] | null {
+  const after = before.flatMap((node): Inline[] =>
+    node.type === 'text' ? [{ ...node, text: node.text.replace(sentence, instead ?? '').replace(/ {2,}/g, ' ') }] : [node],
+  );
+  const left = after.filter((node) => node.type !== 'text' || node.text.trim() !== '');
+  return left.length > 0 ? after.filter((node) => node.type !== 'text' || node.text !== '') : null;
 }
 
 function originalOf(text: string, fields: Readonly<Record<string, string>>, at: Date): Original {

@@ -28,7 +28,7 @@ export class HandOverService {
   /** Renders the message and records that it was handed over. With blanks only when asked to. */
   async handOver(
     id: string,
-    { way, timezone, incomplete, at: due }: HandOver,
+    { way, timezone, incomplete, worked, at: due }: HandOver,
     user: User,
   ): Promise<{ result: HandedOver; file: HandedOverFile | undefined }> {
     const fill = await this.fills.get(id, user);
@@ -44,7 +44,7 @@ export class HandOverService {
     await demandWritable(read, message);
     // What a message shows was seen when its template was: it needs no right of its own.
     const assets = await this.assets.source(assetsOf(message));
-    const record = recordOf(fill, message, inputOf(fill, {}, moment), user, way);
+    const record = { ...recordOf(fill, message, inputOf(fill, {}, moment), user, way), worked: worked ?? null };
     let outgoing: string | undefined;
     if (way === 'service') {
       outgoing = await this.outbox.add({ fill, message, assets, profile, moment, record, due, user });

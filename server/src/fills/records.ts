@@ -60,5 +60,6 @@ export function recordOf(
     answers: { ...borrowed, ...fill.answers },
     reworded: fill.changes.reworded.length,
     stitched: fill.changes.parts.length,
+    missing: message.blanks.length,
   };
 }

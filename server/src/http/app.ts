@@ -7,6 +7,7 @@ import { type Logger } from 'pino';
 import { programHandlers } from '../api/handlers.js';
 import { assetHandlers } from '../assets/handlers.js';
 import { auditHandlers } from '../audit/handlers.js';
+import { insightHandlers } from '../insight/handlers.js';
 import { catalogueHandlers } from '../catalogue/handlers.js';
 import { convertHandlers } from '../convert/handlers.js';
 import { libraryHandlers } from '../exchange/handlers.js';
@@ -105,6 +106,7 @@ const handlersOf = (services: Services, demo: Door['demo']): Handlers => ({
   },
   ...assetHandlers(services),
   ...auditHandlers(services),
+  ...insightHandlers(services),
   ...catalogueHandlers(services),
   ...convertHandlers(services),
   ...doorHandlers(services, demo),

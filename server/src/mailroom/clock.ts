@@ -9,7 +9,7 @@ import { keepWorkspaceValue } from '../people/workspace.js';
 import { AHEAD, aheadOf, answerOf } from './recipient-behaviour.js';
 import { letterColumns } from './reading.js';
 import { takeLetter } from './service.js';
-import { addCount } from '../sending/store.js';
+import { addCounts } from '../sending/store.js';
 import { takeIntention } from './store.js';
 
 const { intentions, letters, outgoing } = schema;
@@ -114,7 +114,7 @@ export class ClockService {
 async function countFor(writer: Writer, messageId: string, what: 'answered' | 'bounced', at: string): Promise<void> {
   if (messageId === '') return;
   const [row] = await writer.select({ id: outgoing.id }).from(outgoing).where(eq(outgoing.messageId, messageId));
-  if (row) await addCount(writer, { outgoing: row.id, what, at });
+  if (row) await addCounts(writer, [{ outgoing: row.id, what, at }]);
 }
 
 const plain = (html: string): string => `<!doctype html><html><body><p>${html}</p></body></html>`;

@@ -9,7 +9,7 @@ import { Router, type Request } from 'express';
 import * as z from 'zod';
 import { schema, type Database } from '../db/database.js';
 import { notFound, parsed } from '../http/problem.js';
-import { addCount, addCounted } from './store.js';
+import { addCounts, addCounted } from './store.js';
 
 const { counted } = schema;
 const LINK = /(<a\b[^>]*?\shref=")(https?:\/\/[^"]*)(")/g;
@@ -50,7 +50,7 @@ export function countingRoutes(database: Database): Router {
     const [row] = await database.read.select().from(counted).where(eq(counted.token, token));
     if (!row) return undefined;
     const at = new Date().toISOString();
-    await database.write((writer) => addCount(writer, { outgoing: row.outgoing, what: row.what, at }));
+    await database.write((writer) => addCounts(writer, [{ outgoing: row.outgoing, what: row.what, at }]));
     return row;
   };
   const tokenOf = (request: Request): string => parsed(z.string().max(60), request.params.token);

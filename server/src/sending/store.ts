@@ -78,10 +78,10 @@ export async function stopGivenBack(writer: Writer): Promise<void> {
 
 /** Keeps addresses by which opening a message or following its links is counted. */
 export async function addCounted(writer: Writer, rows: readonly (typeof counted.$inferInsert)[]): Promise<void> {
-  if (rows.length > 0) await writer.insert(counted).values([...rows]);
+  for (let at = 0; at < rows.length; at += CHUNK) await writer.insert(counted).values(rows.slice(at, at + CHUNK));
 }
-export async function addCount(writer: Writer, count: typeof counts.$inferInsert): Promise<void> {
-  await writer.insert(counts).values(count);
+export async function addCounts(writer: Writer, rows: readonly (typeof counts.$inferInsert)[]): Promise<void> {
+  for (let at = 0; at < rows.length; at += CHUNK) await writer.insert(counts).values(rows.slice(at, at + CHUNK));
 }
 
 /** Erases somebody from what went to them, and takes back what waits. */

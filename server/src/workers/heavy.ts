@@ -13,6 +13,7 @@ const PACES: Readonly<Record<HeavyService, Pace>> = {
   catalogue: 'quick',
   files: 'long',
   impact: 'long',
+  insight: 'long',
   letters: 'long',
   library: 'long',
   mailings: 'long',

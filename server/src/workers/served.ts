@@ -3,6 +3,7 @@ import type { AlikeService } from '../catalogue/alike.js';
 import type { CatalogueService } from '../catalogue/service.js';
 import type { FileService } from '../exchange/files.js';
 import type { ImpactService } from '../versions/impact.js';
+import type { InsightService } from '../insight/service.js';
 import type { LetterService } from '../mailroom/service.js';
 import type { LibraryService } from '../exchange/library.js';
 import type { MailingService } from '../mailings/service.js';
@@ -15,6 +16,7 @@ export interface HeavyServices {
   readonly catalogue: CatalogueService;
   readonly files: FileService;
   readonly impact: ImpactService;
+  readonly insight: InsightService;
   readonly letters: LetterService;
   readonly library: LibraryService;
   readonly mailings: MailingService;

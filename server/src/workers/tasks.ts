@@ -9,6 +9,7 @@ export const TASKS = {
   shownLetter: async () => (await import('../mailroom/reading.js')).shownLetter,
   mailbox: async () => (await import('../mailroom/reading.js')).mailbox,
   broughtBy: async () => (await import('../convert/reading.js')).broughtBy,
+  pastMails: async () => (await import('../convert/past.js')).pastMails,
   readAs: async () => (await import('../convert/reading.js')).readAs,
   original: async () => (await import('../fills/original.js')).originalOf,
 };

@@ -6,6 +6,7 @@ import type {
   Answered,
   Ask,
   AuditQuery,
+  Period,
   ChangeFolder,
   ChangeMailed,
   ChangeMailing,
@@ -160,6 +161,8 @@ const download = async <N extends EndpointName>(name: N, given: Given<Endpoints[
 const chosen = (choices: Choices): string | undefined =>
   Object.keys(choices).length > 0 ? JSON.stringify(choices) : undefined;
 
+/** Where the ledger is fetched from as a table. */
+export const ledgerUrl = (period: Period): string => `/api/insight/ledger/csv${queryOf(period)}`;
 /** Where the audit trail is fetched from as a table. */
 export const auditUrl = (filter: Partial<AuditQuery>): string => `/api/audit/csv${queryOf(filter)}`;
 
@@ -180,6 +183,8 @@ export const api = {
     call('GET /texts/search', { query: { q, for: purpose, to } }),
   many: (body: Many) => call('POST /texts/many', { body }),
   alike: () => call('GET /texts/alike'),
+  ledger: (period: Period) => call('GET /insight/ledger', { query: period }),
+  lookBack: (name: string, period: Period) => call('GET /insight/texts/{name}', { params: { name }, query: period }),
   neighbours: (of: string) => call('GET /texts/neighbours', { query: { of } }),
 
   folders: () => call('GET /folders'),
@@ -290,6 +295,9 @@ export const api = {
   addAsset: (name: string, file: Blob, exact = false) =>
     call('POST /assets', { query: { name, ...(exact ? { exact: 'true' } : {}) }, file }),
   starters: () => call('GET /starters'),
+  pastMails: (name: string, file: Blob) => call('POST /convert/mails', { query: { name }, file }),
+  sentTexts: () => call('GET /convert/sent/texts'),
+  sentWords: (of: { text?: string; address?: string }) => call('GET /convert/sent', { query: of }),
   convert: (name: string, file: Blob) => call('POST /convert', { query: { name }, file }),
 
   proofRecord: (name: string) => call('GET /proofs/{name}', { params: { name } }),

@@ -18,6 +18,7 @@ import FolderRights from './FolderRights.vue';
 import FolderTree from './FolderTree.vue';
 import LibraryImport from './LibraryImport.vue';
 import ManyBar from './ManyBar.vue';
+import NextSteps from './NextSteps.vue';
 import PurgeDialog from './PurgeDialog.vue';
 import ReadingSheet from './ReadingSheet.vue';
 import RequestsPanel from './RequestsPanel.vue';
@@ -200,10 +201,7 @@ async function purge(): Promise<void> {
             @retire="retire(current)"
           />
         </template>
-        <p v-else class="quiet">
-          Choose a text to read it here. <kbd>Enter</kbd> {{ me.isAuthor ? 'opens it in Write' : 'fills it' }};
-          <kbd>Space</kbd> chooses several.
-        </p>
+        <NextSteps v-else :catalogue="catalogue" />
       </aside>
     </main>
     <footer class="foot">

@@ -1,16 +1,16 @@
 <script setup lang="ts">
 /** The folders, and what waits for somebody. Texts are dropped on folders; every act is also in a folder's menu. */
-import InputText from 'primevue/inputtext';
 import type { Folder } from '@vocabula/contract';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { api } from '../api/client';
 import FolderMenu from './FolderMenu.vue';
 import type { Catalogue, View } from './useCatalogue';
 
+/** Naming brings the forms' library with it, which the Catalogue does without until then. */
+const FolderName = defineAsyncComponent(() => import('./FolderName.vue'));
 const { catalogue } = defineProps<{ catalogue: Catalogue }>();
 const { folders, folder, view, texts, requests, overdue, me, act, go } = catalogue;
 const naming = ref<{ readonly of?: Folder; readonly below?: Folder }>();
-const name = ref('');
 const over = ref<string>();
 const dragged = ref<string>();
 
@@ -37,15 +37,10 @@ const others = computed((): readonly { view: View; words: string; count?: number
     : [],
 );
 
-function begin(what: { of?: Folder; below?: Folder }): void {
-  naming.value = what;
-  name.value = what.of?.title ?? '';
-}
-async function named(): Promise<void> {
+async function named(title: string): Promise<void> {
   const { of, below } = naming.value ?? {};
-  const title = name.value.trim();
   naming.value = undefined;
-  if (title === '') return;
+  if (of?.title === title) return;
   if (of)
     await act(
       `Now called “${title}”.`,
@@ -99,15 +94,14 @@ function onKey(event: KeyboardEvent): void {
       Everything <span class="quiet small right">{{ texts.filter(({ binned }) => !binned).length }}</span>
     </button>
     <template v-for="each in folders" :key="each.id">
-      <form
+      <FolderName
         v-if="naming?.of?.id === each.id"
-        class="naming"
+        label="Name of the folder"
+        :initial="{ parent: each.parent ?? each.id, title: each.title }"
         :style="{ paddingLeft: `${16 + (depth.get(each.id) ?? 0) * 14}px` }"
-        @submit.prevent="named"
-        @keydown.esc="naming = undefined"
-      >
-        <InputText v-model="name" aria-label="Name of the folder" maxlength="80" autofocus @blur="named" />
-      </form>
+        @named="named"
+        @close="naming = undefined"
+      />
       <div v-else class="line" :class="{ over: over === each.id }">
         <button
           class="row"
@@ -129,18 +123,17 @@ function onKey(event: KeyboardEvent): void {
           class="menu"
           :catalogue="catalogue"
           :folder="each"
-          @name="begin"
+          @name="naming = $event"
         />
       </div>
-      <form
+      <FolderName
         v-if="naming?.below?.id === each.id"
-        class="naming"
+        label="Name of the new folder"
+        :initial="{ parent: each.id, title: '' }"
         :style="{ paddingLeft: `${30 + (depth.get(each.id) ?? 0) * 14}px` }"
-        @submit.prevent="named"
-        @keydown.esc="naming = undefined"
-      >
-        <InputText v-model="name" aria-label="Name of the new folder" maxlength="80" autofocus @blur="named" />
-      </form>
+        @named="named"
+        @close="naming = undefined"
+      />
     </template>
     <div v-if="others.length" class="others">
       <button
@@ -213,9 +206,6 @@ function onKey(event: KeyboardEvent): void {
   border-top: 1px solid var(--hair);
   margin: 8px 0 0;
   padding: 8px 0 0;
-}
-.naming {
-  padding: 2px 8px;
 }
 @media (max-width: 899px) {
   .folders {

@@ -28,9 +28,14 @@ const rows = useVirtualizer(
   })),
 );
 const at = computed(() => shown.value.findIndex(({ name }) => name === current.value?.name));
-watch(at, (index) => {
-  if (index >= 0) rows.value.scrollToIndex(index, { align: 'auto' });
-});
+// Also when one comes with an address, once the rows have their place.
+watch(
+  [at, scroller],
+  ([index, element]) => {
+    if (index >= 0 && element) rows.value.scrollToIndex(index, { align: 'auto' });
+  },
+  { flush: 'post', immediate: true },
+);
 
 /** Where a stretch of chosen texts begins. */
 let anchor = 0;

@@ -1,10 +1,12 @@
 /** The catalogue: what is in it, what is shown of it, what is chosen, and what is done to that. */
-import type { Folder, Group, Hit, Person, Request, TextSummary } from '@vocabula/contract';
+import type { Folder, Hit, TextSummary } from '@vocabula/contract';
+import { storeToRefs } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import { useFolders, useGroups, usePeople, useRequests, useTexts } from '../ui/stores/lists';
 import { today } from '../ui/today';
 import { holds, narrow } from './narrow';
 
@@ -20,12 +22,13 @@ export function useCatalogue() {
   const router = useRouter();
   const me = useMe();
   const notice = useNotice();
-  const texts = shallowRef<readonly TextSummary[]>([]);
-  const folders = shallowRef<readonly Folder[]>([]);
-  const people = shallowRef<readonly Person[]>([]);
-  const groups = shallowRef<readonly Group[]>([]);
-  const requests = shallowRef<readonly Request[]>([]);
-  const loaded = ref(false);
+  const forAll = [useTexts(), useFolders()] as const;
+  const forAuthors = [usePeople(), useGroups(), useRequests()] as const;
+  const { list: texts, loaded } = storeToRefs(forAll[0]);
+  const { list: folders } = storeToRefs(forAll[1]);
+  const { list: people, names } = storeToRefs(forAuthors[0]);
+  const { list: groups } = storeToRefs(forAuthors[1]);
+  const { list: requests } = storeToRefs(forAuthors[2]);
   const typed = ref('');
   const hits = shallowRef<ReadonlyMap<string, Hit>>(new Map());
   const order = ref<Order>('title');
@@ -35,7 +38,6 @@ export function useCatalogue() {
   const view = computed(() => route.query.view as View | undefined);
   const folder = computed(() => (route.query.in ? String(route.query.in) : undefined));
   const current = computed(() => texts.value.find(({ name }) => name === route.params.name));
-  const names = computed(() => new Map(people.value.map(({ id, name }) => [id, name])));
   const narrowing = computed(() =>
     narrow(typed.value, { folders: folders.value, people: names.value, today: today() }),
   );
@@ -102,10 +104,8 @@ export function useCatalogue() {
 
   async function load(): Promise<void> {
     try {
-      [texts.value, folders.value] = await Promise.all([api.texts(), api.folders()]);
-      loaded.value = true;
-      if (me.isAuthor)
-        [people.value, groups.value, requests.value] = await Promise.all([api.people(), api.groups(), api.requests()]);
+      await Promise.all(forAll.map((each) => each.load()));
+      if (me.isAuthor) await Promise.all(forAuthors.map((each) => each.load()));
       const known = new Set(texts.value.map(({ name }) => name));
       chosen.value = new Set([...chosen.value].filter((name) => known.has(name)));
     } catch (problem) {

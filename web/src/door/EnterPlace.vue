@@ -1,9 +1,12 @@
 <script setup lang="ts">
 /** Following an invitation, or a link that sets a new password. */
 import InputText from 'primevue/inputtext';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import type { LinkFor } from '@vocabula/contract';
+import type { LinkFor, SetPassword } from '@vocabula/contract';
 import { MIN_PASSWORD } from '@vocabula/contract/constants';
+import { setPasswordSchema } from '@vocabula/contract/forms';
 import { onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/client';
@@ -12,7 +15,6 @@ import DoorSheet from './DoorSheet.vue';
 const route = useRoute();
 const token = String(route.params.token);
 const found = ref<LinkFor>();
-const password = ref('');
 const problem = ref('');
 
 onMounted(async () => {
@@ -22,36 +24,36 @@ onMounted(async () => {
     problem.value = failure instanceof Error ? failure.message : 'This link leads nowhere.';
   }
 });
-async function enter(): Promise<void> {
-  problem.value = '';
-  try {
-    await api.setPassword(token, password.value);
-    location.assign('/');
-  } catch (failure) {
-    problem.value = failure instanceof Error ? failure.message : 'That did not work.';
-  }
-}
+const enter = ({ password }: SetPassword): Promise<void> =>
+  api.setPassword(token, password).then(() => location.assign('/'));
 </script>
 
 <template>
   <DoorSheet :title="found ? (found.what === 'invitation' ? `Welcome, ${found.name}` : 'A new password') : 'Your link'">
-    <form v-if="found" class="form" @submit.prevent="enter">
+    <CheckedForm
+      v-if="found"
+      v-slot="{ problemOf, busy }"
+      class="form"
+      :schema="setPasswordSchema"
+      :initial="{ token, password: '' }"
+      :send="enter"
+    >
       <p class="quiet">You sign in as {{ found.address }}. Choose a password to go with it.</p>
       <input type="hidden" autocomplete="username" :value="found.address" />
-      <label class="field"
-        ><span>Password</span
+      <FieldRow
+        v-slot="{ id, describedBy }"
+        label="Password"
+        :help="`${MIN_PASSWORD} characters at least; a sentence is good.`"
+        :problem="problemOf('password')"
         ><InputText
-          v-model="password"
+          :id="id"
+          name="password"
           type="password"
           autocomplete="new-password"
-          :minlength="MIN_PASSWORD"
-          required
           autofocus
-        /><span class="quiet small">{{ MIN_PASSWORD }} characters at least; a sentence is good.</span></label
-      >
-      <p v-if="problem" class="error" role="alert">{{ problem }}</p>
-      <PushButton kind="main" type="submit">Set it and go in</PushButton>
-    </form>
+          :aria-describedby="describedBy" /></FieldRow
+      ><PushButton kind="main" type="submit" :disabled="busy">Set it and go in</PushButton>
+    </CheckedForm>
     <template v-else>
       <p :class="problem ? 'error' : 'quiet'" role="status">{{ problem || 'Opening…' }}</p>
       <RouterLink v-if="problem" to="/sign-in">Sign in</RouterLink>

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 /** Signing in; and, where there is nobody yet, the first administrator. */
 import InputText from 'primevue/inputtext';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import type { Door } from '@vocabula/contract';
+import type { Door, FirstPerson, SignIn } from '@vocabula/contract';
 import { MIN_PASSWORD } from '@vocabula/contract/constants';
+import { firstPersonSchema, signInSchema } from '@vocabula/contract/forms';
 import { onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/client';
@@ -11,9 +14,6 @@ import DoorSheet from './DoorSheet.vue';
 
 const route = useRoute();
 const door = ref<Door>();
-const name = ref('');
-const address = ref('');
-const password = ref('');
 const problem = ref('');
 const busy = ref(false);
 
@@ -24,24 +24,21 @@ onMounted(async () => {
   });
 });
 
-async function enter(): Promise<void> {
-  problem.value = '';
+/** The whole page anew: nothing of who was here before stays in it. Only ways inside are gone. */
+function goIn(): void {
+  const to = String(route.query.to ?? '/');
+  location.assign(to.startsWith('/') && !to.startsWith('//') ? to : '/');
+}
+const begin = (person: FirstPerson): Promise<void> => api.makeFirst(person).then(goIn);
+const enter = (words: SignIn): Promise<void> => api.signIn(words).then(goIn);
+async function pick({ address, password }: Door['demo'][number]): Promise<void> {
   busy.value = true;
   try {
-    if (door.value?.first) await api.makeFirst({ name: name.value, address: address.value, password: password.value });
-    else await api.signIn({ address: address.value, password: password.value });
-    const to = String(route.query.to ?? '/');
-    // The whole page anew: nothing of who was here before stays in it. Only ways inside are gone.
-    location.assign(to.startsWith('/') && !to.startsWith('//') ? to : '/');
+    await enter({ address, password });
   } catch (failure) {
     problem.value = failure instanceof Error ? failure.message : 'That did not work.';
     busy.value = false;
   }
-}
-function pick(account: Door['demo'][number]): void {
-  address.value = account.address;
-  password.value = account.password;
-  void enter();
 }
 </script>
 
@@ -50,27 +47,60 @@ function pick(account: Door['demo'][number]): void {
     <p v-if="door.first" class="quiet">
       No accounts yet. The first person becomes the administrator, who invites others and sets what they may do.
     </p>
-    <form class="form" @submit.prevent="enter">
-      <label v-if="door.first" class="field"
-        ><span>Your name</span><InputText v-model="name" autocomplete="name" required
-      /></label>
-      <label class="field"
-        ><span>Address</span
-        ><InputText v-model="address" type="email" autocomplete="username" required :autofocus="!door.first"
-      /></label>
-      <label class="field"
-        ><span>Password</span
+    <CheckedForm
+      v-if="door.first"
+      v-slot="{ problemOf, busy: sending }"
+      class="form"
+      :schema="firstPersonSchema"
+      :initial="{ name: '', address: '', password: '' }"
+      :send="begin"
+    >
+      <FieldRow v-slot="{ id, describedBy }" label="Your name" :problem="problemOf('name')"
+        ><InputText :id="id" name="name" autocomplete="name" autofocus :aria-describedby="describedBy"
+      /></FieldRow>
+      <FieldRow v-slot="{ id, describedBy }" label="Address" :problem="problemOf('address')"
+        ><InputText :id="id" name="address" type="email" autocomplete="username" :aria-describedby="describedBy"
+      /></FieldRow>
+      <FieldRow
+        v-slot="{ id, describedBy }"
+        label="Password"
+        :help="`${MIN_PASSWORD} characters at least; a sentence is good.`"
+        :problem="problemOf('password')"
         ><InputText
-          v-model="password"
+          :id="id"
+          name="password"
           type="password"
-          :autocomplete="door.first ? 'new-password' : 'current-password'"
-          :minlength="door.first ? MIN_PASSWORD : undefined"
-          required
-        /><span v-if="door.first" class="quiet small">{{ MIN_PASSWORD }} characters at least; a sentence is good.</span>
-      </label>
-      <p v-if="problem" class="error" role="alert">{{ problem }}</p>
-      <PushButton kind="main" type="submit" :disabled="busy">{{ door.first ? 'Begin' : 'Sign in' }}</PushButton>
-    </form>
+          autocomplete="new-password"
+          :aria-describedby="describedBy"
+      /></FieldRow>
+      <PushButton kind="main" type="submit" :disabled="sending">Begin</PushButton>
+    </CheckedForm>
+    <CheckedForm
+      v-else
+      v-slot="{ problemOf, busy: sending }"
+      class="form"
+      :schema="signInSchema"
+      :initial="{ address: '', password: '' }"
+      :send="enter"
+    >
+      <FieldRow v-slot="{ id, describedBy }" label="Address" :problem="problemOf('address')"
+        ><InputText
+          :id="id"
+          name="address"
+          type="email"
+          autocomplete="username"
+          autofocus
+          :aria-describedby="describedBy" /></FieldRow
+      ><FieldRow v-slot="{ id, describedBy }" label="Password" :problem="problemOf('password')"
+        ><InputText
+          :id="id"
+          name="password"
+          type="password"
+          autocomplete="current-password"
+          :aria-describedby="describedBy" /></FieldRow
+      ><PushButton kind="main" type="submit" :disabled="sending || busy">Sign in</PushButton>
+    </CheckedForm>
+    <p v-if="problem" class="error" role="alert">⚠ {{ problem }}</p>
     <p v-if="!door.first" class="quiet small">
       Forgotten your password? An administrator can send you a link to set a new one.
     </p>

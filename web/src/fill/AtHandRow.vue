@@ -2,7 +2,8 @@
 /** A person's own row of templates: recalled by digit, arranged by dragging or with Shift and the arrows. */
 import { vTip } from '../ui/controls/tip';
 import PushButton from '../ui/controls/PushButton.vue';
-import { nextTick, onMounted, ref, useTemplateRef } from 'vue';
+import { useReorder } from '../ui/controls/reorder';
+import { nextTick, onMounted, useTemplateRef } from 'vue';
 import { useAtHand } from '../ui/atHand';
 import { useNotice } from '../ui/notice';
 
@@ -10,7 +11,6 @@ const emit = defineEmits<{ choose: [name: string] }>();
 const atHand = useAtHand();
 const notice = useNotice();
 const list = useTemplateRef('list');
-const dragged = ref<number>();
 onMounted(() => void atHand.load());
 
 async function move(from: number, to: number): Promise<void> {
@@ -44,11 +44,7 @@ function onKey(event: KeyboardEvent, at: number): void {
     void remove(at);
   }
 }
-function drop(at: number): void {
-  const from = dragged.value;
-  dragged.value = undefined;
-  if (from !== undefined && from !== at) void move(from, at);
-}
+useReorder(list, move);
 </script>
 
 <template>
@@ -58,16 +54,7 @@ function drop(at: number): void {
       <span class="quiet small">Press 1–9 in the empty search line; Shift and arrows reorder, Delete removes</span>
     </h2>
     <ol ref="list">
-      <li
-        v-for="(each, at) in atHand.row"
-        :key="each.name"
-        draggable="true"
-        :class="{ dragged: dragged === at }"
-        @dragstart="dragged = at"
-        @dragend="dragged = undefined"
-        @dragover.prevent
-        @drop.prevent="drop(at)"
-      >
+      <li v-for="(each, at) in atHand.row" :key="each.name">
         <PushButton v-tip="each.subject" @click="emit('choose', each.name)" @keydown="onKey($event, at)">
           <kbd>{{ at + 1 }}</kbd> {{ each.title }}
         </PushButton>

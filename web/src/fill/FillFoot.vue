@@ -78,6 +78,7 @@ function sendLater(): void {
       state
     }}</span>
     <span class="unseen" role="status">{{ spoken }}</span>
+    <span class="break" aria-hidden="true"></span>
     <span ref="ways" class="right ways">
       <ActMenu label="Other ways" kind="usual" size="large" :items="items"
         >Other ways ▴<template #start><ServiceLine class="line" /></template
@@ -119,15 +120,31 @@ function sendLater(): void {
   white-space: nowrap;
   min-width: 0;
 }
+.break {
+  display: none;
+}
+@media (max-width: 599px) {
+  /* What is said above, what can be done below. */
+  .break {
+    display: block;
+    flex-basis: 100%;
+  }
+}
 @media (max-width: 899px) {
   .bar {
     flex-wrap: wrap;
-    padding: 8px 12px;
-    gap: 8px;
+    padding: 6px 12px 8px;
+    gap: 6px 8px;
   }
   .state {
-    order: 5;
-    flex-basis: 100%;
+    flex: 1;
+  }
+  .ways {
+    margin-left: 0;
+  }
+  .bar > :deep(.p-button) {
+    flex: 1;
+    white-space: nowrap;
   }
 }
 </style>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** What is filled, for whom, and what can be put to it. */
+import { useMediaQuery } from '@vueuse/core';
+import ActMenu from '../ui/controls/ActMenu.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import { computed } from 'vue';
 import { useAtHand } from '../ui/atHand';
@@ -8,7 +10,7 @@ import { useNotice } from '../ui/notice';
 import type { Filling } from './useFill';
 
 const props = defineProps<{ filling: Filling }>();
-defineEmits<{ panel: [which: 'stitch' | 'answer'] }>();
+const emit = defineEmits<{ panel: [which: 'stitch' | 'answer'] }>();
 const { fill, recipient, keeping, program } = props.filling;
 const atHand = useAtHand();
 const notice = useNotice();
@@ -33,6 +35,13 @@ async function near(): Promise<void> {
     notice.fail(problem);
   }
 }
+/** What can be put to the message; one menu where there is no room for a row. */
+const narrow = useMediaQuery('(max-width: 899px)');
+const acts = computed(() => [
+  { label: 'Answering…', command: () => emit('panel', 'answer') },
+  { label: 'Stitch…', command: () => emit('panel', 'stitch') },
+  { label: isNear.value ? 'At hand ✓' : 'Keep at hand', command: near },
+]);
 </script>
 
 <template>
@@ -40,11 +49,14 @@ async function near(): Promise<void> {
     <h1>{{ fill?.title ?? 'Fill' }}</h1>
     <span v-if="who" class="quiet small who">for {{ who }}</span>
     <template v-if="fill">
-      <PushButton kind="plain" class="right" @click="$emit('panel', 'answer')">Answering…</PushButton>
-      <PushButton kind="plain" @click="$emit('panel', 'stitch')">Stitch…</PushButton>
-      <PushButton kind="plain" :aria-pressed="isNear" @click="near">{{
-        isNear ? 'At hand ✓' : 'Keep at hand'
-      }}</PushButton>
+      <ActMenu v-if="narrow" class="right" label="More" :items="acts" />
+      <template v-else>
+        <PushButton kind="plain" class="right" @click="$emit('panel', 'answer')">Answering…</PushButton>
+        <PushButton kind="plain" @click="$emit('panel', 'stitch')">Stitch…</PushButton>
+        <PushButton kind="plain" :aria-pressed="isNear" @click="near">{{
+          isNear ? 'At hand ✓' : 'Keep at hand'
+        }}</PushButton>
+      </template>
       <span class="quiet small version">{{ fill.version ? `version ${fill.version} · ` : '' }}{{ language }}</span>
       <span class="quiet small kept" role="status">{{ kept }}</span>
     </template>
@@ -66,11 +78,19 @@ async function near(): Promise<void> {
 }
 @media (max-width: 899px) {
   .head {
-    height: auto;
-    min-height: 48px;
-    flex-wrap: wrap;
     padding: 4px 12px;
-    gap: 4px 8px;
+    gap: 8px;
+  }
+  h1 {
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+}
+@media (max-width: 599px) {
+  .version {
+    display: none;
   }
 }
 </style>

@@ -3,8 +3,9 @@
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Question } from '@vocabula/core';
 import type { Rewording } from '@vocabula/core/filling';
-import { computed, nextTick, onMounted, useTemplateRef } from 'vue';
+import { nextTick, onMounted, useTemplateRef } from 'vue';
 import QuestionField from './QuestionField.vue';
+import { useAtPoint } from '../ui/controls/atPoint';
 import type { OpenPlace } from './usePlaces';
 
 const props = defineProps<{
@@ -22,15 +23,8 @@ const emit = defineEmits<{
   suggest: [];
   close: [];
 }>();
-const WIDTH = 320;
 const card = useTemplateRef('card');
-const style = computed(() => ({
-  left: `${Math.max(8, Math.min(props.place.left, innerWidth - WIDTH - 8))}px`,
-  ...(props.place.top > innerHeight - 260
-    ? { bottom: `${Math.max(8, innerHeight - props.place.top + 34)}px` }
-    : { top: `${props.place.top}px` }),
-  width: `${WIDTH}px`,
-}));
+const style = useAtPoint(card, () => props.place);
 onMounted(() => void nextTick(() => card.value?.querySelector<HTMLElement>('.control, button')?.focus()));
 function onKey(event: KeyboardEvent): void {
   const enter = event.key === 'Enter' && !(event.target as HTMLElement).matches('button, textarea');
@@ -70,7 +64,7 @@ function onKey(event: KeyboardEvent): void {
   z-index: 14;
 }
 .card {
-  position: fixed;
+  width: 320px;
   z-index: 15;
   padding: 12px 16px;
   max-height: 60vh;

@@ -10,14 +10,16 @@ export interface Handing {
   /** Resolves when what was answered last is kept. */
   readonly settled: () => Promise<void>;
   readonly incomplete: boolean;
+  /** How long somebody was at it, in seconds. */
+  readonly worked: number;
 }
 
 const blanksIn = ({ blanks }: HandedOver): string =>
   blanks.length > 0 ? `, with ${blanks.length} blank${blanks.length === 1 ? '' : 's'}` : '';
 
-async function rendered({ id, settled, incomplete }: Handing, way: Way, at?: string): Promise<HandedOver> {
+async function rendered({ id, settled, incomplete, worked }: Handing, way: Way, at?: string): Promise<HandedOver> {
   await settled();
-  return api.handOver(id, { way, timezone: zone(), incomplete, ...(at ? { at } : {}) });
+  return api.handOver(id, { way, timezone: zone(), incomplete, worked, ...(at ? { at } : {}) });
 }
 
 const LOOKS: Readonly<Record<HandOverWays['look'], string>> = {
@@ -59,9 +61,13 @@ const FILES: Partial<Record<Way, (name: string) => string>> = {
 };
 
 /** As a file that the browser saves. */
-export async function saveHandedOver({ id, settled, incomplete }: Handing, way: Way, name: string): Promise<string> {
+export async function saveHandedOver(
+  { id, settled, incomplete, worked }: Handing,
+  way: Way,
+  name: string,
+): Promise<string> {
   await settled();
-  const file = await api.handOverFile(id, { way, timezone: zone(), incomplete });
+  const file = await api.handOverFile(id, { way, timezone: zone(), incomplete, worked });
   const ending = way === 'draft' ? 'eml' : way;
   saveFile(file, `${name}.${ending}`);
   return FILES[way]?.(`${name}.${ending}`) ?? `${name}.${ending} is saved.`;

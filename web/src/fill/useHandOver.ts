@@ -10,6 +10,7 @@ import { showMoment } from '../ui/dates/reader';
 import { useNotice } from '../ui/notice';
 import { zone } from '../ui/today';
 import { copy, openMailto, print, saveHandedOver, toService, type Handing } from './handOver';
+import { useWorked } from './useWorked';
 import type { Filling } from './useFill';
 
 export interface Chosen {
@@ -24,6 +25,7 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
   const notice = useNotice();
   const router = useRouter();
   const busy = ref(false);
+  const worked = useWorked();
   /** Of those who paste the subject first: whether it has been copied. */
   const subjectCopied = ref(false);
   let last: Chosen = { way: 'copy' };
@@ -63,7 +65,7 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
     busy.value = true;
     try {
       (document.activeElement as HTMLElement | null)?.blur?.();
-      await go(chosen, { id: now.id, settled, incomplete: anyway }, now.text);
+      await go(chosen, { id: now.id, settled, incomplete: anyway, worked: worked() }, now.text);
       fill.value = {
         ...now,
         state: chosen.way === 'many' ? now.state : 'handed over',

@@ -30,7 +30,7 @@ export function usePlaces({ asked, program, input }: Worked, placeOf: (element: 
     const line = element ? placeOf(element) : undefined;
     const value = target.closest(`[${PROOF_DATA.of}]`)?.getAttribute(PROOF_DATA.of) ?? undefined;
     const keys = [...(value ? changeable(value) : []), ...governing(target, line).flatMap((key) => changeable(key))];
-    open.value = { left: frame.left + left, top: frame.top + bottom + 6, questions: [...new Set(keys)], line };
+    open.value = { left: frame.left + left, top: frame.top + bottom, questions: [...new Set(keys)], line };
   }
 
   /** The names that the conditions around a place ask, innermost first: told by where its words come from. */

@@ -46,6 +46,7 @@ h2 {
 }
 .likely {
   display: grid;
+  justify-content: start;
   width: 100%;
   height: auto;
   padding: 6px 12px;

@@ -150,7 +150,7 @@ async function done(letter: string): Promise<void> {
   flex: 1;
   min-height: 0;
   display: grid;
-  grid-template-columns: 360px minmax(0, 1fr) 296px;
+  grid-template-columns: 360px minmax(0, 1fr) auto;
 }
 .over {
   outline: 2px dashed var(--action);
@@ -164,6 +164,8 @@ async function done(letter: string): Promise<void> {
 .title {
   width: 100%;
   font: inherit;
+  font-weight: 600;
+  justify-content: flex-start;
 }
 .item {
   display: grid;
@@ -198,13 +200,17 @@ async function done(letter: string): Promise<void> {
   overflow: hidden;
 }
 .side {
+  width: 296px;
   border-left: 1px solid var(--hair);
   padding: 16px;
   overflow: auto;
 }
 @media (max-width: 1099px) {
   .three {
-    grid-template-columns: 280px minmax(0, 1fr) 240px;
+    grid-template-columns: 280px minmax(0, 1fr) auto;
+  }
+  .side {
+    width: 240px;
   }
 }
 @media (max-width: 899px) {
@@ -222,6 +228,7 @@ async function done(letter: string): Promise<void> {
     height: 60vh;
   }
   .side {
+    width: auto;
     border-left: 0;
     border-top: 1px solid var(--hair);
   }

@@ -212,10 +212,6 @@ ol {
   display: flex;
   gap: 8px;
 }
-progress {
-  width: 160px;
-  accent-color: var(--action);
-}
 @media (max-width: 1099px) {
   .work {
     grid-template-columns: 280px minmax(0, 1fr);

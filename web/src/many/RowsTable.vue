@@ -5,6 +5,8 @@ import type { MailedRow } from '@vocabula/contract';
 import { labelOf, type Question } from '@vocabula/core';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { computed, useTemplateRef } from 'vue';
+import PickOne, { type Choice } from '../ui/controls/PickOne.vue';
+import PushButton from '../ui/controls/PushButton.vue';
 import TypedField from '../ui/TypedField.vue';
 
 const props = defineProps<{
@@ -49,20 +51,27 @@ const shown = computed(() =>
 const layout = computed(() => `minmax(112px, 1fr) ${props.columns.map(() => '132px').join(' ')} 96px`);
 const cell = (row: MailedRow, { key, source, value }: Question): unknown =>
   row.answers[key] ?? props.shared[key] ?? (source === 'default' ? value : '') ?? '';
-const optionsOf = ({ type, variable }: Question): readonly (readonly [string, string])[] =>
-  type === 'choice'
-    ? (variable.options ?? []).map((option) => [option.key, labelOf(option)])
+const isPicked = ({ type }: Question): boolean => type === 'choice' || type === 'yes-no';
+/** What is picked, as it reads: a select stands in the row that is chosen alone, since hundreds of them are slow. */
+const wordsOf = (row: MailedRow, column: Question): string =>
+  optionsOf(column).find(({ value }) => value === String(cell(row, column)))?.words ?? '';
+const NONE: Choice = { value: '', words: '' };
+const optionsOf = ({ type, variable }: Question): Choice[] => [
+  NONE,
+  ...(type === 'choice'
+    ? (variable.options ?? []).map((option) => ({ value: option.key, words: labelOf(option) }))
     : [
-        ['true', variable.words?.yes ?? 'Yes'],
-        ['false', variable.words?.no ?? 'No'],
-      ];
+        { value: 'true', words: variable.words?.yes ?? 'Yes' },
+        { value: 'false', words: variable.words?.no ?? 'No' },
+      ]),
+];
 function set(row: MailedRow, { key, type }: Question, typed: string): void {
   const value = type === 'yes-no' ? typed === 'true' : typed;
   emit('answer', row.id, { ...row.answers, [key]: value });
 }
 function onKey(event: KeyboardEvent): void {
   const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-  if (step === 0 || (event.target as Element).matches('select')) return;
+  if (step === 0 || (event.target as Element).closest('[role=combobox]')) return;
   const next = props.rows[props.rows.findIndex(({ id }) => id === chosen.value) + step];
   if (!next) return;
   event.preventDefault();
@@ -85,9 +94,14 @@ function onKey(event: KeyboardEvent): void {
       <span role="columnheader">Recipient</span>
       <span v-for="column in columns" :key="column.key" role="columnheader"
         >{{ column.label }}
-        <button v-if="open" class="plain small" v-tip="`Ask ${column.label} once`" @click="emit('once', column.key)">
-          once
-        </button></span
+        <PushButton
+          v-if="open"
+          kind="plain"
+          size="small"
+          v-tip="`Ask ${column.label} once`"
+          @click="emit('once', column.key)"
+          >once</PushButton
+        ></span
       >
       <span role="columnheader">State</span>
     </div>
@@ -106,16 +120,16 @@ function onKey(event: KeyboardEvent): void {
           >{{ row.name || row.address }} <span class="quiet small">{{ row.name ? row.address : '' }}</span></span
         >
         <span v-for="column in columns" :key="column.key" role="gridcell">
-          <select
-            v-if="column.type === 'choice' || column.type === 'yes-no'"
-            :value="String(cell(row, column))"
+          <span v-if="isPicked(column) && row.id !== chosen" class="picked">{{ wordsOf(row, column) }}</span>
+          <PickOne
+            v-else-if="isPicked(column)"
+            :model-value="String(cell(row, column))"
             :disabled="!open"
-            :aria-label="`${column.label}, ${row.name || row.address}`"
-            @change="set(row, column, ($event.target as HTMLSelectElement).value)"
-          >
-            <option value=""></option>
-            <option v-for="[key, words] in optionsOf(column)" :key="key" :value="key">{{ words }}</option>
-          </select>
+            size="small"
+            :label="`${column.label}, ${row.name || row.address}`"
+            :options="optionsOf(column)"
+            @update:model-value="set(row, column, $event)"
+          />
           <TypedField
             v-else
             :type="column.type"
@@ -126,13 +140,14 @@ function onKey(event: KeyboardEvent): void {
             @update:model-value="set(row, column, $event)"
           />
         </span>
-        <span class="state small" role="gridcell" :title="row.why">
+        <span class="state small" role="gridcell" v-tip="row.why">
           <span :class="{ warning: row.state === 'apart' || row.state === 'uncertain', error: row.state === 'refused' }"
             >{{ row.state === 'apart' ? '‸ ' : '' }}{{ STATES[row.state] ?? row.state }}</span
           >
-          <button
+          <PushButton
             v-if="open"
-            class="plain small"
+            kind="plain"
+            size="small"
             :aria-label="
               row.state === 'taken back'
                 ? `Take ${row.name || row.address} in again`
@@ -141,7 +156,7 @@ function onKey(event: KeyboardEvent): void {
             @click.stop="emit('out', row.id, row.state !== 'taken back')"
           >
             {{ row.state === 'taken back' ? 'in' : 'out' }}
-          </button>
+          </PushButton>
         </span>
       </div>
     </div>
@@ -195,12 +210,18 @@ function onKey(event: KeyboardEvent): void {
   align-items: center;
   justify-content: space-between;
 }
+.picked {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  padding-left: 9px;
+}
 .line button {
   height: 20px;
   padding: 0 4px;
   color: var(--action);
 }
-.line select,
+.line :deep(.p-select),
 .line :deep(input) {
   height: 28px;
 }

@@ -263,11 +263,6 @@ watch(
   gap: 8px;
   align-items: center;
 }
-progress {
-  width: 96px;
-  height: 6px;
-  accent-color: var(--action);
-}
 @media (max-width: 1099px) {
   .tabs {
     flex-wrap: wrap;

@@ -2,27 +2,27 @@
 /** The recipient lists: whose they are, and until when their rows are kept. */
 import PickOne from '../ui/controls/PickOne.vue';
 import DayField from '../ui/dates/DayField.vue';
-import type { Folder, Person, TableChange, TableSummary } from '@vocabula/contract';
-import { computed, onMounted, ref } from 'vue';
+import type { TableChange, TableSummary } from '@vocabula/contract';
+import { storeToRefs } from 'pinia';
+import { onMounted } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import { useFolders, usePeople } from '../ui/stores/lists';
 
-const props = defineProps<{ lists: readonly TableSummary[]; people: readonly Pick<Person, 'id' | 'name'>[] }>();
+defineProps<{ lists: readonly TableSummary[] }>();
 const emit = defineEmits<{ changed: [] }>();
 const me = useMe();
 const notice = useNotice();
+const people = usePeople();
 const ownerOf = ({ owner }: TableSummary): string =>
-  owner === undefined
-    ? 'no owner'
-    : owner === me.who?.id
-      ? 'yours'
-      : (props.people.find(({ id }) => id === owner)?.name ?? 'another person');
+  owner === undefined ? 'no owner' : owner === me.who?.id ? 'yours' : (people.names.get(owner) ?? 'another person');
 
-const folders = ref<readonly Folder[]>([]);
-const writable = computed(() => folders.value.filter(({ right }) => right !== 'fill'));
+const folderStore = useFolders();
+const { list: folders, writable } = storeToRefs(folderStore);
 onMounted(async () => {
-  if (me.isAuthor) folders.value = await api.folders().catch(() => []);
+  if (me.isAdministrator) void people.load().catch(() => []);
+  if (me.isAuthor) await folderStore.load().catch(() => []);
 });
 
 async function change(list: TableSummary, made: TableChange, words: string): Promise<void> {

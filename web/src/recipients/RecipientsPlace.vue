@@ -2,11 +2,10 @@
 /** The real people that messages go to: lists with an owner and a last day, what went to whom, whom not to write to. */
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
-import type { NotWritten, Person, PersonRecord, RecipientHit, TableSummary } from '@vocabula/contract';
+import type { NotWritten, PersonRecord, RecipientHit, TableSummary } from '@vocabula/contract';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
-import { useMe } from '../ui/me';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import ListsPanel from './ListsPanel.vue';
@@ -15,19 +14,16 @@ import PersonSheet from './PersonSheet.vue';
 const route = useRoute();
 const router = useRouter();
 const notice = useNotice();
-const me = useMe();
 const query = ref('');
 const hits = ref<readonly RecipientHit[]>([]);
 const lists = ref<readonly TableSummary[]>([]);
 const never = ref<readonly NotWritten[]>([]);
-const people = ref<readonly Pick<Person, 'id' | 'name'>[]>([]);
 const record = ref<PersonRecord>();
 const address = computed(() => String(route.params.address ?? ''));
 
 async function load(): Promise<void> {
   try {
     [lists.value, never.value] = await Promise.all([api.lists(), api.notWritten()]);
-    if (me.isAdministrator) people.value = await api.people();
   } catch (problem) {
     notice.fail(problem);
   }
@@ -97,7 +93,7 @@ watch(query, find);
       </section>
       <PersonSheet v-if="record" :record="record" @changed="(load(), show())" />
       <section v-else class="lists">
-        <ListsPanel :lists="lists" :people="people" @changed="load" />
+        <ListsPanel :lists="lists" @changed="load" />
       </section>
     </main>
     <footer class="foot"><NoticeLine /></footer>

@@ -2,15 +2,16 @@
 /** What a template needs of this set: what is there, what is missing, and what could stand in for it. */
 import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import type { TextSummary } from '@vocabula/contract';
 import { compile, valueType } from '@vocabula/core';
 import { cellFor, madeUpSet, needs, type Need } from '@vocabula/core/proof';
 import { matchColumns } from '@vocabula/core/tables';
+import { storeToRefs } from 'pinia';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
 import { useHouse } from '../ui/house';
 import { useNotice } from '../ui/notice';
+import { useTexts } from '../ui/stores/lists';
 import { today } from '../ui/today';
 import type { WorkedSet } from './useSet';
 
@@ -20,13 +21,14 @@ const route = useRoute();
 const router = useRouter();
 const notice = useNotice();
 const house = useHouse();
-const texts = shallowRef<readonly TextSummary[]>([]);
+const textStore = useTexts();
+const { messages: texts } = storeToRefs(textStore);
 const wanted = shallowRef<readonly Need[]>([]);
 const busy = ref(false);
 const name = computed(() => String(route.query.for ?? ''));
 
 onMounted(async () => {
-  texts.value = (await api.texts().catch(() => [])).filter(({ kind, binned }) => kind === 'message' && !binned);
+  await textStore.load().catch(() => []);
 });
 watch(
   name,

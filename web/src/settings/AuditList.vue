@@ -5,19 +5,20 @@ import FieldRow from '../ui/controls/FieldRow.vue';
 import DayField from '../ui/dates/DayField.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
-import type { AuditEntry, Person } from '@vocabula/contract';
+import type { AuditEntry } from '@vocabula/contract';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import { watchDebounced } from '@vueuse/core';
 import { computed, onMounted, ref } from 'vue';
 import { api, auditUrl } from '../api/client';
 import { useNotice } from '../ui/notice';
+import { usePeople } from '../ui/stores/lists';
 import PartHead from './PartHead.vue';
 import { showMoment } from '../ui/dates/reader';
 
 const notice = useNotice();
 const entries = ref<AuditEntry[]>([]);
-const people = ref<Person[]>([]);
+const people = usePeople();
 const q = ref('');
 const who = ref('');
 const what = ref('');
@@ -44,9 +45,9 @@ async function load(before?: number): Promise<void> {
     if (mine === asked) loading.value = false;
   }
 }
-onMounted(async () => {
+onMounted(() => {
   void load();
-  people.value = await api.people().catch(() => []);
+  void people.load().catch(() => []);
 });
 watchDebounced(filter, () => load(), { debounce: 200 });
 </script>
@@ -61,7 +62,7 @@ watchDebounced(filter, () => load(), { debounce: 200 });
       ><span>Who</span
       ><PickOne v-model="who">
         <option value="">anyone</option>
-        <option v-for="person in people" :key="person.id" :value="person.id">{{ person.name }}</option>
+        <option v-for="person in people.list" :key="person.id" :value="person.id">{{ person.name }}</option>
       </PickOne></label
     >
     <label class="field"

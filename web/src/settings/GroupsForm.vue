@@ -1,25 +1,31 @@
 <script setup lang="ts">
 /** Groups of people, who are given rights together. */
-import TickBox from '../ui/controls/TickBox.vue';
+import Checkbox from 'primevue/checkbox';
+import CheckboxGroup from 'primevue/checkboxgroup';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
-import type { Group, Person } from '@vocabula/contract';
+import type { Group, SaveGroup } from '@vocabula/contract';
+import { saveGroupSchema } from '@vocabula/contract/forms';
+import { storeToRefs } from 'pinia';
 import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
 import { useNotice } from '../ui/notice';
+import { useGroups, usePeople } from '../ui/stores/lists';
 import PartHead from './PartHead.vue';
 
 const notice = useNotice();
-const groups = ref<Group[]>([]);
-const people = ref<Person[]>([]);
+const [groupStore, peopleStore] = [useGroups(), usePeople()];
+const { list: groups } = storeToRefs(groupStore);
+const { list: people, names } = storeToRefs(peopleStore);
 const open = ref<string>();
-const title = ref('');
-const members = ref<string[]>([]);
+const initial = ref<SaveGroup>({ title: '', members: [] });
 
 async function act(work: () => Promise<unknown>, words = ''): Promise<void> {
   try {
     await work();
-    [groups.value, people.value] = await Promise.all([api.groups(), api.people()]);
+    await Promise.all([groupStore.load(), peopleStore.load()]);
     if (words) notice.say(words);
   } catch (problem) {
     notice.fail(problem);
@@ -28,40 +34,49 @@ async function act(work: () => Promise<unknown>, words = ''): Promise<void> {
 onMounted(() => act(async () => undefined));
 function edit(group: Group | undefined): void {
   open.value = group?.id ?? 'new';
-  title.value = group?.title ?? '';
-  members.value = [...(group?.members ?? [])];
+  initial.value = { title: group?.title ?? '', members: [...(group?.members ?? [])] };
 }
-async function save(): Promise<void> {
-  const body = { title: title.value, members: members.value };
-  const id = open.value;
-  await act(() => (id === 'new' ? api.makeGroup(body) : api.saveGroup(id ?? '', body)), `“${title.value}” is kept.`);
-  if (!notice.current?.problem) open.value = undefined;
+async function save(group: SaveGroup): Promise<void> {
+  const id = open.value ?? 'new';
+  await (id === 'new' ? api.makeGroup(group) : api.saveGroup(id, group));
+  open.value = undefined;
+  await act(async () => undefined, `“${group.title}” is kept.`);
 }
 const remove = (group: Group): Promise<void> =>
   act(() => api.removeGroup(group.id), `“${group.title}” is gone, and with it what it was granted.`);
-const nameOf = (id: string): string => people.value.find((person) => person.id === id)?.name ?? 'unknown';
+const nameOf = (id: string): string => names.value.get(id) ?? 'unknown';
 </script>
 
 <template>
   <PartHead title="Groups" about="rights in folders are given to people or to groups">
     <PushButton kind="main" class="right" @click="edit(undefined)">New group</PushButton>
   </PartHead>
-  <form v-if="open" class="sheet form" @submit.prevent="save" @keydown.esc="open = undefined">
-    <label class="field"
-      ><span>Name of the group</span><InputText v-model="title" maxlength="80" required autofocus
-    /></label>
+  <CheckedForm
+    v-if="open"
+    :key="open"
+    v-slot="{ problemOf, busy }"
+    class="sheet form"
+    :schema="saveGroupSchema"
+    :initial="initial"
+    :send="save"
+    @keydown.esc="open = undefined"
+  >
+    <FieldRow v-slot="{ id, describedBy }" label="Name of the group" :problem="problemOf('title')"
+      ><InputText :id="id" name="title" maxlength="80" autofocus :aria-describedby="describedBy"
+    /></FieldRow>
     <fieldset>
       <legend class="small quiet">Who is in it</legend>
-      <label v-for="person in people.filter(({ state }) => state !== 'ended')" :key="person.id"
-        ><TickBox v-model="members" :value="person.id" /> {{ person.name }}
-        <span class="quiet small">{{ person.role }}</span></label
-      >
+      <CheckboxGroup name="members" class="members">
+        <label v-for="person in people.filter(({ state }) => state !== 'ended')" :key="person.id"
+          ><Checkbox :value="person.id" /> {{ person.name }} <span class="quiet small">{{ person.role }}</span></label
+        >
+      </CheckboxGroup>
     </fieldset>
     <div class="acts">
-      <PushButton kind="main" type="submit">Keep</PushButton
+      <PushButton kind="main" type="submit" :disabled="busy">Keep</PushButton
       ><PushButton kind="plain" @click="open = undefined">Leave it</PushButton>
     </div>
-  </form>
+  </CheckedForm>
   <ul v-if="groups.length" class="rows">
     <li v-for="group in groups" :key="group.id" class="group">
       <strong>{{ group.title }}</strong>
@@ -87,6 +102,8 @@ fieldset {
   border: 0;
   padding: 0;
   margin: 0;
+}
+.members {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 4px 12px;

@@ -36,7 +36,7 @@ const remove = (day: string): void =>
   <PartHead
     house
     title="Holidays"
-    about="days that addWorkingDays skips, besides weekends"
+    about="days off besides weekends, where working days are counted"
     :changed="changed"
     @save="save"
   />

@@ -1,11 +1,15 @@
 <script setup lang="ts">
 /** Keys for other programs: made, shown once, taken back. */
-import TickBox from '../ui/controls/TickBox.vue';
+import Checkbox from 'primevue/checkbox';
+import CheckboxGroup from 'primevue/checkboxgroup';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
-import type { Key, Scope } from '@vocabula/contract';
+import type { Key, MakeKey, Scope } from '@vocabula/contract';
 import { SCOPES } from '@vocabula/contract/constants';
-import { onMounted, ref } from 'vue';
+import { makeKeySchema } from '@vocabula/contract/forms';
+import { onMounted, ref, useTemplateRef } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
@@ -15,8 +19,8 @@ import { showMoment } from '../ui/dates/reader';
 const me = useMe();
 const notice = useNotice();
 const keys = ref<Key[]>([]);
-const title = ref('');
-const scopes = ref<Scope[]>(['read']);
+const NEW: MakeKey = { title: '', scopes: ['read'] };
+const form = useTemplateRef<{ reset(): void }>('form');
 const fresh = ref('');
 const WORDS: Readonly<Record<Scope, string>> = {
   read: 'find and read what you may see',
@@ -32,15 +36,10 @@ async function load(): Promise<void> {
   }
 }
 onMounted(load);
-async function make(): Promise<void> {
-  try {
-    const { key } = await api.makeKey({ title: title.value, scopes: scopes.value });
-    fresh.value = key;
-    title.value = '';
-    await load();
-  } catch (problem) {
-    notice.fail(problem);
-  }
+async function make(wanted: MakeKey): Promise<void> {
+  fresh.value = (await api.makeKey(wanted)).key;
+  form.value?.reset();
+  await load();
 }
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(fresh.value).then(
@@ -82,19 +81,22 @@ async function end(key: Key): Promise<void> {
     </li>
   </ul>
   <p v-else class="quiet">You have no keys.</p>
-  <form class="form" @submit.prevent="make">
+  <CheckedForm ref="form" v-slot="{ problemOf, busy }" class="form" :schema="makeKeySchema" :initial="NEW" :send="make">
     <h3>A new key</h3>
-    <label class="field"
-      ><span>What it is for</span><InputText v-model="title" maxlength="80" required placeholder="Website"
-    /></label>
+    <FieldRow v-slot="{ id, describedBy }" class="wide" label="What it is for" :problem="problemOf('title')"
+      ><InputText :id="id" name="title" maxlength="80" placeholder="Website" :aria-describedby="describedBy"
+    /></FieldRow>
     <fieldset>
       <legend class="small quiet">It may</legend>
-      <label v-for="scope in SCOPES.filter((each) => each !== 'publish' || me.isAuthor)" :key="scope"
-        ><TickBox v-model="scopes" :value="scope" /> {{ WORDS[scope] }}</label
-      >
+      <CheckboxGroup name="scopes" data-field="scopes" class="scopes">
+        <label v-for="scope in SCOPES.filter((each) => each !== 'publish' || me.isAuthor)" :key="scope"
+          ><Checkbox :value="scope" /> {{ WORDS[scope] }}</label
+        >
+      </CheckboxGroup>
+      <p v-if="problemOf('scopes')" class="error small">⚠ {{ problemOf('scopes') }}</p>
     </fieldset>
-    <PushButton kind="main" type="submit" :disabled="scopes.length === 0">Make it</PushButton>
-  </form>
+    <PushButton kind="main" type="submit" :disabled="busy">Make it</PushButton>
+  </CheckedForm>
 </template>
 
 <style scoped>
@@ -134,8 +136,12 @@ code {
   justify-items: start;
   margin-top: 28px;
 }
-.form .field {
+.wide {
   width: 100%;
+}
+.scopes {
+  display: grid;
+  gap: 4px;
 }
 fieldset {
   border: 0;

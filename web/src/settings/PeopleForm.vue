@@ -2,16 +2,17 @@
 /** The people: invited, given a role, ended. */
 import type { Invite, Person, Role } from '@vocabula/contract';
 import { ROLES } from '@vocabula/contract/constants';
-import { Form, type FormSubmitEvent } from '@primevue/forms';
-import { zodResolver } from '@primevue/forms/resolvers/zod';
 import { inviteSchema } from '@vocabula/contract/forms';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import InputText from 'primevue/inputtext';
-import { onMounted, ref } from 'vue';
+import { storeToRefs } from 'pinia';
+import { onMounted, ref, useTemplateRef } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import { usePeople } from '../ui/stores/lists';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
 import FieldRow from '../ui/controls/FieldRow.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
@@ -20,32 +21,31 @@ import { showMoment } from '../ui/dates/reader';
 
 const me = useMe();
 const notice = useNotice();
-const people = ref<Person[]>([]);
+const store = usePeople();
+const { list: people } = storeToRefs(store);
 const EMPTY: Invite = { name: '', address: '', role: 'colleague' };
-const resolver = zodResolver(inviteSchema);
+const invitation = useTemplateRef<{ reset(): void }>('invitation');
 const link = ref<{ readonly who: string; readonly address: string; readonly endsAt: string }>();
 
 async function act(work: () => Promise<unknown>, words = ''): Promise<void> {
   try {
     await work();
-    people.value = await api.people();
+    await store.load();
     if (words) notice.say(words);
   } catch (problem) {
     notice.fail(problem);
-    people.value = await api.people().catch(() => people.value);
+    await store.load().catch(() => []);
   }
 }
 onMounted(() => act(async () => undefined));
 const shown = (who: string, made: { path: string; endsAt: string }): void =>
   void (link.value = { who, address: location.origin + made.path, endsAt: made.endsAt });
-const send = ({ valid, values, reset }: FormSubmitEvent): Promise<void> | undefined =>
-  valid
-    ? act(async () => {
-        const { link: made, name } = await api.invite(values as Invite);
-        shown(name, made);
-        reset();
-      })
-    : undefined;
+async function send(values: Invite): Promise<void> {
+  const { link: made, name } = await api.invite(values);
+  shown(name, made);
+  invitation.value?.reset();
+  await act(async () => undefined);
+}
 const renew = (person: Person): Promise<void> => act(async () => shown(person.name, await api.personLink(person.id)));
 const setRole = (person: Person, role: Role): Promise<void> =>
   act(() => api.changePerson(person.id, { role }), `${person.name} is ${role === 'colleague' ? 'a' : 'an'} ${role}.`);
@@ -82,7 +82,7 @@ async function copy(): Promise<void> {
     </div>
   </section>
   <DataTable
-    :value="people"
+    :value="[...people]"
     data-key="id"
     class="people"
     :row-class="(person: Person) => ({ quiet: person.state === 'ended' })"
@@ -149,28 +149,26 @@ async function copy(): Promise<void> {
       </template>
     </Column>
   </DataTable>
-  <Form
-    v-slot="$form"
-    novalidate
+  <CheckedForm
+    ref="invitation"
+    v-slot="{ problemOf, busy }"
     class="invite"
-    :initial-values="EMPTY"
-    :resolver="resolver"
-    :validate-on-value-update="false"
-    validate-on-blur
-    @submit="send"
+    :initial="EMPTY"
+    :schema="inviteSchema"
+    :send="send"
   >
     <h3>Invite a person</h3>
-    <FieldRow v-slot="{ id, describedBy }" label="Name" :problem="$form.name?.error?.message"
+    <FieldRow v-slot="{ id, describedBy }" label="Name" :problem="problemOf('name')"
       ><InputText :id="id" name="name" maxlength="200" :aria-describedby="describedBy"
     /></FieldRow>
-    <FieldRow v-slot="{ id, describedBy }" label="Address" :problem="$form.address?.error?.message"
+    <FieldRow v-slot="{ id, describedBy }" label="Address" :problem="problemOf('address')"
       ><InputText :id="id" name="address" type="email" :aria-describedby="describedBy"
     /></FieldRow>
     <FieldRow v-slot="{ id, labelledBy }" label="Role"
       ><PickOne name="role" :input-id="id" :labelled-by="labelledBy" :options="ROLES"
     /></FieldRow>
-    <PushButton kind="main" type="submit">Make the invitation</PushButton>
-  </Form>
+    <PushButton kind="main" type="submit" :disabled="busy">Make the invitation</PushButton>
+  </CheckedForm>
 </template>
 
 <style scoped>
@@ -221,9 +219,16 @@ code {
   align-items: start;
   max-width: 960px;
 }
+/* Beside the fields, which have their names above them. */
+.invite > :deep(.p-button) {
+  margin-top: 22px;
+}
 @media (max-width: 899px) {
   .invite {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .invite > :deep(.p-button) {
+    margin-top: 0;
   }
   .people :deep(thead) {
     display: none;

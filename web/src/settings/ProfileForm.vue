@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** The person who asks: what signs messages and fills sender fields. */
-import type { Profile, TextSummary } from '@vocabula/contract';
+import type { Profile } from '@vocabula/contract';
 import { keyFromLabel } from '@vocabula/core';
 import { computed, onMounted, ref } from 'vue';
-import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
+import { useTexts } from '../ui/stores/lists';
 import InputText from 'primevue/inputtext';
 import FieldRow from '../ui/controls/FieldRow.vue';
 import PickOne from '../ui/controls/PickOne.vue';
@@ -22,7 +22,7 @@ const FIELDS = [
 const me = useMe();
 const notice = useNotice();
 const draft = ref<Profile>();
-const signatures = ref<TextSummary[]>([]);
+const texts = useTexts();
 const newField = ref('');
 const newAddress = ref('');
 /** Addresses that mail may be written from. */
@@ -32,7 +32,7 @@ const usable = computed(() => [
 ]);
 const choices = computed(() => [
   { value: '', words: 'none' },
-  ...signatures.value.map(({ name, title }) => ({ value: name, words: title })),
+  ...texts.signatures.map(({ name, title }) => ({ value: name, words: title })),
 ]);
 const changed = computed(() => JSON.stringify(draft.value) !== JSON.stringify(me.profile));
 
@@ -41,7 +41,7 @@ onMounted(async () => {
   try {
     await me.load();
     draft.value = JSON.parse(JSON.stringify(me.profile)) as Profile;
-    signatures.value = (await api.texts()).filter((text) => text.kind === 'signature' && !text.binned);
+    await texts.load();
   } catch (problem) {
     notice.fail(problem);
   }

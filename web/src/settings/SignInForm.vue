@@ -1,10 +1,13 @@
 <script setup lang="ts">
 /** One's password, and where one is signed in. */
+import CheckedForm from '../ui/controls/CheckedForm.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import InputText from 'primevue/inputtext';
-import type { Session } from '@vocabula/contract';
+import type { ChangePassword, Session } from '@vocabula/contract';
 import { MIN_PASSWORD } from '@vocabula/contract/constants';
-import { onMounted, ref } from 'vue';
+import { changePasswordSchema } from '@vocabula/contract/forms';
+import { onMounted, ref, useTemplateRef } from 'vue';
 import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
@@ -14,8 +17,7 @@ import { showMoment } from '../ui/dates/reader';
 const me = useMe();
 const notice = useNotice();
 const sessions = ref<Session[]>([]);
-const old = ref('');
-const password = ref('');
+const form = useTemplateRef<{ reset(): void }>('form');
 
 async function act(work: () => Promise<unknown>, words: string): Promise<void> {
   try {
@@ -27,12 +29,10 @@ async function act(work: () => Promise<unknown>, words: string): Promise<void> {
   }
 }
 onMounted(() => act(() => me.load(), ''));
-async function change(): Promise<void> {
-  await act(
-    () => api.changePassword({ old: old.value, password: password.value }),
-    'The password is another now. You are signed in here only.',
-  );
-  if (!notice.current?.problem) old.value = password.value = '';
+async function change(words: ChangePassword): Promise<void> {
+  await api.changePassword(words);
+  form.value?.reset();
+  await act(async () => undefined, 'The password is another now. You are signed in here only.');
 }
 async function signOut(): Promise<void> {
   await api.signOut().catch(() => undefined);
@@ -49,17 +49,30 @@ function browserOf(agent: string): string {
   <PartHead title="Signing in" :about="`you sign in as ${me.who?.address}`">
     <PushButton class="right" @click="signOut">Sign out</PushButton>
   </PartHead>
-  <form class="form" @submit.prevent="change">
+  <CheckedForm
+    ref="form"
+    v-slot="{ problemOf, busy }"
+    class="form"
+    :schema="changePasswordSchema"
+    :initial="{ old: '', password: '' }"
+    :send="change"
+  >
     <input type="hidden" autocomplete="username" :value="me.who?.address" />
-    <label class="field"
-      ><span>Present password</span><InputText v-model="old" type="password" autocomplete="current-password" required
-    /></label>
-    <label class="field"
-      ><span>New password, {{ MIN_PASSWORD }} characters at least</span
-      ><InputText v-model="password" type="password" autocomplete="new-password" :minlength="MIN_PASSWORD" required
-    /></label>
-    <PushButton type="submit">Change it</PushButton>
-  </form>
+    <FieldRow v-slot="{ id, describedBy }" label="Present password" :problem="problemOf('old')"
+      ><InputText
+        :id="id"
+        name="old"
+        type="password"
+        autocomplete="current-password"
+        :aria-describedby="describedBy" /></FieldRow
+    ><FieldRow
+      v-slot="{ id, describedBy }"
+      :label="`New password, ${MIN_PASSWORD} characters at least`"
+      :problem="problemOf('password')"
+      ><InputText :id="id" name="password" type="password" autocomplete="new-password" :aria-describedby="describedBy"
+    /></FieldRow>
+    <PushButton type="submit" :disabled="busy">Change it</PushButton>
+  </CheckedForm>
   <h3>Signed-in devices</h3>
   <ul class="rows">
     <li v-for="session in sessions" :key="session.id" class="session">

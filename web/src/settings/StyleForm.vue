@@ -2,10 +2,10 @@
 /** The house style: fonts and sizes, named colours with dark partners, button, table, header and footer. */
 import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
-import type { TextSummary } from '@vocabula/contract';
 import { MESSAGE_WIDTH, type HouseStyle } from '@vocabula/core';
-import { computed, onMounted, ref } from 'vue';
-import { api } from '../api/client';
+import { storeToRefs } from 'pinia';
+import { computed, onMounted } from 'vue';
+import { useTexts } from '../ui/stores/lists';
 import ColourPair from './ColourPair.vue';
 import NamedColours from './NamedColours.vue';
 import PartHead from './PartHead.vue';
@@ -13,10 +13,9 @@ import StyleSheet from './StyleSheet.vue';
 import { useHouseDraft } from './useHouseDraft';
 
 const { draft, ready, changed, save } = useHouseDraft();
-const blocks = ref<TextSummary[]>([]);
-onMounted(async () => {
-  blocks.value = (await api.texts().catch(() => [])).filter(({ kind, binned }) => kind === 'block' && !binned);
-});
+const texts = useTexts();
+const { blocks } = storeToRefs(texts);
+onMounted(() => texts.load().catch(() => []));
 const style = computed(() => draft.value.style);
 const colours = computed(() => Object.keys(style.value.colours));
 const set = (more: Partial<HouseStyle>): void =>

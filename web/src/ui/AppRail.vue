@@ -1,6 +1,16 @@
 <script setup lang="ts">
 import PushButton from './controls/PushButton.vue';
-import { BookOpen, Keyboard, Mail, PenLine, ScanText, Settings, Table2, TextCursorInput } from '@lucide/vue';
+import {
+  BookOpen,
+  ChartSpline,
+  Keyboard,
+  Mail,
+  PenLine,
+  ScanText,
+  Settings,
+  Table2,
+  TextCursorInput,
+} from '@lucide/vue';
 import { computed } from 'vue';
 import { useMe } from './me';
 
@@ -13,11 +23,12 @@ const PLACES: readonly {
   readonly also?: readonly string[];
 }[] = [
   { to: '/catalogue', words: 'Catalogue', icon: BookOpen },
-  { to: '/write', words: 'Write', icon: PenLine, author: true, also: ['/publish', '/versions'] },
+  { to: '/write', words: 'Write', icon: PenLine, author: true, also: ['/publish', '/versions', '/from-mails'] },
   { to: '/proof', words: 'Proof', icon: ScanText, author: true },
   { to: '/samples', words: 'Samples', icon: Table2, author: true },
   { to: '/fill', words: 'Fill', icon: TextCursorInput, also: ['/many', '/recipients', '/go'] },
   { to: '/mailroom', words: 'Mailroom', icon: Mail },
+  { to: '/looking-back', words: 'Looking back', icon: ChartSpline },
   { to: '/settings', words: 'Settings', icon: Settings },
 ];
 const me = useMe();
@@ -72,8 +83,9 @@ a,
   flex-direction: column;
   align-items: center;
   gap: 3px;
-  height: 54px;
-  padding: 8px 0 0;
+  min-height: 54px;
+  padding: 8px 2px 4px;
+  text-align: center;
   color: var(--quiet);
   text-decoration: none;
   font-size: inherit;
@@ -120,6 +132,11 @@ a:focus-visible,
     gap: 6px;
   }
   @media (max-width: 599px) {
+    /* A name of two words takes two lines. */
+    .rail {
+      height: auto;
+      min-height: 48px;
+    }
     .wordmark {
       display: none;
     }
@@ -127,8 +144,10 @@ a:focus-visible,
     .keys {
       flex: 1;
       flex-direction: column;
-      padding: 6px 2px 0;
-      gap: 2px;
+      min-height: 48px;
+      padding: 5px 1px 3px;
+      gap: 1px;
+      line-height: 0.75rem;
     }
   }
   a.on {

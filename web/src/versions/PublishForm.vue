@@ -2,10 +2,13 @@
 /** The note, the time, and what stands against publishing. */
 import RadioButton from 'primevue/radiobutton';
 import Textarea from 'primevue/textarea';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Remark, Standing } from '@vocabula/contract';
+import { publishSchema } from '@vocabula/contract/forms';
 import type { Finding } from '@vocabula/core';
-import { computed, ref } from 'vue';
+import { computed, ref, useTemplateRef } from 'vue';
 import MomentField from '../ui/dates/MomentField.vue';
 import { showMoment } from '../ui/dates/reader';
 
@@ -13,11 +16,14 @@ const props = defineProps<{
   standing: Standing;
   findings: readonly Finding[];
   remarks: readonly Remark[];
-  busy: boolean;
+  /** Publishes with the note, or asks for it; a failure is shown in the form. */
+  send: (note: string) => Promise<void>;
   command: string;
 }>();
-const emit = defineEmits<{ go: [] }>();
-const note = defineModel<string>('note', { required: true });
+const form = useTemplateRef<{ submit(): void }>('form');
+const schema = publishSchema.pick({ note: true });
+/** Who asked has said what is new. */
+const note = props.standing.requests.find(({ state }) => state === 'open')?.note ?? '';
 /** A local moment, as its control gives it; `T` while it has no parts yet, empty for now. */
 const at = defineModel<string>('at', { required: true });
 const later = ref(false);
@@ -36,6 +42,7 @@ function choose(when: 'now' | 'later'): void {
   later.value = when === 'later';
   at.value = later.value ? at.value || soon() : '';
 }
+defineExpose({ submit: () => form.value?.submit() });
 const words = computed(() => {
   if (!props.standing.mayPublish) return 'Ask to publish';
   return later.value ? 'Publish then' : `Publish as version ${next.value}`;
@@ -43,17 +50,30 @@ const words = computed(() => {
 </script>
 
 <template>
-  <form class="form" @submit.prevent="emit('go')">
+  <CheckedForm
+    ref="form"
+    v-slot="{ problemOf, busy }"
+    class="form"
+    :schema="schema"
+    :initial="{ note }"
+    :send="(given) => send(given.note)"
+  >
     <p v-if="!standing.changed" class="quiet">
       Nothing differs from version {{ standing.published?.number }}, which colleagues use.
     </p>
     <p v-if="!standing.mayPublish" class="quiet">
       {{ standing.whyNot ?? 'You write here; others publish. What you ask goes to those who may, with the findings.' }}
     </p>
-    <label class="field"
-      ><span>What is new, in a line</span
-      ><Textarea v-model="note" rows="3" maxlength="2000" required autofocus placeholder="The fee from April is in." />
-    </label>
+    <FieldRow v-slot="{ id, describedBy }" label="What is new, in a line" :problem="problemOf('note')"
+      ><Textarea
+        :id="id"
+        name="note"
+        rows="3"
+        maxlength="2000"
+        autofocus
+        placeholder="The fee from April is in."
+        :aria-describedby="describedBy"
+    /></FieldRow>
     <fieldset v-if="standing.mayPublish">
       <legend class="small quiet">When</legend>
       <label><RadioButton name="when" :value="true" :model-value="!later" @change="choose('now')" /> Now</label>
@@ -96,7 +116,7 @@ const words = computed(() => {
     <PushButton kind="main" type="submit" :disabled="busy || errors.length > 0">
       {{ words }} <kbd>{{ command }} Enter</kbd>
     </PushButton>
-  </form>
+  </CheckedForm>
 </template>
 
 <style scoped>

@@ -5,7 +5,7 @@ import PushButton from '../ui/controls/PushButton.vue';
 import type { Ask, Remark, State } from '@vocabula/contract';
 import { HOUSE_NAME } from '@vocabula/contract/constants';
 import type { Finding } from '@vocabula/core';
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
 import NoticeLine from '../ui/NoticeLine.vue';
@@ -27,11 +27,10 @@ const findings = shallowRef<readonly Finding[]>([]);
 const remarks = shallowRef<readonly Remark[]>([]);
 const before = shallowRef<State>();
 const after = shallowRef<State>();
-const note = ref('');
+const form = useTemplateRef<{ submit(): void }>('form');
 const at = ref('');
 const view = ref<'changes' | 'impact'>('changes');
 const impact = ref('');
-const busy = ref(false);
 
 const errors = computed(() => findings.value.filter(({ level }) => level === 'error'));
 const openRemarks = computed(() => remarks.value.filter(({ settled }) => !settled));
@@ -47,56 +46,41 @@ onMounted(async () => {
   await load(name);
   if (!standing.value) return;
   try {
-    const { published, requests } = standing.value;
+    const { published } = standing.value;
     [findings.value, remarks.value, after.value, before.value] = await Promise.all([
       api.findings(name),
       isHouse ? [] : api.remarks(name),
       api.state(name, 'working'),
       published ? api.state(name, `version:${published.number}`) : undefined,
     ]);
-    // What was typed meanwhile stays.
-    note.value ||= requests.find(({ state }) => state === 'open')?.note ?? '';
     if (kind.value !== 'message' && before.value) view.value = 'impact';
   } catch (failure) {
     notice.fail(failure);
   }
 });
 
-/** Publishes, or asks those who may. */
-async function go(): Promise<void> {
+/**
+ * Publishes, or asks those who may.
+ * @throws what keeps it from being published, in words
+ */
+async function send(note: string): Promise<void> {
   const now = standing.value;
-  if (!now || busy.value) return;
-  if (note.value.trim() === '') {
-    notice.fail(new Error('Say in a line what is new: those who use it read it.'));
-    document.querySelector<HTMLElement>('textarea')?.focus();
-    return;
+  if (!now) return;
+  if (at.value !== '' && Number.isNaN(Date.parse(at.value))) throw new Error('Choose a date and a time to publish at.');
+  const { revision } = now;
+  if (!now.mayPublish) {
+    await api.ask(name, { revision, note, report: await report() });
+    notice.sayThere(`Asked. Those who may publish “${now.title}” see it in the catalogue.`);
+    return void (await router.push(back.value));
   }
-  if (at.value !== '' && Number.isNaN(Date.parse(at.value))) {
-    notice.fail(new Error('Choose a date and a time to publish at.'));
-    return;
-  }
-  busy.value = true;
-  try {
-    const { revision } = now;
-    if (!now.mayPublish) {
-      await api.ask(name, { revision, note: note.value, report: await report() });
-      notice.sayThere(`Asked. Those who may publish “${now.title}” see it in the catalogue.`);
-      await router.push(back.value);
-      return;
-    }
-    const moment = at.value ? new Date(at.value).toISOString() : undefined;
-    const { version } = await api.publish(name, { revision, note: note.value, ...(moment ? { at: moment } : {}) });
-    notice.sayThere(
-      version === undefined
-        ? `“${now.title}” publishes ${showMoment(moment ?? '', 'words')}.`
-        : `Published: colleagues use version ${version}${impact.value ? `. ${impact.value}` : ''}.`,
-    );
-    await router.push(back.value);
-  } catch (failure) {
-    notice.fail(failure);
-  } finally {
-    busy.value = false;
-  }
+  const moment = at.value ? new Date(at.value).toISOString() : undefined;
+  const { version } = await api.publish(name, { revision, note, ...(moment ? { at: moment } : {}) });
+  notice.sayThere(
+    version === undefined
+      ? `“${now.title}” publishes ${showMoment(moment ?? '', 'words')}.`
+      : `Published: colleagues use version ${version}${impact.value ? `. ${impact.value}` : ''}.`,
+  );
+  await router.push(back.value);
 }
 /** What goes along with a request: what the checker says and how much was looked at, for whoever answers it. */
 const report = async (): Promise<Ask['report']> => ({
@@ -110,7 +94,7 @@ const report = async (): Promise<Ask['report']> => ({
 function onKey(event: KeyboardEvent): void {
   if (keyOf(event)?.id !== 'hand-over') return;
   event.preventDefault();
-  if (errors.value.length === 0) void go();
+  if (errors.value.length === 0) form.value?.submit();
 }
 useEventListener('keydown', onKey);
 const onImpact = (messages: number, templates: number): void => {
@@ -133,14 +117,13 @@ const onImpact = (messages: number, templates: number): void => {
     </main>
     <main v-else-if="standing" class="two">
       <PublishForm
-        v-model:note="note"
+        ref="form"
         v-model:at="at"
         :standing="standing"
         :findings="findings"
         :remarks="openRemarks"
-        :busy="busy"
+        :send="send"
         :command="command"
-        @go="go"
       />
       <section class="sheet page" aria-label="What it does">
         <nav aria-label="Views" class="views">

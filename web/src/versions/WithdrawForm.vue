@@ -1,17 +1,26 @@
 <script setup lang="ts">
 /** Taking a version out of use, with the reason. */
 import InputText from 'primevue/inputtext';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import type { Version } from '@vocabula/contract';
-import { ref } from 'vue';
+import type { Because, Version } from '@vocabula/contract';
+import { becauseSchema } from '@vocabula/contract/forms';
 
 defineProps<{ version: Version; used: boolean }>();
 const emit = defineEmits<{ withdraw: [because: string]; close: [] }>();
-const because = ref('');
+const send = async ({ because }: Because): Promise<void> => emit('withdraw', because);
 </script>
 
 <template>
-  <form class="withdraw" @submit.prevent="emit('withdraw', because)" @keydown.esc="emit('close')">
+  <CheckedForm
+    v-slot="{ problemOf, busy }"
+    class="withdraw"
+    :schema="becauseSchema"
+    :initial="{ because: '' }"
+    :send="send"
+    @keydown.esc="emit('close')"
+  >
     <p class="small">
       {{
         used
@@ -23,12 +32,14 @@ const because = ref('');
         here.</template
       >
     </p>
-    <label class="field"><span>Why</span><InputText v-model="because" maxlength="2000" required autofocus /></label>
+    <FieldRow v-slot="{ id, describedBy }" label="Why" :problem="problemOf('because')"
+      ><InputText :id="id" name="because" maxlength="2000" autofocus :aria-describedby="describedBy"
+    /></FieldRow>
     <div class="acts">
-      <PushButton kind="main" type="submit">Withdraw version {{ version.number }}</PushButton
+      <PushButton kind="main" type="submit" :disabled="busy">Withdraw version {{ version.number }}</PushButton
       ><PushButton kind="plain" @click="emit('close')">Leave it in use</PushButton>
     </div>
-  </form>
+  </CheckedForm>
 </template>
 
 <style scoped>

@@ -160,6 +160,35 @@ describe('a conflict', () => {
     expect(copy.conflict.value).toBeUndefined();
   });
 
+  it('loses nothing that is typed while it is told a second time', async () => {
+    const { copy } = await opened();
+    const refusals: (() => void)[] = [];
+    save.mockImplementation(
+      () =>
+        new Promise((_, refuse) =>
+          refusals.push(() =>
+            refuse(
+              new ApiProblem(409, 'stale-revision', 'saved elsewhere', {
+                yours: named('B'),
+                theirs: stored(named('A'), 9),
+              }),
+            ),
+          ),
+        ),
+    );
+    copy.changed(named('B'));
+    await vi.advanceTimersByTimeAsync(800);
+    // Typed while the first refusal is on its way: it waits, and is sent too.
+    copy.changed(named('B and'));
+    refusals[0]?.();
+    await vi.advanceTimersByTimeAsync(0);
+    copy.changed(named('B and more'));
+    await vi.advanceTimersByTimeAsync(10_000);
+    for (const refuse of refusals) refuse();
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect(copy.conflict.value?.yours.attrs.front.title).toBe('B and more');
+  });
+
   it('keeps also what was typed since', async () => {
     const { copy } = await opened();
     const make = created();

@@ -121,8 +121,11 @@ export function useWorkingCopy() {
     // A text that is shown no more stays in this browser until it is opened again.
     if (id !== name.value) return 'drop';
     told(problem);
-    if (problem instanceof ApiProblem && problem.conflict)
-      conflict.value = { ...problem.conflict, yours: keeper.waiting(id) ?? document, base: known.get(id)?.base };
+    if (problem instanceof ApiProblem && problem.conflict) {
+      // What waited is refused as well, later: what was typed since is newer than either.
+      const yours = conflict.value?.yours ?? keeper.waiting(id) ?? document;
+      conflict.value = { ...problem.conflict, yours, base: known.get(id)?.base };
+    }
     return 'hold';
   }
 

@@ -62,6 +62,9 @@ export const handedOver = sqliteTable(
     /** How many lines were reworded, and how many texts stitched to it. */
     reworded: integer().notNull().default(0),
     stitched: integer().notNull().default(0),
+    /** How many answers were missing, and how long somebody worked at it, in seconds; none where that was not recorded. */
+    missing: integer(),
+    worked: integer(),
     /** What it went by, if it went through the mail service. */
     outgoing: text(),
   },

@@ -1,30 +1,27 @@
 <script setup lang="ts">
 /** Which template to proof: found by a few letters. */
 import InputText from 'primevue/inputtext';
-import type { TextSummary } from '@vocabula/contract';
 import { holdsWords } from '@vocabula/core';
-import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
+import { computed, onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
-import { api } from '../../api/client';
 import { useNotice } from '../../ui/notice';
+import { useTexts } from '../../ui/stores/lists';
 import { whenInWords } from '../../ui/today';
 
 const router = useRouter();
 const notice = useNotice();
-const texts = shallowRef<readonly TextSummary[]>();
+const texts = useTexts();
 const typed = ref('');
 const at = ref(0);
 const field = useTemplateRef<{ $el: HTMLInputElement }>('field');
 const shown = computed(() =>
-  (texts.value ?? []).filter(({ title, subject, call }) =>
-    holdsWords(`${title} ${subject} ${call ?? ''}`, typed.value),
-  ),
+  texts.messages
+    .filter(({ title, subject, call }) => holdsWords(`${title} ${subject} ${call ?? ''}`, typed.value))
+    .sort((a, b) => b.updatedAt.localeCompare(a.updatedAt)),
 );
 onMounted(async () => {
   try {
-    texts.value = (await api.texts())
-      .filter(({ kind, binned }) => kind === 'message' && !binned)
-      .sort((a, b) => b.updatedAt.localeCompare(a.updatedAt));
+    await texts.load();
     field.value?.$el.focus();
   } catch (problem) {
     notice.fail(problem);
@@ -55,9 +52,9 @@ function onKey(event: KeyboardEvent): void {
         </button>
       </li>
     </ul>
-    <p v-if="texts && shown.length === 0" class="quiet">
-      {{ texts.length === 0 ? 'There is no template yet.' : 'No template has these words.' }}
-      <RouterLink v-if="texts.length === 0" to="/write">Write one</RouterLink>
+    <p v-if="texts.loaded && shown.length === 0" class="quiet">
+      {{ texts.messages.length === 0 ? 'There is no template yet.' : 'No template has these words.' }}
+      <RouterLink v-if="texts.messages.length === 0" to="/write">Write one</RouterLink>
     </p>
   </main>
 </template>

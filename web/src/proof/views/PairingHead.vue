@@ -87,8 +87,7 @@ summary {
   padding: 3px 0;
 }
 .p-select {
-  width: 76px;
+  width: 92px;
   height: 28px;
-  padding: 0 4px;
 }
 </style>

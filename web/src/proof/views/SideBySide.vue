@@ -1,12 +1,11 @@
 <script setup lang="ts">
 /** Two messages level with each other, paragraph by paragraph, and the words in which they differ. */
 import PickOne from '../../ui/controls/PickOne.vue';
-import type { TextSummary } from '@vocabula/contract';
 import type { ComparedParagraph } from '@vocabula/core/proof';
 import { computed, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api } from '../../api/client';
 import { useNotice } from '../../ui/notice';
+import { useTexts } from '../../ui/stores/lists';
 import type { Which } from '../table/protocol';
 import { useProofing } from '../table/useProofing';
 
@@ -14,14 +13,12 @@ const route = useRoute();
 const router = useRouter();
 const notice = useNotice();
 const proofing = useProofing();
-const texts = shallowRef<readonly TextSummary[]>([]);
+const texts = useTexts();
 const paragraphs = shallowRef<readonly ComparedParagraph[]>([]);
 const room = useTemplateRef<HTMLElement>('room');
 const at = ref(0);
 
-onMounted(async () => {
-  texts.value = (await api.texts().catch(() => [])).filter(({ binned, kind }) => !binned && kind === 'message');
-});
+onMounted(() => texts.load().catch(() => []));
 interface Side {
   readonly text: string;
   readonly at: number;
@@ -81,7 +78,7 @@ defineExpose({ step, stepFinding });
           :aria-label="`Text on the ${name}`"
           @update:model-value="put(name, { text: $event })"
         >
-          <option v-for="text in texts" :key="text.name" :value="text.name">{{ text.title }}</option>
+          <option v-for="text in texts.messages" :key="text.name" :value="text.name">{{ text.title }}</option>
         </PickOne>
         <PickOne
           :model-value="sides[name].at"

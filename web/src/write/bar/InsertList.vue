@@ -2,13 +2,16 @@
 /** What can be put in at the caret: placeholders, passages, blocks. Opened by Alt Enter or by typing {{. */
 import type { Variable } from '@vocabula/core';
 import { computed, onMounted, ref, useTemplateRef } from 'vue';
+import { useAtPoint, type Point } from '../../ui/controls/atPoint';
 import type { Desk } from '../desk/useDesk';
 import { entriesFor, type Entry, type Insertion } from './insertions';
 
-const props = defineProps<{ desk: Desk; place: { left: number; top: number } }>();
+const props = defineProps<{ desk: Desk; place: Point }>();
 const emit = defineEmits<{ choose: [insertion: Insertion]; close: [] }>();
 const { insertable, previews, proof } = props.desk;
 const input = useTemplateRef('input');
+const list = useTemplateRef('list');
+const style = useAtPoint(list, () => props.place);
 const typed = ref('');
 const at = ref(0);
 const shown = computed(() => entriesFor(insertable.value, typed.value));
@@ -49,13 +52,7 @@ function onKey(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <section
-    class="insert sheet"
-    role="dialog"
-    aria-label="Insert"
-    :style="{ left: `${place.left}px`, top: `${place.top}px` }"
-    @keydown="onKey"
-  >
+  <section ref="list" class="insert sheet" role="dialog" aria-label="Insert" :style="style" @keydown="onKey">
     <input
       ref="input"
       v-model="typed"
@@ -94,7 +91,6 @@ function onKey(event: KeyboardEvent): void {
 
 <style scoped>
 .insert {
-  position: fixed;
   width: 380px;
   z-index: 12;
 }

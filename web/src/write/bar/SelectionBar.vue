@@ -2,6 +2,7 @@
 /** The selection's own small bar: single letters make the words a variable, a choice, a passage or a block. */
 import PushButton from '../../ui/controls/PushButton.vue';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
+import { useAtPoint, type Point } from '../../ui/controls/atPoint';
 import type { Making } from '../desk/making';
 import type { Desk } from '../desk/useDesk';
 import { crossed } from '../editor/operations/wrap';
@@ -12,7 +13,7 @@ import RemarkForm from './RemarkForm.vue';
 import RepeatForm from './RepeatForm.vue';
 import VariableForm from './VariableForm.vue';
 
-const props = defineProps<{ desk: Desk; at: { left: number; top: number }; focus: boolean }>();
+const props = defineProps<{ desk: Desk; at: Point; focus: boolean }>();
 const emit = defineEmits<{ make: [making: Making]; close: [] }>();
 const ACTS = [
   ['v', 'variable', 'Variable'],
@@ -39,6 +40,7 @@ const offered = computed(() =>
   ),
 );
 const bar = useTemplateRef('bar');
+const style = useAtPoint(bar, () => props.at);
 const what = ref<What>();
 
 onMounted(() => {
@@ -72,7 +74,7 @@ function onKey(event: KeyboardEvent): void {
     :class="{ open: what }"
     role="dialog"
     aria-label="Make of these words"
-    :style="{ left: `${at.left}px`, top: `${at.top}px` }"
+    :style="style"
     @keydown="onKey"
   >
     <div v-if="!what" class="acts">
@@ -102,7 +104,6 @@ function onKey(event: KeyboardEvent): void {
 
 <style scoped>
 .bar {
-  position: fixed;
   z-index: 12;
   padding: 4px;
   max-width: calc(100vw - 16px);

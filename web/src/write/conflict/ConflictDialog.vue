@@ -33,9 +33,23 @@ function onKey(event: KeyboardEvent): void {
   event.stopPropagation();
   if (open.value === 0) emit('settle', settled.value);
 }
+/** So long after it was shown, and after a key that was typed on, a key is meant for it, in milliseconds. */
+const PAUSE = 600;
+let quietSince = Infinity;
+/** Whoever is typing when it comes goes on for a moment: what they type chooses nothing. */
+function withoutTyping(event: KeyboardEvent): void {
+  const now = performance.now();
+  // A chord is nothing that one types on with.
+  if (now - quietSince >= PAUSE || ((event.ctrlKey || event.metaKey) && quietSince < Infinity)) return;
+  quietSince = now;
+  event.preventDefault();
+  event.stopPropagation();
+}
 /** The first choice to be made, or the button where none is. */
-const focusFirst = (): void =>
+function focusFirst(): void {
+  quietSince = performance.now();
   document.querySelector<HTMLElement>('.clash .undecided input, .clash-foot .main')?.focus();
+}
 </script>
 
 <template>
@@ -43,6 +57,7 @@ const focusFirst = (): void =>
     header="This text was saved from somewhere else"
     width="960px"
     :closable="false"
+    @keydown.capture="withoutTyping"
     @keydown="onKey"
     @shown="focusFirst"
   >

@@ -7,8 +7,9 @@ import {
   type Variable,
   type Value,
 } from '@vocabula/core';
-import type { CheckpointReason, TextSummary } from '@vocabula/contract';
+import type { CheckpointReason } from '@vocabula/contract';
 import { useEventListener } from '@vueuse/core';
+import { storeToRefs } from 'pinia';
 import { computed, onMounted, provide, ref, triggerRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../../api/client';
@@ -17,6 +18,7 @@ import { keyOf, undoKey } from '../../ui/keys';
 import { libraryVersion } from '../../ui/library';
 import { useMe } from '../../ui/me';
 import { useNotice } from '../../ui/notice';
+import { useTexts } from '../../ui/stores/lists';
 import { caretPath } from '../caret';
 import { bracketsAround } from '../editor/brackets';
 import { applyDocument, documentOf } from '../editor/operations/apply';
@@ -52,7 +54,8 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const route = useRoute();
   const me = useMe();
   const house = useHouse();
-  const texts = ref<TextSummary[]>([]);
+  const textStore = useTexts();
+  const { list: texts } = storeToRefs(textStore);
   const tab = ref<Tab>('Variables');
   const showingValues = ref(false);
   /** Counts how often the outline was asked for by its key. */
@@ -246,7 +249,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     await api.checkpoint(own, reason).catch(() => undefined);
   }
   async function loadTexts(): Promise<void> {
-    texts.value = await api.texts();
+    await textStore.load();
   }
 
   /** Waits until the proof is that of what is written, so that a key pressed right after a word goes by that word. */

@@ -4,18 +4,10 @@ import { NodeSelection } from '@tiptap/pm/state';
 import type { LineRef } from '@vocabula/core';
 import { computed, ref, type Ref } from 'vue';
 import { useNotice } from '../../ui/notice';
+import type { Point } from '../../ui/controls/atPoint';
 import type { Insertion } from '../bar/insertions';
 import type { Fields } from './useFields';
 import { insert, make, type Making, type Spot } from './making';
-
-export interface PopPlace {
-  readonly left: number;
-  readonly top: number;
-}
-
-/** Room that is kept beside and below what pops up. */
-const WIDTH = 400;
-const HEIGHT = 360;
 
 export interface InsertingNeeds {
   readonly fields: () => Fields;
@@ -29,8 +21,8 @@ export interface InsertingNeeds {
 
 export function useInserting({ fields, line, beat, copyBlock, undo }: InsertingNeeds) {
   const notice = useNotice();
-  const list = ref<PopPlace>();
-  const bar = ref<PopPlace & { readonly focus: boolean }>();
+  const list = ref<Point>();
+  const bar = ref<Point & { readonly focus: boolean }>();
   /** The selection whose bar was closed: it does not open by itself again until something else is selected. */
   let dismissed: Selection | undefined;
 
@@ -49,13 +41,11 @@ export function useInserting({ fields, line, beat, copyBlock, undo }: InsertingN
   /** True while words are selected, rather than nothing or a whole node. */
   const selected = computed(() => words.value.trim() !== '' && !(editor().state.selection instanceof NodeSelection));
 
-  function place(): PopPlace {
+  /** Below the beginning of what is selected. */
+  function place(): Point {
     const { view, state } = editor();
-    const box = view.coordsAtPos(state.selection.from);
-    return {
-      left: Math.max(8, Math.min(box.left, innerWidth - WIDTH)),
-      top: Math.max(8, Math.min(box.bottom + 6, innerHeight - HEIGHT)),
-    };
+    const { left, bottom } = view.coordsAtPos(state.selection.from);
+    return { left, top: bottom };
   }
   function openList(): void {
     bar.value = undefined;

@@ -5,12 +5,12 @@ import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import type { Kind } from '@vocabula/core';
-import type { Folder, TextSummary } from '@vocabula/contract';
+import { storeToRefs } from 'pinia';
 import { onMounted, ref, useTemplateRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
 import { useNotice } from '../../ui/notice';
+import { useFolders, useTexts } from '../../ui/stores/lists';
 import { whenInWords } from '../../ui/today';
 import StartPreview from './StartPreview.vue';
 import StartSource from './StartSource.vue';
@@ -23,8 +23,9 @@ const start = useStart();
 const house = useHouse();
 const { from, kind, suggestion, document, ready, busy } = start;
 const title = ref('');
-const texts = ref<TextSummary[]>([]);
-const folders = ref<Folder[]>([]);
+const [textStore, folderStore] = [useTexts(), useFolders()];
+const { standing: texts } = storeToRefs(textStore);
+const { writable: folders } = storeToRefs(folderStore);
 /** Where it is put: the folder one came from, else the first that one may write in. */
 const folder = ref(String(route.query.in ?? ''));
 const input = useTemplateRef<{ $el: HTMLInputElement }>('input');
@@ -44,8 +45,7 @@ const SOURCES: readonly [StartFrom, string][] = [
 onMounted(async () => {
   input.value?.$el.focus();
   void house.load().catch(() => undefined);
-  texts.value = (await api.texts().catch(() => [])).filter((text) => !text.binned);
-  folders.value = (await api.folders().catch(() => [])).filter(({ right }) => right !== 'fill');
+  await Promise.all([textStore.load().catch(() => []), folderStore.load().catch(() => [])]);
   if (!folders.value.some(({ id }) => id === folder.value)) folder.value = folders.value[0]?.id ?? '';
   const copied = route.query.copy;
   if (typeof copied === 'string') {
@@ -92,6 +92,7 @@ async function go(): Promise<void> {
             ><RadioButton name="from" :value="true" :model-value="from === key" @change="start.choose(key)" />
             {{ words }}</label
           >
+          <RouterLink :to="{ name: 'from-mails', query: folder ? { in: folder } : {} }">Past mails…</RouterLink>
         </div>
         <StartSource v-if="from !== 'nothing'" :key="from" :start="start" :texts="texts" />
       </fieldset>

@@ -8,13 +8,18 @@ import ProofFrame from '../../ui/ProofFrame.vue';
 import { today, zone } from '../../ui/today';
 
 const props = defineProps<{ document: TextDocument; kind: Kind }>();
+/** Who it goes to is not known yet: fields are shown by what they are. */
+const SOMEBODY = { first_name: '[First name]', last_name: '[Last name]', name: '[Name]' };
 const house = useHouse();
 const shown = computed(() => {
   const program = compile(
     { name: 'start', document: props.document },
     { library: { get: () => undefined }, house: house.house },
   );
-  return { message: render(program, { today: today(), zone: zone() }, { proof: true }), look: lookOf(program) };
+  return {
+    message: render(program, { recipient: SOMEBODY, today: today(), zone: zone() }, { proof: true }),
+    look: lookOf(program),
+  };
 });
 </script>
 

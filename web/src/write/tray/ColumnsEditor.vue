@@ -3,6 +3,7 @@
 import TickBox from '../../ui/controls/TickBox.vue';
 import PickOne from '../../ui/controls/PickOne.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
+import { useReorder } from '../../ui/controls/reorder';
 import InputText from 'primevue/inputtext';
 import { keyFromLabel, labelFromKey, TYPE_NAMES, valueType, type TypeName, type Variable } from '@vocabula/core';
 import { nextTick, useTemplateRef } from 'vue';
@@ -55,6 +56,7 @@ function move(index: number, to: number): void {
   const moved = columns()[index];
   if (moved && to >= 0 && to < columns().length) emit('change', columns().toSpliced(index, 1).toSpliced(to, 0, moved));
 }
+useReorder(list, move, { handle: '.handle' });
 </script>
 
 <template>

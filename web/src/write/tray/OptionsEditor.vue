@@ -2,6 +2,7 @@
 /** The options of a pick-one or pick-several: label and wording, in an order, tried out in the proof by going to them. */
 import { vTip } from '../../ui/controls/tip';
 import PushButton from '../../ui/controls/PushButton.vue';
+import { useReorder } from '../../ui/controls/reorder';
 import InputText from 'primevue/inputtext';
 import type { Editor } from '@tiptap/core';
 import {
@@ -30,7 +31,6 @@ const emit = defineEmits<{
   refuse: [words: string];
 }>();
 const at = ref<string>();
-const dragged = ref<number>();
 const list = useTemplateRef<HTMLElement>('list');
 const options = (): readonly Option[] => props.variable.options ?? [];
 /** What an editor stands in. */
@@ -108,34 +108,19 @@ function paste(index: number, event: ClipboardEvent): void {
   const empty = here.wording === undefined && /^Option \d+$/.test(labelOf(here)) && !props.used.has(here.key);
   emit('change', options().toSpliced(index + (empty ? 0 : 1), empty ? 1 : 0, ...fresh));
 }
-function drop(index: number): void {
-  const from = dragged.value;
-  dragged.value = undefined;
-  if (from !== undefined) void move(from, index);
-}
+useReorder(list, move, { handle: '.handle' });
 </script>
 
 <template>
   <fieldset class="wide options">
     <legend class="quiet small">Options: label for choosing, wording for the message</legend>
     <ol ref="list">
-      <li
-        v-for="(option, index) in options()"
-        :key="option.key"
-        class="option"
-        :class="{ over: dragged !== undefined && dragged !== index }"
-        :data-option="option.key"
-        @dragover.prevent
-        @drop.prevent="drop(index)"
-      >
+      <li v-for="(option, index) in options()" :key="option.key" class="option" :data-option="option.key">
         <PushButton
           kind="plain"
           class="handle"
-          draggable="true"
           :aria-label="`${labelOf(option)}, option ${index + 1}: move with the arrow keys`"
           v-tip="'Drag, or move with the arrow keys'"
-          @dragstart="dragged = index"
-          @dragend="dragged = undefined"
           @keydown.up.prevent="move(index, index - 1)"
           @keydown.down.prevent="move(index, index + 1)"
         >
@@ -194,9 +179,6 @@ ol {
   align-items: start;
   content-visibility: auto;
   contain-intrinsic-size: auto 32px;
-}
-.option.over:hover {
-  box-shadow: inset 0 2px var(--action);
 }
 .handle {
   padding: 0;

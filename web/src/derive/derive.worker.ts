@@ -1,0 +1,24 @@
+/** Derives a template; it is stopped by ending it. */
+import { derive, pastMailOf } from '@vocabula/core/derive';
+import type { DeriveReply, DeriveRequest } from './protocol';
+
+/** Progress is told in steps of this share. */
+const STEP = 0.02;
+const tell = (reply: DeriveReply): void => postMessage(reply);
+
+addEventListener('message', ({ data: { mails, locale } }: MessageEvent<DeriveRequest>) => {
+  let told = 0;
+  try {
+    const derived = derive(mails.map(pastMailOf), {
+      locale,
+      onProgress(share) {
+        if (share - told < STEP) return;
+        told = share;
+        tell({ share });
+      },
+    });
+    tell({ derived });
+  } catch (error) {
+    tell({ problem: error instanceof Error ? error.message : 'These mails cannot be compared.' });
+  }
+});

@@ -1,0 +1,24 @@
+import { describe, expect, it } from 'vitest';
+import { pastedMails } from './pasted';
+
+describe('pasted words', () => {
+  it('without a head are one mail', () => {
+    expect(pastedMails('Dear Ann,\r\n\r\nWelcome.', 3)).toEqual([
+      { file: 'pasted 3', subject: '', to: [], text: 'Dear Ann,\n\nWelcome.' },
+    ]);
+    expect(pastedMails('  \n ', 1)).toEqual([]);
+  });
+  it('with heads are as many mails', () => {
+    const words = [
+      'From: Maeve <maeve@larkmoor.example>\nTo: Ann Lee <ann@x.example>\nDate: 3 Nov 2026\nSubject: Your visit\n\nDear Ann,\n\nWelcome.',
+      'Subject: Your visit\nTo: bo@x.example\n\nDear Bo,\n\nWelcome, too.',
+    ].join('\n\n');
+    expect(pastedMails(words, 1)).toEqual([
+      {
+        ...{ file: 'pasted 1', subject: 'Your visit', to: ['Ann Lee <ann@x.example>'], text: 'Dear Ann,\n\nWelcome.' },
+        ...{ from: 'Maeve <maeve@larkmoor.example>', day: expect.stringMatching(/^2026-11-0[23]$/) },
+      },
+      { file: 'pasted 2', subject: 'Your visit', to: ['bo@x.example'], text: 'Dear Bo,\n\nWelcome, too.' },
+    ]);
+  });
+});

@@ -1,0 +1,248 @@
+<script setup lang="ts">
+/** One text with what happened to it in the margin; a sentence shows what was written instead. */
+import type { Period, SentenceInsight, TextInsight } from '@vocabula/contract';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { useRouter } from 'vue-router';
+import { api } from '../api/client';
+import PushButton from '../ui/controls/PushButton.vue';
+import { useNotice } from '../ui/notice';
+import { putInWrite } from './putInWrite';
+import QuestionsTable from './QuestionsTable.vue';
+import { shareWords } from './shares';
+
+const { name, period } = defineProps<{ name: string; period: Period }>();
+const router = useRouter();
+const notice = useNotice();
+const found = shallowRef<TextInsight>();
+const problem = ref('');
+const chosen = ref<number>();
+const busy = ref(false);
+
+watch(
+  () => period,
+  async (wanted) => {
+    try {
+      found.value = await api.lookBack(name, wanted);
+      problem.value = '';
+      // What people change most is what one came to see.
+      const changes = found.value.sentences.map(({ reworded, takenOut }) => reworded + takenOut);
+      const most = Math.max(0, ...changes);
+      chosen.value = most > 0 ? changes.indexOf(most) : undefined;
+    } catch (failure) {
+      problem.value = failure instanceof Error ? failure.message : 'This text cannot be looked back at.';
+    }
+  },
+  { immediate: true },
+);
+const sentence = computed(() => (chosen.value === undefined ? undefined : found.value?.sentences[chosen.value]));
+/** Sentences by the line they stand in. */
+const lines = computed(() => {
+  const out: {
+    readonly key: string;
+    readonly text: string;
+    readonly sentences: { at: number; said: SentenceInsight }[];
+  }[] = [];
+  for (const [at, said] of (found.value?.sentences ?? []).entries()) {
+    const key = `${said.text} ${said.path.join('.')}`;
+    if (out.at(-1)?.key !== key) out.push({ key, text: said.text, sentences: [] });
+    out.at(-1)?.sentences.push({ at, said });
+  }
+  return out;
+});
+/** Placeholders by what is asked for them. */
+const named = (words: string): string =>
+  words.replace(/\[([^\]]*)\]/g, (whole, key: string) => {
+    const label = found.value?.questions.find((question) => question.key === key)?.label;
+    return label ? `[${label}]` : whole.replaceAll('_', ' ');
+  });
+const changesOf = ({ reworded, takenOut }: SentenceInsight): number => reworded + takenOut;
+const margin = ({ sentences }: { readonly sentences: readonly { readonly said: SentenceInsight }[] }): string => {
+  const shown = Math.max(0, ...sentences.map(({ said }) => said.shown));
+  const changed = sentences.reduce((sum, { said }) => sum + changesOf(said), 0);
+  const kept = shown === found.value?.uses ? '' : `in ${shown} of ${found.value?.uses ?? 0}`;
+  return [kept, changed > 0 ? `changed ${changed} ×` : ''].filter(Boolean).join(' · ');
+};
+async function put(of: SentenceInsight, words: string): Promise<void> {
+  busy.value = true;
+  try {
+    await putInWrite(of, words);
+    notice.sayThere(`“${words}” is in the working copy. Publish it to use it.`);
+    await router.push({ name: 'write', params: { name: of.text } });
+  } catch (failure) {
+    notice.fail(failure);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <main v-if="problem" class="empty">
+    <p class="error">⚠ {{ problem }}</p>
+    <RouterLink :to="{ name: 'looking-back', query: $route.query }">All texts</RouterLink>
+  </main>
+  <p v-else-if="!found" class="quiet empty">Reading the messages…</p>
+  <main v-else class="one">
+    <section class="manuscript" aria-label="The text">
+      <p class="small way">
+        <RouterLink :to="{ name: 'looking-back', query: $route.query }">All texts</RouterLink>
+      </p>
+      <h2>{{ found.title }}</h2>
+      <p class="quiet small">
+        {{ found.uses }} {{ found.uses === 1 ? 'message' : 'messages' }} read. Choose a sentence to see what was written
+        instead.
+      </p>
+      <div v-for="line in lines" :key="line.key" class="line">
+        <p>
+          <template v-for="{ at, said } in line.sentences" :key="at"
+            ><a
+              href="#"
+              role="button"
+              class="sentence"
+              :class="{ changed: changesOf(said) > 0 }"
+              :aria-pressed="chosen === at"
+              @click.prevent="chosen = at"
+              @keydown.space.prevent="chosen = at"
+              >{{ named(said.words) }}</a
+            >{{ ' ' }}
+          </template>
+        </p>
+        <span class="quiet small margin">{{ margin(line) }}</span>
+      </div>
+      <section v-if="found.added.length" aria-label="Written besides">
+        <h3>Written besides</h3>
+        <ul>
+          <li v-for="each in found.added" :key="each.words">
+            “{{ named(each.words) }}” <span class="quiet small">{{ each.count }} ×</span>
+          </li>
+        </ul>
+      </section>
+    </section>
+    <aside aria-label="What it says">
+      <section v-if="found.suggestions.length" aria-label="Suggestions">
+        <h3>Worth a look</h3>
+        <ul>
+          <li v-for="each in found.suggestions" :key="each.words">
+            {{ each.words }} <br /><span class="quiet small">{{ each.evidence }}</span>
+          </li>
+        </ul>
+      </section>
+      <section v-if="sentence" aria-label="The sentence">
+        <h3>“{{ named(sentence.words) }}”</h3>
+        <p class="small">
+          In {{ sentence.shown }} messages; reworded in
+          {{ shareWords({ successes: Math.min(sentence.reworded, sentence.shown), trials: sentence.shown }).share }}
+          <span class="quiet">({{ sentence.reworded }})</span>, taken out in
+          {{ shareWords({ successes: Math.min(sentence.takenOut, sentence.shown), trials: sentence.shown }).share }}
+          <span class="quiet">({{ sentence.takenOut }})</span>.
+        </p>
+        <ul v-if="sentence.replacements.length">
+          <li v-for="each in sentence.replacements" :key="each.words" class="instead">
+            <span
+              >“{{ named(each.words) }}” <span class="quiet small">{{ each.count }} ×</span>
+              <template v-for="other in each.all.slice(1)" :key="other.words"
+                ><br /><span class="quiet small">also “{{ named(other.words) }}”</span></template
+              ></span
+            >
+            <PushButton size="small" :disabled="busy" @click="put(sentence, each.words)">Put it in Write</PushButton>
+          </li>
+        </ul>
+        <p v-else class="quiet small">Nobody wrote anything else in its place.</p>
+      </section>
+      <QuestionsTable :questions="found.questions" />
+    </aside>
+  </main>
+</template>
+
+<style scoped>
+.one {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+}
+.manuscript {
+  overflow: auto;
+  padding: 12px 24px 24px;
+  border-right: 1px solid var(--hair);
+}
+aside {
+  overflow: auto;
+  padding: 16px 24px;
+  display: grid;
+  align-content: start;
+  gap: 20px;
+}
+.way {
+  margin: 0;
+}
+.line {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 128px;
+  gap: 16px;
+  align-items: baseline;
+}
+.line p {
+  margin: 6px 0;
+  font-family: var(--serif);
+  font-size: 1rem;
+  line-height: 1.5rem;
+}
+.sentence {
+  color: inherit;
+  text-decoration: none;
+}
+.sentence:hover {
+  background: var(--hover);
+}
+.sentence.changed {
+  text-decoration: underline dotted var(--warning);
+  text-underline-offset: 4px;
+}
+.sentence[aria-pressed='true'] {
+  background: var(--selected);
+}
+.margin {
+  border-left: 1px solid var(--hair);
+  padding-left: 12px;
+  min-height: 1.25rem;
+}
+h2 {
+  font: 500 1.25rem/1.75rem var(--serif);
+}
+h3 {
+  font: inherit;
+  font-weight: 600;
+  margin: 0 0 4px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  border-top: 1px solid var(--hair);
+  padding: 6px 0;
+}
+.instead {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 12px;
+  align-items: start;
+}
+@media (max-width: 899px) {
+  .one {
+    grid-template-columns: minmax(0, 1fr);
+    overflow: auto;
+  }
+  .manuscript,
+  aside {
+    overflow: visible;
+    border-right: 0;
+    padding: 12px;
+  }
+  .line {
+    grid-template-columns: minmax(0, 1fr) 96px;
+  }
+}
+</style>

@@ -1,0 +1,94 @@
+<script setup lang="ts" generic="T extends Record<string, unknown>">
+/**
+ * A form that a schema checks: what is wrong stands beside its field, `Enter` sends, and where sending fails, what was
+ * typed stays and the reason stands at the end. Fields are bound by `name`.
+ */
+import { Form, type FormResolverOptions, type FormSubmitEvent } from '@primevue/forms';
+import { zodResolver } from '@primevue/forms/resolvers/zod';
+import { nextTick, ref, useTemplateRef } from 'vue';
+import type { ZodType } from 'zod';
+
+const { schema, initial, send } = defineProps<{
+  schema: ZodType<T>;
+  /** What it begins with, whole: what has no field of its own goes along as it is. Later changes of it are not followed. */
+  initial: T;
+  /** Sends what is right; a failure stays in the form. */
+  send: (values: T) => Promise<unknown>;
+}>();
+defineSlots<{
+  default(given: { problemOf: (field: keyof T & string) => string | undefined; busy: boolean }): unknown;
+}>();
+const form = useTemplateRef<{ $el: HTMLFormElement; reset(): void }>('form');
+const problem = ref('');
+const busy = ref(false);
+const checked = zodResolver(schema);
+const beginning = { ...initial };
+/** Exactly what the schema is about: the library gives the values of all controls in the form, and of nothing else. */
+const resolver = (given: FormResolverOptions): ReturnType<typeof checked> =>
+  checked({
+    ...given,
+    values: Object.fromEntries(
+      Object.entries(beginning).map(([key, value]) => [key, (given.values as Record<string, unknown>)[key] ?? value]),
+    ),
+  });
+
+/** What the library knows of each field. */
+type Fields = Readonly<Record<string, { readonly error?: { readonly message?: string } } | undefined>>;
+const problemIn =
+  (fields: unknown) =>
+  (field: string): string | undefined =>
+    (fields as Fields)[field]?.error?.message;
+
+async function submit({ values, errors, states }: FormSubmitEvent): Promise<void> {
+  if (busy.value) return;
+  problem.value = '';
+  const [wrong] = Object.entries(
+    errors as unknown as Readonly<Record<string, readonly { readonly message?: string }[]>>,
+  );
+  if (wrong) {
+    const [field, said] = wrong;
+    // What is wrong with something that has no field is said at the end.
+    if (!(field in states)) problem.value = `${field}: ${said[0]?.message ?? 'is not right'}`;
+    await nextTick();
+    form.value?.$el.querySelector<HTMLElement>(`[name="${field}"], [data-field="${field}"] input`)?.focus();
+    return;
+  }
+  if (values === undefined) return void (problem.value = 'This cannot be sent as it is.');
+  busy.value = true;
+  try {
+    await send(values as T);
+  } catch (failure) {
+    problem.value = failure instanceof Error ? failure.message : 'That did not work.';
+  } finally {
+    busy.value = false;
+  }
+}
+defineExpose({
+  /** Sends it, as `Enter` does. */
+  submit: () => form.value?.$el.requestSubmit(),
+  /** Puts it back to what it began with. */
+  reset: () => form.value?.reset(),
+});
+</script>
+
+<template>
+  <Form
+    ref="form"
+    v-slot="fields"
+    novalidate
+    :initial-values="beginning"
+    :resolver="resolver"
+    :validate-on-value-update="false"
+    :validate-on-blur="false"
+    @submit="submit"
+  >
+    <slot :problem-of="problemIn(fields)" :busy="busy" />
+    <p v-if="problem" class="error problem" role="alert">⚠ {{ problem }}</p>
+  </Form>
+</template>
+
+<style scoped>
+.problem {
+  grid-column: 1 / -1;
+}
+</style>
