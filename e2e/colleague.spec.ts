@@ -291,6 +291,13 @@ test('the row at hand is arranged from the keyboard, and a newer version says wh
   await expect.poll(async () => (await titles())[0]).toContain('Arriving late');
   await page.keyboard.press('Shift+ArrowLeft');
   await expect.poll(async () => (await titles())[0]).toContain('Group visit confirmed');
+  // And with the pointer: what is shown and what is kept are the same.
+  await row.getByRole('button').nth(0).dragTo(row.getByRole('button').nth(2));
+  await expect.poll(async () => (await titles())[2]).toContain('Group visit confirmed');
+  await page.reload();
+  await expect.poll(async () => (await titles())[2]).toContain('Group visit confirmed');
+  await row.getByRole('button').nth(2).dragTo(row.getByRole('button').nth(0));
+  await expect.poll(async () => (await titles())[0]).toContain('Group visit confirmed');
 
   await signIn(page.request, 'maeve');
   const source = (more: string): string =>
@@ -359,13 +366,17 @@ test('Fill is complete beside a mail program, at 420 × 700', async ({ page }) =
   await page.keyboard.press('F2');
   await page.keyboard.press('n');
   await expect(page.getByText('nothing is blank').first()).toBeVisible();
-  for (const name of ['Stitch…', 'Answering…', 'Keep at hand', 'Other ways', /^Copy for my mail program/])
-    await expect(
-      page
-        .getByRole('button', { name })
-        .or(page.getByRole('button', { name: 'At hand ✓' }))
-        .first(),
-    ).toBeInViewport();
+  for (const name of ['More', 'Other ways', /^Copy for my mail program/])
+    await expect(page.getByRole('button', { name })).toBeInViewport();
+  await page.getByRole('button', { name: 'More' }).click();
+  for (const name of ['Stitch…', 'Answering…', /^(Keep at hand|At hand ✓)$/])
+    await expect(page.getByRole('menuitem', { name })).toBeInViewport();
+  await page.keyboard.press('Escape');
+  // Head and foot leave two thirds of the height to what is asked.
+  const taken = await page
+    .locator('.fill > .head, .fill > .bar')
+    .evaluateAll((parts) => parts.reduce((sum, part) => sum + part.getBoundingClientRect().height, 0));
+  expect(taken).toBeLessThanOrEqual(700 / 3);
   await page.getByRole('button', { name: 'Message', exact: true }).click();
   await expect(message(page)).toContainText('the north gate on Quarry Lane');
   const wide = await page.evaluate(() => document.documentElement.scrollWidth);

@@ -47,7 +47,7 @@ test('a text saved from elsewhere meanwhile is brought together part by part, an
   await kept(page);
   await page.goto('/catalogue');
   await page.getByLabel('Narrow the list').fill('two hands');
-  await expect(page.getByText('Two hands (my copy)')).toBeVisible();
+  await expect(page.getByRole('listbox', { name: 'Texts' }).getByText('Two hands (my copy)')).toBeVisible();
 });
 
 test('without a connection writing goes on, is kept in the browser through a reload, and is saved when it returns', async ({

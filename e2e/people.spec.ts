@@ -19,7 +19,7 @@ test('one signs in by address and password, lands where one wanted to go, and si
   await page.getByLabel('Address').fill('petra@larkmoor.example');
   await page.getByLabel('Password').fill('not this one');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('alert')).toHaveText('Address and password do not fit together.');
+  await expect(page.getByRole('alert')).toHaveText('⚠ Address and password do not fit together.');
   await page.getByLabel('Password').fill(password);
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/catalogue\/opening-hours$/);
@@ -58,6 +58,7 @@ test('an invitation is copied, followed once, and its person is as they were inv
     'Fill',
     'Catalogue',
     'Mailroom',
+    'Looking back',
     'Settings',
   ]);
   const again = await stranger(browser);

@@ -44,6 +44,17 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
   ],
   ['Signing in, set', '/settings/sign-in', (page) => expect(page.getByText('this one', { exact: true })).toBeVisible()],
   ['Keys', '/settings/programs', (page) => expect(page.getByLabel('What it is for')).toBeVisible()],
+  [
+    'From past mails',
+    '/from-mails',
+    (page) => expect(page.getByRole('button', { name: 'Group visit confirmed' })).toBeVisible(),
+  ],
+  ['Looking back', '/looking-back', (page) => expect(page.getByRole('img').first()).toBeVisible()],
+  [
+    'Looking back at a text',
+    '/looking-back/lost-and-found',
+    (page) => expect(page.getByRole('region', { name: 'The sentence' })).toBeVisible(),
+  ],
   ['Mailroom', '/mailroom', (page) => expect(page.getByRole('region', { name: 'Letter' })).toContainText('Siobhán')],
   [
     'A recipient',

@@ -52,7 +52,7 @@ test('publishing a block shows every template that changes, before and after, an
   await expect(page.getByRole('region', { name: 'Words' }).locator('mark').last()).toContainText('Dogs are welcome.');
   // Without a word on what is new it is not done.
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByText(/Say in a line what is new/)).toBeVisible();
+  await expect(page.getByText('⚠ say what is new')).toBeVisible();
   await page.getByLabel('What is new, in a line').fill('Dogs may come');
   await page.keyboard.press('Control+Enter');
   await expect(page.getByText(/Published: colleagues use version 2/)).toBeVisible();
