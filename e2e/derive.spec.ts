@@ -42,7 +42,7 @@ test('past mails become a published template, with a sample set of made-up peopl
   ]);
   await chooser.setFiles(MAILS);
   await expect(page.getByRole('status').filter({ hasText: 'word for word' })).toHaveText(
-    '4 of 5 come out word for word',
+    '4 of 5 match word for word',
   );
   const proposals = page.getByRole('table', { name: 'What varies' });
   await expect(proposals.getByRole('row')).toHaveCount(4);
@@ -53,7 +53,7 @@ test('past mails become a published template, with a sample set of made-up peopl
   await expect(page.getByText('Only in this mail: “The geese send their regards.”')).toBeVisible();
   await page.getByRole('button', { name: 'Leave Priya.eml out' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'word for word' })).toHaveText(
-    '4 of 4 come out word for word',
+    '4 of 4 match word for word',
   );
   await proposals.getByRole('textbox').nth(1).fill('Party');
   await page.keyboard.press('Tab');

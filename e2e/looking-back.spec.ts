@@ -9,7 +9,7 @@ test('a sentence that is often rewritten is found and put into Write', async ({ 
   await expect(ledger.getByRole('row').nth(1)).toContainText('Group visit confirmed');
   await expect(ledger.getByRole('row').nth(1)).toContainText(/\d+ %\s*\d+–\d+ % of \d+/);
   await expect(ledger.getByRole('row').nth(1).getByRole('img')).toHaveAccessibleName(/^26 weeks: \d+ in the last/);
-  await page.getByRole('searchbox', { name: 'Narrow the ledger' }).fill('lost');
+  await page.getByRole('searchbox', { name: 'Filter the ledger' }).fill('lost');
   await expect(ledger.getByRole('row')).toHaveCount(2);
   await page.getByRole('link', { name: 'Lost and found' }).focus();
   await page.keyboard.press('Enter');
@@ -38,7 +38,7 @@ test('the ledger is sorted by key, kept to a time, and exported', async ({ page 
   await page.keyboard.press('Enter');
   await expect(ledger.getByRole('row').nth(1)).toContainText('A guided tour');
   const all = await page.locator('footer').innerText();
-  await page.getByLabel('Time looked back at').click();
+  await page.getByLabel('Period').click();
   await page.getByRole('option', { name: 'the last 4 weeks' }).click();
   await expect(page).toHaveURL(/time=28/);
   await expect.poll(() => page.locator('footer').innerText()).not.toBe(all);

@@ -41,7 +41,7 @@ const PICTURES = {
   async deriving(page) {
     await page.goto('/from-mails');
     await page.getByRole('button', { name: 'Group visit confirmed' }).click();
-    await page.getByText('come out word for word').waitFor();
+    await page.getByText('match word for word').waitFor();
   },
   async 'looking-back'(page) {
     await page.goto('/looking-back');

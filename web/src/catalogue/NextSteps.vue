@@ -1,20 +1,21 @@
 <script setup lang="ts">
-/** Beside the list while nothing is chosen: what one would do next. */
+/** Shown beside the list while no text is chosen: what to do next. */
 import type { TextSummary } from '@vocabula/contract';
 import { computed } from 'vue';
 import { useAtHand } from '../ui/atHand';
+import { showMoment } from '../ui/dates/reader';
 import { whenInWords } from '../ui/today';
 import type { Catalogue } from './useCatalogue';
 
 const { catalogue } = defineProps<{ catalogue: Catalogue }>();
-const { me, texts, overdue, requests, go } = catalogue;
-/** As many as can be taken in at a glance. */
-const MOST = 6;
+const { me, texts, overdue, requests } = catalogue;
+/** At most this many texts in a group. */
+const GROUP_SIZE = 6;
 const atHand = useAtHand();
 void atHand.load();
 
 const latest = (list: readonly TextSummary[], by: (text: TextSummary) => string): TextSummary[] =>
-  list.toSorted((a, b) => by(b).localeCompare(by(a))).slice(0, MOST);
+  list.toSorted((a, b) => by(b).localeCompare(by(a))).slice(0, GROUP_SIZE);
 const changed = computed(() =>
   latest(
     texts.value.filter(({ binned, mayWrite }) => !binned && mayWrite),
@@ -36,7 +37,11 @@ interface Group {
 }
 const groups = computed((): Group[] =>
   [
-    { title: 'Review due', texts: overdue.value, says: ({ reviewBy }: TextSummary) => `by ${reviewBy ?? ''}` },
+    {
+      title: 'Review due',
+      texts: overdue.value,
+      says: ({ reviewBy }: TextSummary) => `by ${reviewBy ? showMoment(`${reviewBy}T12:00`, 'day') : ''}`,
+    },
     { title: 'Recently changed', texts: changed.value, says: ({ updatedAt }: TextSummary) => whenInWords(updatedAt) },
     { title: 'At hand', texts: near.value, says: ({ call }: TextSummary) => call ?? '' },
     {
@@ -56,14 +61,14 @@ const groups = computed((): Group[] =>
     </p>
     <section v-if="waiting.length > 0" aria-label="Asked of you">
       <h2>Asked of you</h2>
-      <a href="#" class="each" @click.prevent="go({ in: undefined, view: 'asked' })"
-        >{{ waiting.length }} {{ waiting.length === 1 ? 'request' : 'requests' }} to publish</a
+      <RouterLink class="each" :to="{ name: 'catalogue', query: { view: 'asked' } }"
+        >{{ waiting.length }} {{ waiting.length === 1 ? 'request' : 'requests' }} to publish</RouterLink
       >
     </section>
     <section v-for="group in groups" :key="group.title" :aria-label="group.title">
       <h2>{{ group.title }}</h2>
       <ul>
-        <li v-for="text in group.texts.slice(0, MOST)" :key="text.name">
+        <li v-for="text in group.texts.slice(0, GROUP_SIZE)" :key="text.name">
           <RouterLink class="each" :to="{ name: 'catalogue', params: { name: text.name }, query: $route.query }">{{
             text.title
           }}</RouterLink><span class="quiet small">{{ group.says(text) }}</span>

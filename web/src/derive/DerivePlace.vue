@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** From past mails: the template as it grows, and beside it the mails, with what differs in each. */
+/** From past mails: the derived template on the left; proposals and mails with their differences beside it. */
 import type { SentText } from '@vocabula/contract';
 import InputText from 'primevue/inputtext';
 import { computed, onMounted, ref } from 'vue';
@@ -22,10 +22,10 @@ const route = useRoute();
 const router = useRouter();
 const notice = useNotice();
 const house = useHouse();
-/** Templates that one has sent messages from. */
+/** Templates that the user has sent messages from. */
 const sent = ref<readonly SentText[]>([]);
 const deriving = useDerive();
-const { mails, compared, locale, derived, template, share, problem } = deriving;
+const { mails, compared, locale, derived, template, share, reading, problem } = deriving;
 const title = ref('');
 const hide = ref(true);
 const over = ref(false);
@@ -58,7 +58,7 @@ async function take(): Promise<void> {
   try {
     const folder = route.query.in ? String(route.query.in) : undefined;
     const name = await deriving.take(title.value.trim() || suggested.value, folder, hide.value);
-    notice.sayThere('The template is a working copy; its sample set holds the answers.');
+    notice.sayThere('Saved as a working copy with a sample set of its answers.');
     await router.push({ name: 'write', params: { name } });
   } catch (failure) {
     notice.fail(failure);
@@ -83,9 +83,13 @@ async function take(): Promise<void> {
     <header class="head">
       <h1>From past mails</h1>
       <strong v-if="derived && share === undefined" role="status"
-        >{{ derived.exact }} of {{ derived.mails.length }} come out word for word</strong
+        >{{ derived.exact }} of {{ derived.mails.length }} match word for word</strong
       >
-      <template v-if="share !== undefined">
+      <template v-if="reading">
+        <ProgressLine :done="reading.done" :total="reading.total" label="Reading the files" />
+        <PushButton kind="plain" @click="deriving.stop()">Stop</PushButton>
+      </template>
+      <template v-else-if="share !== undefined">
         <ProgressLine :done="share" :total="1" label="Comparing the mails" />
         <PushButton kind="plain" @click="deriving.stop()">Stop</PushButton>
       </template>
@@ -107,7 +111,7 @@ async function take(): Promise<void> {
       </p>
       <p><PushButton kind="main" @click="choose">Choose files…</PushButton></p>
       <template v-if="sent.length > 0">
-        <p class="quiet small">Or compare what you sent from a template, and see what was changed by hand:</p>
+        <p class="quiet small">Or compare the messages you sent from a template:</p>
         <ul class="sent">
           <li v-for="each in sent" :key="each.text">
             <PushButton kind="plain" size="small" @click="sentOf(each.text)">{{ each.title }}</PushButton>
@@ -124,13 +128,13 @@ async function take(): Promise<void> {
           <PushButton kind="main" type="submit" :disabled="busy || share !== undefined">Start with this</PushButton>
         </form>
         <p v-if="problem" class="error" role="alert">⚠ {{ problem }}</p>
-        <p v-else-if="compared.length < 2" class="quiet">One mail says nothing yet. Add another of its kind.</p>
+        <p v-else-if="compared.length < 2" class="quiet">Add at least one more mail of the same kind.</p>
         <StartPreview v-if="template" class="preview" :document="template" kind="message" />
       </section>
       <section class="rest" aria-label="The mails">
         <p v-if="derived && derived.groups.length > 1" class="warning small">
           ‸ These look like {{ derived.groups.length }} kinds of mail; {{ derived.groups[0]?.length }} belong together.
-          Leave the others out for a better template.
+          Leave the others out for a better result.
         </p>
         <ProposalsTable
           v-if="derived && template"

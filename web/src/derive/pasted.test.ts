@@ -8,6 +8,13 @@ describe('pasted words', () => {
     ]);
     expect(pastedMails('  \n ', 1)).toEqual([]);
   });
+  it('after words without a head are told from them, and a subject in the middle of words starts none', () => {
+    const words = 'Dear Ann,\n\nWelcome.\nSubject: not a head\n\nMaeve\n\nSubject: Two\n\nDear Bo.';
+    expect(pastedMails(words, 1).map(({ subject, text }) => [subject, text])).toEqual([
+      ['', 'Dear Ann,\n\nWelcome.\nSubject: not a head\n\nMaeve'],
+      ['Two', 'Dear Bo.'],
+    ]);
+  });
   it('with heads are as many mails', () => {
     const words = [
       'From: Maeve <maeve@larkmoor.example>\nTo: Ann Lee <ann@x.example>\nDate: 3 Nov 2026\nSubject: Your visit\n\nDear Ann,\n\nWelcome.',
@@ -16,7 +23,7 @@ describe('pasted words', () => {
     expect(pastedMails(words, 1)).toEqual([
       {
         ...{ file: 'pasted 1', subject: 'Your visit', to: ['Ann Lee <ann@x.example>'], text: 'Dear Ann,\n\nWelcome.' },
-        ...{ from: 'Maeve <maeve@larkmoor.example>', day: expect.stringMatching(/^2026-11-0[23]$/) },
+        ...{ from: 'Maeve <maeve@larkmoor.example>', day: '2026-11-03' },
       },
       { file: 'pasted 2', subject: 'Your visit', to: ['bo@x.example'], text: 'Dear Bo,\n\nWelcome, too.' },
     ]);

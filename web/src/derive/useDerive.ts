@@ -1,4 +1,4 @@
-/** Deriving: the mails that are compared, what came of them, and what somebody makes of that. */
+/** State of From past mails: the mails, the comparison in its worker, the template, and saving it. */
 import type { PastWords } from '@vocabula/contract';
 import { FEWEST_MAILS, MOST_MAILS, samplesOf, type Derived } from '@vocabula/core/derive';
 import { disguised } from '@vocabula/core/proof';
@@ -9,27 +9,39 @@ import { api } from '../api/client';
 import { pastedMails } from './pasted';
 import type { DeriveReply, DeriveRequest } from './protocol';
 
+/** Files that are read at the same time. */
+const FILES_AT_ONCE = 4;
+
 export function useDerive() {
   const mails = shallowRef<readonly PastWords[]>([]);
-  /** Files of mails that are left out. */
+  /** Names of the mails that are left out of the comparison. */
   const out = ref<ReadonlySet<string>>(new Set());
   const locale = ref('en-IE');
   const derived = shallowRef<Derived>();
   const labels = ref<Readonly<Record<string, string>>>({});
+  /** Progress of the comparison, 0 to 1; undefined when none is running. */
   const share = ref<number>();
+  /** Progress of reading files; undefined when none are read. */
+  const reading = ref<{ done: number; total: number }>();
   const problem = ref('');
   let worker: Worker | undefined;
+  let stopReading = false;
 
   const compared = computed(() => mails.value.filter(({ file }) => !out.value.has(file)));
-  function stop(): void {
+  function stopComparing(): void {
     worker?.terminate();
     worker = undefined;
     share.value = undefined;
   }
+  /** Stops reading files and comparing. */
+  function stop(): void {
+    stopReading = true;
+    stopComparing();
+  }
   onScopeDispose(stop);
 
   function start(): void {
-    stop();
+    stopComparing();
     problem.value = '';
     if (compared.value.length < FEWEST_MAILS) {
       derived.value = undefined;
@@ -41,15 +53,15 @@ export function useDerive() {
       if ('share' in data) return void (share.value = data.share);
       if ('derived' in data) derived.value = data.derived;
       else problem.value = data.problem;
-      stop();
+      stopComparing();
     };
     worker.onerror = () => {
-      problem.value = 'Comparing broke off. Try it with fewer mails.';
-      stop();
+      problem.value = 'The comparison stopped. Try again with fewer mails.';
+      stopComparing();
     };
     worker.postMessage({ mails: compared.value, locale: locale.value } satisfies DeriveRequest);
   }
-  /** Takes mails in beside those that are there; what would be more than is compared is said. */
+  /** Adds mails, under names of their own. Returns a message if some are too many to compare, else ''. */
   function add(more: readonly PastWords[]): string {
     const names = new Set(mails.value.map(({ file }) => file));
     const fresh = more.map((mail) => {
@@ -61,22 +73,34 @@ export function useDerive() {
     const room = MOST_MAILS - mails.value.length;
     mails.value = [...mails.value, ...fresh.slice(0, room)];
     start();
-    return fresh.length > room ? `${MOST_MAILS} mails are compared at most; ${fresh.length - room} were left out.` : '';
+    return fresh.length > room ? `At most ${MOST_MAILS} mails are compared; ${fresh.length - room} were left out.` : '';
   }
+  /** Reads files, a few at a time, and adds their mails. Returns what could not be read, as a message. */
   async function addFiles(files: readonly File[]): Promise<string> {
-    const found = await Promise.all(files.map((file) => api.pastMails(file.name, file)));
-    const unread = files.filter((_, at) => found[at]?.length === 0).map(({ name }) => name);
-    const said = add(found.flat());
-    return [unread.length > 0 ? `${unread.join(', ')}: no mail could be read in it.` : '', said]
+    const mailsRead: PastWords[] = [];
+    const unread: string[] = [];
+    stopReading = false;
+    for (let done = 0; done < files.length && !stopReading; done += FILES_AT_ONCE) {
+      reading.value = { done, total: files.length };
+      const batch = files.slice(done, done + FILES_AT_ONCE);
+      const results = await Promise.allSettled(batch.map((file) => api.pastMails(file.name, file)));
+      for (const [index, result] of results.entries()) {
+        if (result.status === 'fulfilled' && result.value.length > 0) mailsRead.push(...result.value);
+        else unread.push(batch[index]?.name ?? '');
+      }
+    }
+    reading.value = undefined;
+    const tooMany = add(mailsRead);
+    return [unread.length > 0 ? `No mail could be read from ${unread.join(', ')}.` : '', tooMany]
       .filter(Boolean)
       .join(' ');
   }
   const paste = (words: string): string => add(pastedMails(words, mails.value.length + 1));
   const addSent = async (of: { text?: string; address?: string }): Promise<string> => {
     const found = await api.sentWords(of);
-    return found.length === 0 ? 'You have sent no such messages.' : add(found);
+    return found.length === 0 ? 'No such messages in your record.' : add(found);
   };
-  /** Leaves a mail out, or takes it in again; everything is computed anew. */
+  /** Leaves a mail out of the comparison or takes it back in, and compares again. */
   function leaveOut(file: string, isOut: boolean): void {
     const next = new Set(out.value);
     if (isOut) next.add(file);
@@ -85,7 +109,7 @@ export function useDerive() {
     start();
   }
 
-  /** The template with the labels that somebody gave. */
+  /** The derived template with the labels that the user gave. */
   const template = computed((): TextDocument | undefined => {
     const found = derived.value?.template;
     if (!found) return undefined;
@@ -98,9 +122,9 @@ export function useDerive() {
   const relabel = (key: string, label: string): void => void (labels.value = { ...labels.value, [key]: label });
 
   /**
-   * Makes the working copy and its sample set.
-   * @param hide puts made-up people in the place of the real ones
-   * @returns the text's name
+   * Saves the template as a working copy, with a sample set of its answers.
+   * @param hide replace real names and addresses by made-up ones
+   * @returns the name of the text
    */
   async function take(title: string, folder: string | undefined, hide: boolean): Promise<string> {
     const found = derived.value;
@@ -118,7 +142,7 @@ export function useDerive() {
     return made.name;
   }
   return {
-    ...{ mails, out, compared, locale, derived, template, labels, share, problem },
+    ...{ mails, out, compared, locale, derived, template, labels, share, reading, problem },
     ...{ start, stop, addFiles, paste, addSent, leaveOut, relabel, take },
   };
 }

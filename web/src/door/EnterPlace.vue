@@ -1,11 +1,9 @@
 <script setup lang="ts">
-/** Following an invitation, or a link that sets a new password. */
-import InputText from 'primevue/inputtext';
+/** Opens an invitation, or a link for a new password: choose the password and go in. */
 import CheckedForm from '../ui/controls/CheckedForm.vue';
-import FieldRow from '../ui/controls/FieldRow.vue';
+import PasswordField from '../ui/controls/PasswordField.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { LinkFor, SetPassword } from '@vocabula/contract';
-import { MIN_PASSWORD } from '@vocabula/contract/constants';
 import { setPasswordSchema } from '@vocabula/contract/forms';
 import { onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
@@ -21,7 +19,7 @@ onMounted(async () => {
   try {
     found.value = await api.linkFor(token);
   } catch (failure) {
-    problem.value = failure instanceof Error ? failure.message : 'This link leads nowhere.';
+    problem.value = failure instanceof Error ? failure.message : 'This link does not work.';
   }
 });
 const enter = ({ password }: SetPassword): Promise<void> =>
@@ -29,7 +27,7 @@ const enter = ({ password }: SetPassword): Promise<void> =>
 </script>
 
 <template>
-  <DoorSheet :title="found ? (found.what === 'invitation' ? `Welcome, ${found.name}` : 'A new password') : 'Your link'">
+  <DoorSheet :title="found ? (found.what === 'invitation' ? `Welcome, ${found.name}` : 'New password') : 'Your link'">
     <CheckedForm
       v-if="found"
       v-slot="{ problemOf, busy }"
@@ -38,21 +36,10 @@ const enter = ({ password }: SetPassword): Promise<void> =>
       :initial="{ token, password: '' }"
       :send="enter"
     >
-      <p class="quiet">You sign in as {{ found.address }}. Choose a password to go with it.</p>
+      <p class="quiet">You sign in as {{ found.address }}. Choose a password.</p>
       <input type="hidden" autocomplete="username" :value="found.address" />
-      <FieldRow
-        v-slot="{ id, describedBy }"
-        label="Password"
-        :help="`${MIN_PASSWORD} characters at least; a sentence is good.`"
-        :problem="problemOf('password')"
-        ><InputText
-          :id="id"
-          name="password"
-          type="password"
-          autocomplete="new-password"
-          autofocus
-          :aria-describedby="describedBy" /></FieldRow
-      ><PushButton kind="main" type="submit" :disabled="busy">Set it and go in</PushButton>
+      <PasswordField is-new autofocus :problem="problemOf('password')" />
+      <PushButton kind="main" type="submit" :disabled="busy">Save and sign in</PushButton>
     </CheckedForm>
     <template v-else>
       <p :class="problem ? 'error' : 'quiet'" role="status">{{ problem || 'Opening…' }}</p>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-/** Signing in; and, where there is nobody yet, the first administrator. */
+/** Sign in; on an empty installation, create the first administrator. */
 import InputText from 'primevue/inputtext';
 import CheckedForm from '../ui/controls/CheckedForm.vue';
 import FieldRow from '../ui/controls/FieldRow.vue';
+import PasswordField from '../ui/controls/PasswordField.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Door, FirstPerson, SignIn } from '@vocabula/contract';
-import { MIN_PASSWORD } from '@vocabula/contract/constants';
 import { firstPersonSchema, signInSchema } from '@vocabula/contract/forms';
 import { onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
@@ -24,7 +24,7 @@ onMounted(async () => {
   });
 });
 
-/** The whole page anew: nothing of who was here before stays in it. Only ways inside are gone. */
+/** Loads the whole page again, so that nothing of the last user stays. Only paths of this site are followed. */
 function goIn(): void {
   const to = String(route.query.to ?? '/');
   location.assign(to.startsWith('/') && !to.startsWith('//') ? to : '/');
@@ -61,19 +61,8 @@ async function pick({ address, password }: Door['demo'][number]): Promise<void> 
       <FieldRow v-slot="{ id, describedBy }" label="Address" :problem="problemOf('address')"
         ><InputText :id="id" name="address" type="email" autocomplete="username" :aria-describedby="describedBy"
       /></FieldRow>
-      <FieldRow
-        v-slot="{ id, describedBy }"
-        label="Password"
-        :help="`${MIN_PASSWORD} characters at least; a sentence is good.`"
-        :problem="problemOf('password')"
-        ><InputText
-          :id="id"
-          name="password"
-          type="password"
-          autocomplete="new-password"
-          :aria-describedby="describedBy"
-      /></FieldRow>
-      <PushButton kind="main" type="submit" :disabled="sending">Begin</PushButton>
+      <PasswordField is-new :problem="problemOf('password')" />
+      <PushButton kind="main" type="submit" :disabled="sending">Create account</PushButton>
     </CheckedForm>
     <CheckedForm
       v-else
@@ -91,14 +80,12 @@ async function pick({ address, password }: Door['demo'][number]): Promise<void> 
           autocomplete="username"
           autofocus
           :aria-describedby="describedBy" /></FieldRow
-      ><FieldRow v-slot="{ id, describedBy }" label="Password" :problem="problemOf('password')"
-        ><InputText
-          :id="id"
-          name="password"
-          type="password"
-          autocomplete="current-password"
-          :aria-describedby="describedBy" /></FieldRow
-      ><PushButton kind="main" type="submit" :disabled="sending || busy">Sign in</PushButton>
+      ><PasswordField :problem="problemOf('password')" /><PushButton
+        kind="main"
+        type="submit"
+        :disabled="sending || busy"
+        >Sign in</PushButton
+      >
     </CheckedForm>
     <p v-if="problem" class="error" role="alert">⚠ {{ problem }}</p>
     <p v-if="!door.first" class="quiet small">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What is filled, for whom, and what can be put to it. */
+/** Title bar of Fill: the template, its recipient, its state and what can be added to the message. */
 import { useMediaQuery } from '@vueuse/core';
 import ActMenu from '../ui/controls/ActMenu.vue';
 import PushButton from '../ui/controls/PushButton.vue';
@@ -35,12 +35,12 @@ async function near(): Promise<void> {
     notice.fail(problem);
   }
 }
-/** What can be put to the message; one menu where there is no room for a row. */
+/** Actions on the message: a row of buttons, or one menu on narrow screens. */
 const narrow = useMediaQuery('(max-width: 899px)');
 const acts = computed(() => [
   { label: 'Answering…', command: () => emit('panel', 'answer') },
   { label: 'Stitch…', command: () => emit('panel', 'stitch') },
-  { label: isNear.value ? 'At hand ✓' : 'Keep at hand', command: near },
+  { label: isNear.value ? 'At hand ✓' : 'Keep at hand', command: near, pressed: isNear.value },
 ]);
 </script>
 
@@ -50,13 +50,15 @@ const acts = computed(() => [
     <span v-if="who" class="quiet small who">for {{ who }}</span>
     <template v-if="fill">
       <ActMenu v-if="narrow" class="right" label="More" :items="acts" />
-      <template v-else>
-        <PushButton kind="plain" class="right" @click="$emit('panel', 'answer')">Answering…</PushButton>
-        <PushButton kind="plain" @click="$emit('panel', 'stitch')">Stitch…</PushButton>
-        <PushButton kind="plain" :aria-pressed="isNear" @click="near">{{
-          isNear ? 'At hand ✓' : 'Keep at hand'
-        }}</PushButton>
-      </template>
+      <PushButton
+        v-for="(act, index) in narrow ? [] : acts"
+        :key="index"
+        kind="plain"
+        :class="{ right: index === 0 }"
+        :aria-pressed="act.pressed"
+        @click="act.command"
+        >{{ act.label }}</PushButton
+      >
       <span class="quiet small version">{{ fill.version ? `version ${fill.version} · ` : '' }}{{ language }}</span>
       <span class="quiet small kept" role="status">{{ kept }}</span>
     </template>

@@ -23,7 +23,8 @@ it('counts the time between keys and presses, and no breaks', () => {
   press(40_000, 'pointerdown');
   // A break of an hour.
   press(3_640_000, 'keydown');
-  press(3_650_000, 'keydown');
+  // Inside the frame of the message.
+  press(3_650_000, 'activity');
   expect(worked()).toBe(50);
   wrapper.unmount();
 });

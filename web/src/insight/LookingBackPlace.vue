@@ -1,21 +1,19 @@
 <script setup lang="ts">
-/** Looking back: what became of messages, for every text, or for one of them sentence by sentence. */
+/** Looking back: what happened to messages, for all texts (the ledger) or for one text sentence by sentence. */
 import type { LedgerRow } from '@vocabula/contract';
 import InputText from 'primevue/inputtext';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api, ledgerUrl } from '../api/client';
-import { narrow } from '../catalogue/narrow';
-import FieldRow from '../ui/controls/FieldRow.vue';
+import { holds, narrow } from '../catalogue/narrow';
 import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import DayField from '../ui/dates/DayField.vue';
+import PeriodFields from '../ui/dates/PeriodFields.vue';
 import { useMe } from '../ui/me';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import { useFolders, useTexts } from '../ui/stores/lists';
 import { today } from '../ui/today';
-import { holds } from '../catalogue/narrow';
 import OneText from './OneText.vue';
 import TheLedger from './TheLedger.vue';
 import { PERIODS, usePeriod } from './usePeriod';
@@ -31,23 +29,21 @@ const typed = ref('');
 const name = computed(() => String(route.params.name ?? ''));
 
 void Promise.all([texts.load(), folders.load()]).catch(notice.fail);
-let asked = 0;
-watch(
-  period,
-  async (wanted) => {
-    const mine = (asked += 1);
-    loading.value = true;
-    try {
-      const found = await api.ledger(wanted);
-      if (mine === asked) rows.value = found;
-    } catch (problem) {
-      notice.fail(problem);
-    } finally {
-      if (mine === asked) loading.value = false;
-    }
-  },
-  { immediate: true },
-);
+let latestRequest = 0;
+/** Loads the ledger; only the answer to the latest request is shown. */
+async function loadLedger(): Promise<void> {
+  const request = (latestRequest += 1);
+  loading.value = true;
+  try {
+    const ledger = await api.ledger(period.value);
+    if (request === latestRequest) rows.value = ledger;
+  } catch (problem) {
+    notice.fail(problem);
+  } finally {
+    if (request === latestRequest) loading.value = false;
+  }
+}
+watch([period, name], () => (name.value ? undefined : loadLedger()), { immediate: true });
 const narrowing = computed(() => narrow(typed.value, { folders: folders.list, people: new Map(), today: today() }));
 const shown = computed(() => {
   if (typed.value.trim() === '') return rows.value;
@@ -65,20 +61,13 @@ const messages = computed(() => shown.value.reduce((sum, { uses }) => sum + uses
     <header class="head">
       <h1>Looking back</h1>
       <span class="quiet small about">{{
-        me.isAuthor
-          ? 'Texts are looked at here, not people: nothing is shown, sorted or counted by colleague.'
-          : 'Your own messages. Nobody else sees figures of yours alone.'
+        me.isAuthor ? 'Figures are by text, never by colleague.' : 'Your own messages. Only you see these figures.'
       }}</span>
-      <PickOne v-model="choice" class="period" label="Time looked back at" :options="PERIODS" />
+      <PickOne v-model="choice" class="period" label="Period" :options="PERIODS" />
       <a v-if="!name" class="small" :href="ledgerUrl(period)" download>Export as CSV</a>
     </header>
     <div v-if="choice === 'days'" class="days">
-      <FieldRow v-slot="{ id, labelledBy }" label="From"
-        ><DayField :id="id" v-model="from" :labelled-by="labelledBy"
-      /></FieldRow>
-      <FieldRow v-slot="{ id, labelledBy }" label="Until"
-        ><DayField :id="id" v-model="until" :labelled-by="labelledBy"
-      /></FieldRow>
+      <PeriodFields v-model:from="from" v-model:until="until" />
     </div>
     <OneText v-if="name" :key="name" :name="name" :period="period" />
     <main v-else>
@@ -86,8 +75,8 @@ const messages = computed(() => shown.value.reduce((sum, { uses }) => sum + uses
         v-model="typed"
         type="search"
         class="narrow"
-        placeholder="Narrow: any words, in Visits, tagged spring, unused…"
-        aria-label="Narrow the ledger"
+        placeholder="Filter: any words, in Visits, tagged spring, unused…"
+        aria-label="Filter the ledger"
       />
       <p v-if="narrowing.understood.length" class="understood small quiet">
         {{ narrowing.understood.join(' · ') }}
@@ -97,14 +86,14 @@ const messages = computed(() => shown.value.reduce((sum, { uses }) => sum + uses
         <TheLedger
           :rows="shown"
           :loading="loading"
-          :empty="loading ? 'Counting…' : typed ? 'No text fits this.' : 'No messages in this time.'"
+          :empty="loading ? 'Counting…' : typed ? 'No text matches this filter.' : 'No messages in this period.'"
         />
       </div>
     </main>
     <footer class="foot">
       <span v-if="!name"
         >{{ shown.length }} {{ shown.length === 1 ? 'text' : 'texts' }}, {{ messages }}
-        {{ messages === 1 ? 'message' : 'messages' }}. A span holds the true share 19 times of 20.</span
+        {{ messages === 1 ? 'message' : 'messages' }}. Ranges are 95 % intervals.</span
       ><NoticeLine />
     </footer>
   </div>

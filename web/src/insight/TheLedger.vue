@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** One row a text: how much it is used, and what becomes of its messages. */
+/** The ledger: one row for each text with its use and what happened to its messages. */
 import type { LedgerRow } from '@vocabula/contract';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
@@ -14,13 +14,13 @@ const { rows } = defineProps<{ rows: readonly LedgerRow[]; loading: boolean; emp
 const router = useRouter();
 const SHARES = [
   ['missing', 'Missing', 'handed over with something missing'],
-  ['reworded', 'Reworded', 'words changed by hand before it went'],
+  ['reworded', 'Reworded', 'words changed by hand before sending'],
   ['opened', 'Opened', 'of messages that count openings'],
   ['followed', 'Followed', 'a link in it was followed'],
   ['answered', 'Answered', 'of messages sent by the mail service'],
   ['bounced', 'Bounced', 'could not be delivered'],
 ] as const;
-/** With what the shares are sorted by. */
+/** Rows with the numbers that the columns of shares are sorted by. */
 const sortable = computed(() =>
   rows.map((row) => ({
     ...row,
@@ -53,7 +53,7 @@ const open = ({ data }: { data: LedgerRow }): void =>
     <Column field="people" header="People" sortable class="number" />
     <Column field="lastUse" header="Last used" sortable class="small when">
       <template #body="{ data: row }: { data: LedgerRow }">{{
-        row.lastUse ? whenInWords(row.lastUse) : 'not in this time'
+        row.lastUse ? whenInWords(row.lastUse) : 'not in this period'
       }}</template>
     </Column>
     <Column header="26 weeks">

@@ -1,20 +1,20 @@
-/** The time that is looked back at, kept in the address. */
+/** The period of a report, kept in the address. */
 import type { Period } from '@vocabula/contract';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { today } from '../ui/today';
 
 export const PERIODS = [
-  { value: '28', words: 'the last 4 weeks' },
-  { value: '91', words: 'the last quarter' },
-  { value: '182', words: 'the last half year' },
-  { value: '365', words: 'the last year' },
-  { value: 'all', words: 'everything' },
-  { value: 'days', words: 'from … until' },
+  { value: '28', words: 'last 4 weeks' },
+  { value: '91', words: 'last quarter' },
+  { value: '182', words: 'last 6 months' },
+  { value: '365', words: 'last year' },
+  { value: 'all', words: 'all time' },
+  { value: 'days', words: 'custom dates' },
 ] as const;
 export type PeriodChoice = (typeof PERIODS)[number]['value'];
 const DAY = 86_400_000;
-const USUAL: PeriodChoice = '182';
+const DEFAULT_CHOICE: PeriodChoice = '182';
 
 export function usePeriod() {
   const [route, router] = [useRoute(), useRouter()];
@@ -22,8 +22,8 @@ export function usePeriod() {
   const set = (change: Record<string, string | undefined>): void =>
     void router.replace({ query: { ...route.query, ...change } });
   const choice = computed({
-    get: (): PeriodChoice => PERIODS.find(({ value }) => value === query('time'))?.value ?? USUAL,
-    set: (time) => set({ time: time === USUAL ? undefined : time }),
+    get: (): PeriodChoice => PERIODS.find(({ value }) => value === query('time'))?.value ?? DEFAULT_CHOICE,
+    set: (time) => set({ time: time === DEFAULT_CHOICE ? undefined : time }),
   });
   const from = computed({ get: () => query('from'), set: (day) => set({ from: day || undefined }) });
   const until = computed({ get: () => query('until'), set: (day) => set({ until: day || undefined }) });

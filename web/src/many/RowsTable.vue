@@ -56,7 +56,7 @@ const isPicked = ({ type }: Question): boolean => type === 'choice' || type === 
 const wordsOf = (row: MailedRow, column: Question): string =>
   optionsOf(column).find(({ value }) => value === String(cell(row, column)))?.words ?? '';
 const NONE: Choice = { value: '', words: '' };
-const optionsOf = ({ type, variable }: Question): Choice[] => [
+const choicesOf = ({ type, variable }: Question): Choice[] => [
   NONE,
   ...(type === 'choice'
     ? (variable.options ?? []).map((option) => ({ value: option.key, words: labelOf(option) }))
@@ -65,6 +65,11 @@ const optionsOf = ({ type, variable }: Question): Choice[] => [
         { value: 'false', words: variable.words?.no ?? 'No' },
       ]),
 ];
+/** The choices of each column, by key. */
+const choices = computed(
+  () => new Map(props.columns.filter(isPicked).map((column) => [column.key, choicesOf(column)])),
+);
+const optionsOf = ({ key }: Question): Choice[] => choices.value.get(key) ?? [];
 function set(row: MailedRow, { key, type }: Question, typed: string): void {
   const value = type === 'yes-no' ? typed === 'true' : typed;
   emit('answer', row.id, { ...row.answers, [key]: value });

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** The audit trail: who did what to which when. */
 import PickOne from '../ui/controls/PickOne.vue';
-import FieldRow from '../ui/controls/FieldRow.vue';
-import DayField from '../ui/dates/DayField.vue';
+import PeriodFields from '../ui/dates/PeriodFields.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { AuditEntry } from '@vocabula/contract';
@@ -72,12 +71,7 @@ watchDebounced(filter, () => load(), { debounce: 200 });
         <option v-for="kind in KINDS" :key="kind">{{ kind }}</option>
       </PickOne></label
     >
-    <FieldRow v-slot="{ id, labelledBy }" label="From"
-      ><DayField :id="id" v-model="from" :labelled-by="labelledBy"
-    /></FieldRow>
-    <FieldRow v-slot="{ id, labelledBy }" label="Until"
-      ><DayField :id="id" v-model="until" :labelled-by="labelledBy"
-    /></FieldRow>
+    <PeriodFields v-model:from="from" v-model:until="until" />
   </div>
   <DataTable
     class="trail"

@@ -1,11 +1,9 @@
 <script setup lang="ts">
-/** One's password, and where one is signed in. */
+/** Your password, and the devices where you are signed in. */
 import CheckedForm from '../ui/controls/CheckedForm.vue';
-import FieldRow from '../ui/controls/FieldRow.vue';
+import PasswordField from '../ui/controls/PasswordField.vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import InputText from 'primevue/inputtext';
 import type { ChangePassword, Session } from '@vocabula/contract';
-import { MIN_PASSWORD } from '@vocabula/contract/constants';
 import { changePasswordSchema } from '@vocabula/contract/forms';
 import { onMounted, ref, useTemplateRef } from 'vue';
 import { api } from '../api/client';
@@ -32,13 +30,13 @@ onMounted(() => act(() => me.load(), ''));
 async function change(words: ChangePassword): Promise<void> {
   await api.changePassword(words);
   form.value?.reset();
-  await act(async () => undefined, 'The password is another now. You are signed in here only.');
+  await act(async () => undefined, 'Password changed. All other devices are signed out.');
 }
 async function signOut(): Promise<void> {
   await api.signOut().catch(() => undefined);
   location.assign('/sign-in');
 }
-/** What a browser says of itself, as people would call it. */
+/** A browser and its system in short words, from the header `User-Agent`. */
 function browserOf(agent: string): string {
   const system = /Windows|Mac OS X|Android|iPhone|iPad|Linux/.exec(agent)?.[0] ?? '';
   return [/Firefox|Edg|Chrome|Safari/.exec(agent)?.[0] ?? agent.split(/[/\s]/)[0], system].filter(Boolean).join(' on ');
@@ -58,20 +56,9 @@ function browserOf(agent: string): string {
     :send="change"
   >
     <input type="hidden" autocomplete="username" :value="me.who?.address" />
-    <FieldRow v-slot="{ id, describedBy }" label="Present password" :problem="problemOf('old')"
-      ><InputText
-        :id="id"
-        name="old"
-        type="password"
-        autocomplete="current-password"
-        :aria-describedby="describedBy" /></FieldRow
-    ><FieldRow
-      v-slot="{ id, describedBy }"
-      :label="`New password, ${MIN_PASSWORD} characters at least`"
-      :problem="problemOf('password')"
-      ><InputText :id="id" name="password" type="password" autocomplete="new-password" :aria-describedby="describedBy"
-    /></FieldRow>
-    <PushButton type="submit" :disabled="busy">Change it</PushButton>
+    <PasswordField name="old" label="Current password" :problem="problemOf('old')" />
+    <PasswordField is-new label="New password" :problem="problemOf('password')" />
+    <PushButton type="submit" :disabled="busy">Change password</PushButton>
   </CheckedForm>
   <h3>Signed-in devices</h3>
   <ul class="rows">

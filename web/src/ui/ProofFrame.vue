@@ -84,6 +84,9 @@ function update(): void {
       Object.assign(inside.createElement('style'), { id: 'dark' }),
     );
     inside.addEventListener('click', onClick);
+    // Events of the frame do not reach the page: it is told that somebody is at work here.
+    for (const kind of ['keydown', 'pointerdown'])
+      inside.addEventListener(kind, () => frame.value?.dispatchEvent(new Event('activity', { bubbles: true })), true);
     inside.addEventListener('keydown', (event) => emit('key', event));
     inside.addEventListener('mouseover', onPoint);
     inside.addEventListener('mouseleave', () => emit('point', undefined));
