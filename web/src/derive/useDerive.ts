@@ -1,66 +1,37 @@
 /** State of From past mails: the mails, the comparison in its worker, the template, and saving it. */
 import type { PastWords } from '@vocabula/contract';
-import { FEWEST_MAILS, MOST_MAILS, samplesOf, type Derived } from '@vocabula/core/derive';
+import { MOST_MAILS, samplesOf } from '@vocabula/core/derive';
 import { disguised } from '@vocabula/core/proof';
 import { writeCsv } from '@vocabula/core/tables';
 import type { TextDocument } from '@vocabula/core';
-import { computed, onScopeDispose, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { api } from '../api/client';
 import { pastedMails } from './pasted';
-import type { DeriveReply, DeriveRequest } from './protocol';
+import { useComparing } from './useComparing';
 
 /** Files that are read at the same time. */
 const FILES_AT_ONCE = 4;
 
 export function useDerive() {
+  const comparing = useComparing();
+  const { derived, share, problem } = comparing;
   const mails = shallowRef<readonly PastWords[]>([]);
   /** Names of the mails that are left out of the comparison. */
   const out = ref<ReadonlySet<string>>(new Set());
   const locale = ref('en-IE');
-  const derived = shallowRef<Derived>();
   const labels = ref<Readonly<Record<string, string>>>({});
-  /** Progress of the comparison, 0 to 1; undefined when none is running. */
-  const share = ref<number>();
   /** Progress of reading files; undefined when none are read. */
   const reading = ref<{ done: number; total: number }>();
-  const problem = ref('');
-  let worker: Worker | undefined;
   let stopReading = false;
 
   const compared = computed(() => mails.value.filter(({ file }) => !out.value.has(file)));
-  function stopComparing(): void {
-    worker?.terminate();
-    worker = undefined;
-    share.value = undefined;
-  }
   /** Stops reading files and comparing. */
   function stop(): void {
     stopReading = true;
-    stopComparing();
+    comparing.stop();
   }
-  onScopeDispose(stop);
 
-  function start(): void {
-    stopComparing();
-    problem.value = '';
-    if (compared.value.length < FEWEST_MAILS) {
-      derived.value = undefined;
-      return;
-    }
-    share.value = 0;
-    worker = new Worker(new URL('./derive.worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<DeriveReply>) => {
-      if ('share' in data) return void (share.value = data.share);
-      if ('derived' in data) derived.value = data.derived;
-      else problem.value = data.problem;
-      stopComparing();
-    };
-    worker.onerror = () => {
-      problem.value = 'The comparison stopped. Try again with fewer mails.';
-      stopComparing();
-    };
-    worker.postMessage({ mails: compared.value, locale: locale.value } satisfies DeriveRequest);
-  }
+  const start = (): void => comparing.compare(compared.value, locale.value);
   /** Adds mails, under names of their own. Returns a message if some are too many to compare, else ''. */
   function add(more: readonly PastWords[]): string {
     const names = new Set(mails.value.map(({ file }) => file));
