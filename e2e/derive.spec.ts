@@ -41,9 +41,7 @@ test('past mails become a published template, with a sample set of made-up peopl
     page.getByRole('button', { name: 'Choose files…' }).first().click(),
   ]);
   await chooser.setFiles(MAILS);
-  await expect(page.getByRole('status').filter({ hasText: 'word for word' })).toHaveText(
-    '4 of 5 match word for word',
-  );
+  await expect(page.getByRole('status').filter({ hasText: 'word for word' })).toHaveText('4 of 5 match word for word');
   const proposals = page.getByRole('table', { name: 'What varies' });
   await expect(proposals.getByRole('row')).toHaveCount(4);
   await expect(proposals).toContainText('2027-04-03');
@@ -52,9 +50,7 @@ test('past mails become a published template, with a sample set of made-up peopl
   await page.keyboard.press('Enter');
   await expect(page.getByText('Only in this mail: “The geese send their regards.”')).toBeVisible();
   await page.getByRole('button', { name: 'Leave Priya.eml out' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'word for word' })).toHaveText(
-    '4 of 4 match word for word',
-  );
+  await expect(page.getByRole('status').filter({ hasText: 'word for word' })).toHaveText('4 of 4 match word for word');
   await proposals.getByRole('textbox').nth(1).fill('Party');
   await page.keyboard.press('Tab');
   await page.getByLabel('Title of the template').fill('Visit from mails');
