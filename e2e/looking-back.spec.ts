@@ -39,7 +39,7 @@ test('the ledger is sorted by key, kept to a time, and exported', async ({ page 
   await expect(ledger.getByRole('row').nth(1)).toContainText('A guided tour');
   const all = await page.locator('footer').innerText();
   await page.getByLabel('Period').click();
-  await page.getByRole('option', { name: 'the last 4 weeks' }).click();
+  await page.getByRole('option', { name: 'last 4 weeks' }).click();
   await expect(page).toHaveURL(/time=28/);
   await expect.poll(() => page.locator('footer').innerText()).not.toBe(all);
   const csv = await page.request.get(
@@ -54,7 +54,7 @@ test('the ledger is sorted by key, kept to a time, and exported', async ({ page 
 test('colleagues look back at their own messages alone', async ({ page }) => {
   await signIn(page.request, 'hana');
   await page.goto('/looking-back');
-  await expect(page.getByText('Nobody else sees figures of yours alone.')).toBeVisible();
+  await expect(page.getByText('Only you see these figures.')).toBeVisible();
   await expect(page.getByRole('row').nth(1)).toContainText('Membership renewal');
   const refused = await page.request.get('/api/insight/texts/membership-renewal');
   expect(refused.status()).toBe(403);

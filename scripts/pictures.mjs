@@ -146,23 +146,12 @@ const PICTURES = {
     await page.getByText(/1 person added/).waitFor();
     const once = page.getByRole('form', { name: 'Asked once' });
     await once.getByRole('button', { name: 'differs for each' }).first().click();
-    await page
-      .getByRole('grid')
-      .getByRole('row')
-      .nth(3)
-      .click({ position: { x: 20, y: 10 } });
-    await page.getByRole('grid').getByRole('row').nth(3).getByRole('combobox').click();
+    const row = (at) => page.getByRole('grid').getByRole('row').nth(at);
+    await row(3).getByRole('gridcell').first().click();
+    await row(3).getByRole('combobox').click();
     await page.getByRole('option', { name: 'Second letter' }).click();
-    await page
-      .getByRole('grid')
-      .getByRole('row')
-      .nth(5)
-      .click({ position: { x: 20, y: 10 } });
-    await page
-      .getByRole('grid')
-      .getByRole('row')
-      .nth(3)
-      .click({ position: { x: 20, y: 10 } });
+    await row(5).getByRole('rowheader').click();
+    await row(3).getByRole('rowheader').click();
   },
   async mailroom(page) {
     await page.goto('/mailroom');

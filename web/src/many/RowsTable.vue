@@ -1,22 +1,26 @@
 <script setup lang="ts">
-/** The recipients, one row each, with a column for each question that differs. */
-import { vTip } from '../ui/controls/tip';
+/** The recipients of a mailing, one row each, with a column for each question that differs between them. */
 import type { MailedRow } from '@vocabula/contract';
 import { labelOf, type Question } from '@vocabula/core';
-import { useVirtualizer } from '@tanstack/vue-virtual';
-import { computed, useTemplateRef } from 'vue';
-import PickOne, { type Choice } from '../ui/controls/PickOne.vue';
+import { computed, ref, useTemplateRef } from 'vue';
+import type { Choice } from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import TypedField from '../ui/TypedField.vue';
+import { vTip } from '../ui/controls/tip';
+import GridTable from '../ui/grid/GridTable.vue';
+import type { GridPlace } from '../ui/grid/useGrid';
+import type { GridColumn } from '../ui/grid/useGridColumns';
+import { showSource, understand } from '../ui/typedValues';
 
 const props = defineProps<{
   rows: readonly MailedRow[];
+  /** Questions with an answer of their own for each recipient. */
   columns: readonly Question[];
-  /** What is answered for all. */
+  /** Answers for all recipients. */
   shared: Readonly<Record<string, unknown>>;
-  /** Whether anything can still be changed. */
+  /** Whether the mailing can still be changed. */
   open: boolean;
 }>();
+/** Id of the current row. */
 const chosen = defineModel<string | undefined>('chosen');
 const emit = defineEmits<{
   answer: [row: string, answers: Record<string, unknown>];
@@ -27,125 +31,110 @@ const STATES: Readonly<Record<string, string>> = {
   ready: 'ready',
   apart: 'set apart',
   waiting: 'waiting',
-  sending: 'going',
-  gone: 'gone',
-  refused: 'not taken',
-  uncertain: 'may have gone',
+  sending: 'sending',
+  gone: 'sent',
+  refused: 'refused',
+  uncertain: 'may be sent',
   'taken back': 'left out',
 };
-const table = useTemplateRef('table');
-const virtual = useVirtualizer(
-  computed(() => ({
-    count: props.rows.length,
-    getScrollElement: () => table.value,
-    estimateSize: () => 36,
-    overscan: 12,
-  })),
-);
-const shown = computed(() =>
-  virtual.value.getVirtualItems().flatMap(({ index, start }) => {
-    const row = props.rows[index];
-    return row ? [{ row, index, start }] : [];
+const grid = useTemplateRef<{ begin(): Promise<void> }>('grid');
+const currentColumn = ref(0);
+const place = computed({
+  get: (): GridPlace => ({
+    row: Math.max(
+      0,
+      props.rows.findIndex(({ id }) => id === chosen.value),
+    ),
+    column: currentColumn.value,
   }),
-);
-const layout = computed(() => `minmax(112px, 1fr) ${props.columns.map(() => '132px').join(' ')} 96px`);
-const cell = (row: MailedRow, { key, source, value }: Question): unknown =>
-  row.answers[key] ?? props.shared[key] ?? (source === 'default' ? value : '') ?? '';
-const isPicked = ({ type }: Question): boolean => type === 'choice' || type === 'yes-no';
-/** What is picked, as it reads: a select stands in the row that is chosen alone, since hundreds of them are slow. */
-const wordsOf = (row: MailedRow, column: Question): string =>
-  optionsOf(column).find(({ value }) => value === String(cell(row, column)))?.words ?? '';
+  set: (to) => {
+    currentColumn.value = to.column;
+    chosen.value = props.rows[to.row]?.id;
+  },
+});
+const gridColumns = computed((): GridColumn[] => [
+  { id: 'recipient', label: 'Recipient', width: 164 },
+  ...props.columns.map((question): GridColumn => {
+    const options = optionsOf(question);
+    return { id: `answer ${question.key}`, label: question.label, width: 132, ...(options && { options }) };
+  }),
+  { id: 'state', label: 'State', width: 104 },
+]);
+const questionAt = (index: number): Question | undefined => props.columns[index - 1];
+const nameOf = ({ name, address }: MailedRow): string => name || address;
+
+/** The answer of a recipient as source text; empty for none. */
+const sourceOf = (row: MailedRow, { key, source, value }: Question): string =>
+  String(row.answers[key] ?? props.shared[key] ?? (source === 'default' ? value : '') ?? '');
 const NONE: Choice = { value: '', words: '' };
-const choicesOf = ({ type, variable }: Question): Choice[] => [
-  NONE,
-  ...(type === 'choice'
-    ? (variable.options ?? []).map((option) => ({ value: option.key, words: labelOf(option) }))
-    : [
-        { value: 'true', words: variable.words?.yes ?? 'Yes' },
-        { value: 'false', words: variable.words?.no ?? 'No' },
-      ]),
-];
-/** The choices of each column, by key. */
-const choices = computed(
-  () => new Map(props.columns.filter(isPicked).map((column) => [column.key, choicesOf(column)])),
-);
-const optionsOf = ({ key }: Question): Choice[] => choices.value.get(key) ?? [];
-function set(row: MailedRow, { key, type }: Question, typed: string): void {
-  const value = type === 'yes-no' ? typed === 'true' : typed;
-  emit('answer', row.id, { ...row.answers, [key]: value });
+/** What a question offers to pick from; undefined for typed answers. */
+function optionsOf({ type, variable: { options = [], words } }: Question): Choice[] | undefined {
+  if (type === 'choice') return [NONE, ...options.map((option) => ({ value: option.key, words: labelOf(option) }))];
+  const [yes, no] = [words?.yes ?? 'Yes', words?.no ?? 'No'];
+  return type === 'yes-no' ? [NONE, { value: 'true', words: yes }, { value: 'false', words: no }] : undefined;
 }
-function onKey(event: KeyboardEvent): void {
-  const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-  if (step === 0 || (event.target as Element).closest('[role=combobox]')) return;
-  const next = props.rows[props.rows.findIndex(({ id }) => id === chosen.value) + step];
-  if (!next) return;
-  event.preventDefault();
-  chosen.value = next.id;
-  virtual.value.scrollToIndex(props.rows.indexOf(next));
+/** The answer in words. */
+function answerWords(row: MailedRow, question: Question, { options }: GridColumn): string {
+  const source = sourceOf(row, question);
+  if (options) return options.find(({ value }) => value === source)?.words ?? '';
+  return showSource(question.type, source, question.locale);
+}
+/** What editing starts from: the value of an option, or the answer in words. */
+function textOf({ row: index, column: at }: GridPlace): string | undefined {
+  const [row, question, grid] = [props.rows[index], questionAt(at), gridColumns.value[at]];
+  if (!row || !question || !grid || !props.open) return undefined;
+  return grid.options ? sourceOf(row, question) : answerWords(row, question, grid);
+}
+/** Writes an answer: the value of an option, or text as people type it. */
+function write({ row: index, column: at }: GridPlace, text: string): void {
+  const [row, question] = [props.rows[index], questionAt(at)];
+  if (!row || !question) return;
+  const { key, type, locale } = question;
+  const { [key]: _own, ...others } = row.answers;
+  // A yes-no without an answer of its own has that of all.
+  if (type === 'yes-no' && text === '') return emit('answer', row.id, others);
+  const value = type === 'yes-no' ? text === 'true' : type === 'choice' ? text : understand(type, text, locale);
+  emit('answer', row.id, { ...others, [key]: value });
 }
 </script>
 
 <template>
-  <div
-    ref="table"
-    class="table"
-    role="grid"
-    aria-label="Recipients"
-    :aria-rowcount="rows.length + 1"
-    tabindex="0"
-    @keydown="onKey"
+  <GridTable
+    ref="grid"
+    v-model:place="place"
+    class="recipients"
+    label="Recipients"
+    :row-count="rows.length"
+    :columns="gridColumns"
+    :row-height="36"
+    :text-of="textOf"
+    :row-name="(row) => nameOf(rows[row]!)"
+    row-header
+    @write="write"
+    @press="questionAt($event.column) && grid?.begin()"
   >
-    <div class="line heading small" role="row" :style="{ gridTemplateColumns: layout }">
-      <span role="columnheader">Recipient</span>
-      <span v-for="column in columns" :key="column.key" role="columnheader"
-        >{{ column.label }}
+    <template #head="{ column: { label }, index }">
+      <span class="text small quiet"
+        >{{ label }}
         <PushButton
-          v-if="open"
+          v-if="open && questionAt(index)"
+          v-tip="`Ask ${label} once, for all`"
           kind="plain"
           size="small"
-          v-tip="`Ask ${column.label} once`"
-          @click="emit('once', column.key)"
+          @click="emit('once', questionAt(index)?.key ?? '')"
           >once</PushButton
         ></span
       >
-      <span role="columnheader">State</span>
-    </div>
-    <div class="all" :style="{ height: `${virtual.getTotalSize()}px` }" role="presentation">
-      <div
-        v-for="{ row, index, start } in shown"
-        :key="row.id"
-        class="line each"
-        role="row"
-        :aria-rowindex="index + 2"
-        :aria-selected="row.id === chosen"
-        :style="{ gridTemplateColumns: layout, transform: `translateY(${start}px)` }"
-        @click="chosen = row.id"
-      >
-        <span class="who" role="gridcell"
-          >{{ row.name || row.address }} <span class="quiet small">{{ row.name ? row.address : '' }}</span></span
+    </template>
+    <template #cell="{ row: at, index, column }">
+      <template v-for="row in rows.slice(at, at + 1)" :key="row.id">
+        <span v-if="index === 0" class="text"
+          >{{ nameOf(row) }} <span class="quiet small">{{ row.name ? row.address : '' }}</span></span
         >
-        <span v-for="column in columns" :key="column.key" role="gridcell">
-          <span v-if="isPicked(column) && row.id !== chosen" class="picked">{{ wordsOf(row, column) }}</span>
-          <PickOne
-            v-else-if="isPicked(column)"
-            :model-value="String(cell(row, column))"
-            :disabled="!open"
-            size="small"
-            :label="`${column.label}, ${row.name || row.address}`"
-            :options="optionsOf(column)"
-            @update:model-value="set(row, column, $event)"
-          />
-          <TypedField
-            v-else
-            :type="column.type"
-            :model-value="String(cell(row, column))"
-            :locale="column.locale"
-            :disabled="!open"
-            :aria-label="`${column.label}, ${row.name || row.address}`"
-            @update:model-value="set(row, column, $event)"
-          />
-        </span>
-        <span class="state small" role="gridcell" v-tip="row.why">
+        <span v-else-if="questionAt(index)" class="text" :class="{ editable: open }">{{
+          answerWords(row, questionAt(index)!, column)
+        }}</span>
+        <span v-else v-tip="row.why" class="text state small">
           <span :class="{ warning: row.state === 'apart' || row.state === 'uncertain', error: row.state === 'refused' }"
             >{{ row.state === 'apart' ? '‸ ' : '' }}{{ STATES[row.state] ?? row.state }}</span
           >
@@ -153,81 +142,46 @@ function onKey(event: KeyboardEvent): void {
             v-if="open"
             kind="plain"
             size="small"
-            :aria-label="
-              row.state === 'taken back'
-                ? `Take ${row.name || row.address} in again`
-                : `Leave ${row.name || row.address} out`
-            "
+            :aria-label="row.state === 'taken back' ? `Take ${nameOf(row)} in again` : `Leave ${nameOf(row)} out`"
             @click.stop="emit('out', row.id, row.state !== 'taken back')"
           >
             {{ row.state === 'taken back' ? 'in' : 'out' }}
           </PushButton>
         </span>
-      </div>
-    </div>
-  </div>
+      </template>
+    </template>
+  </GridTable>
 </template>
 
 <style scoped>
-.table {
-  overflow: auto;
+.recipients {
   border-right: 1px solid var(--hair);
-  min-width: 0;
 }
-.table:focus-visible {
-  outline-offset: -2px;
+.recipients :deep(.line) {
+  align-items: stretch;
 }
-.line {
-  display: grid;
-  align-items: center;
-  gap: 8px;
-  padding: 0 12px;
-  height: 36px;
-  border-bottom: 1px solid var(--hair);
-}
-.heading {
-  position: sticky;
-  top: 0;
-  z-index: 1;
-  background: var(--table);
-  color: var(--quiet);
-}
-.all {
-  position: relative;
-}
-.each {
-  position: absolute;
-  left: 0;
-  right: 0;
-}
-.each[aria-selected='true'] {
+.recipients :deep(.line[aria-selected='true']),
+.recipients :deep(.line[aria-selected='true'] .frozen) {
   background: var(--selected);
-  box-shadow: inset 3px 0 var(--action);
 }
-.who,
-.state {
+.text {
+  display: block;
+  padding: 8px 12px;
   overflow: hidden;
   text-overflow: ellipsis;
-  white-space: nowrap;
+}
+.editable {
+  height: 100%;
+  cursor: cell;
 }
 .state {
   display: flex;
-  align-items: center;
   justify-content: space-between;
+  align-items: center;
 }
-.picked {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  padding-left: 9px;
-}
-.line button {
+.recipients :deep(button.p-button) {
   height: 20px;
   padding: 0 4px;
   color: var(--action);
-}
-.line :deep(.p-select),
-.line :deep(input) {
-  height: 28px;
 }
 </style>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
-/** The cells of a set: written in place, by key or pointer; only the rows in sight are there. */
-import { useVirtualizer } from '@tanstack/vue-virtual';
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+/** The cells of a sample set or recipient list, edited in place, and the form of a column beside them. */
+import { computed, ref, useTemplateRef, watch } from 'vue';
+import PushButton from '../ui/controls/PushButton.vue';
+import GridTable from '../ui/grid/GridTable.vue';
+import type { GridPlace } from '../ui/grid/useGrid';
+import type { GridColumn } from '../ui/grid/useGridColumns';
 import TypeMark from '../ui/TypeMark.vue';
 import ColumnForm from './ColumnForm.vue';
 import { gridOf, statsInWords, statsOf } from './stats';
@@ -9,219 +12,108 @@ import type { WorkedSet } from './useSet';
 
 const props = defineProps<{ set: WorkedSet }>();
 const { table, columns } = props.set;
-const ROW = 32;
 const HEAD = 56;
-const room = useTemplateRef<HTMLElement>('room');
-const at = ref({ row: 0, column: 0 });
-const writing = ref<string>();
-const openColumn = ref<string>();
+/** Widths of columns, in pixels; the first rows decide. */
+const [MIN_WIDTH, MAX_WIDTH, ROWS_MEASURED] = [212, 320, 200];
+const LETTER = 7;
 
+const grid = useTemplateRef<{ move(row: number, column: number): Promise<void>; focus(): void }>('grid');
+const place = ref<GridPlace>({ row: 0, column: 0 });
+/** Key of the column whose form is open; empty for a new column. */
+const openColumn = ref<string>();
 const cells = computed(() => table.value?.cells ?? []);
-const rows = useVirtualizer(
-  computed(() => ({
-    count: cells.value.length,
-    getScrollElement: () => room.value,
-    estimateSize: () => ROW,
-    overscan: 16,
-    scrollPaddingStart: HEAD,
-  })),
-);
-/** Whether the row of the present cell is among those that are drawn. */
-const isThere = computed(() => rows.value.getVirtualItems().some(({ index }) => index === at.value.row));
-/** As wide as the longest cells of the first rows ask for. */
-const widths = computed(() =>
-  columns.value.map(({ key, name }) => {
-    const longest = cells.value
-      .slice(0, 200)
-      .reduce((most, row) => Math.max(most, (row[key] ?? '').length), name.length + 3);
-    return Math.max(212, Math.min(320, longest * 7 + 28));
+const gridColumns = computed(() =>
+  columns.value.map(({ key, name, type, value }): GridColumn => {
+    const lengths = cells.value.slice(0, ROWS_MEASURED).map((row) => (row[key] ?? '').length);
+    const width = Math.max(name.length + 3, ...lengths) * LETTER + 28;
+    return {
+      ...{ id: key, label: name, width: Math.max(MIN_WIDTH, Math.min(MAX_WIDTH, width)) },
+      class: [type === 'number' ? 'number' : '', value === undefined ? '' : 'calculated'].join(' '),
+    };
   }),
 );
-const total = computed(() => widths.value.reduce((sum, width) => sum + width, 0));
-const template = computed(() => widths.value.map((width) => `${width}px`).join(' '));
 const heads = computed(() =>
   columns.value.map((column) => ({
     ...column,
-    says: statsInWords(statsOf(cells.value.map((row) => row[column.key] ?? ''))),
+    stats: statsInWords(statsOf(cells.value.map((row) => row[column.key] ?? ''))),
     problem: table.value?.problems[column.key],
   })),
 );
 const keyOf = (column: number): string => columns.value[column]?.key ?? '';
-const isWorked = (column: number): boolean => columns.value[column]?.value !== undefined;
+const isCalculated = (column: number): boolean => columns.value[column]?.value !== undefined;
+const textOf = ({ row, column }: GridPlace): string | undefined =>
+  isCalculated(column) ? undefined : (cells.value[row]?.[keyOf(column)] ?? '');
 
 watch(
   () => table.value?.id,
   () => {
-    at.value = { row: 0, column: 0 };
-    writing.value = openColumn.value = undefined;
+    place.value = { row: 0, column: 0 };
+    openColumn.value = undefined;
   },
 );
-async function move(row: number, column: number): Promise<void> {
-  at.value = {
-    row: Math.max(0, Math.min(cells.value.length - 1, row)),
-    column: Math.max(0, Math.min(columns.value.length - 1, column)),
-  };
-  rows.value.scrollToIndex(at.value.row);
-  await nextTick();
-  room.value?.querySelector('.now')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+function write({ row, column }: GridPlace, text: string): void {
+  props.set.write(row, { [keyOf(column)]: text });
 }
-async function begin(with_?: string): Promise<void> {
-  if (isWorked(at.value.column)) {
-    openColumn.value = keyOf(at.value.column);
-    return;
-  }
-  writing.value = with_ ?? cells.value[at.value.row]?.[keyOf(at.value.column)] ?? '';
-  await nextTick();
-  const field = room.value?.querySelector<HTMLInputElement>('.now input');
-  field?.focus();
-  if (with_ === undefined) field?.select();
-}
-function keep(): void {
-  const { row, column } = at.value;
-  const key = keyOf(column);
-  if (writing.value === undefined) return;
-  if (writing.value !== (cells.value[row]?.[key] ?? '')) props.set.write(row, { [key]: writing.value });
-  writing.value = undefined;
-}
-async function leave(row: number, column: number): Promise<void> {
-  keep();
-  room.value?.focus();
-  await move(row, column);
-}
-function onKey(event: KeyboardEvent): void {
-  const { row, column } = at.value;
-  if (event.target !== room.value) return;
-  const to = {
-    ArrowDown: [row + 1, column],
-    ArrowUp: [row - 1, column],
-    ArrowRight: [row, column + 1],
-    ArrowLeft: [row, column - 1],
-    PageDown: [row + 15, column],
-    PageUp: [row - 15, column],
-    Home: [event.ctrlKey ? 0 : row, 0],
-    End: [event.ctrlKey ? Infinity : row, Infinity],
-  }[event.key];
-  if (to) void move(to[0] ?? 0, to[1] ?? 0);
-  else if (event.key === 'Enter' || event.key === 'F2') void begin();
-  else if (event.key === 'Delete' && !isWorked(column)) props.set.write(row, { [keyOf(column)]: '' });
-  else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey) void begin(event.key);
-  else return;
-  event.preventDefault();
-}
-function onFieldKey(event: KeyboardEvent): void {
-  const { row, column } = at.value;
-  if (event.isComposing) return;
-  if (event.key === 'Enter') void leave(row + 1, column);
-  else if (event.key === 'Tab') void leave(row, column + (event.shiftKey ? -1 : 1));
-  else if (event.key === 'Escape') {
-    writing.value = undefined;
-    room.value?.focus();
-  } else return;
-  event.preventDefault();
-  event.stopPropagation();
-}
-/** What was copied elsewhere goes into the cells from here on; rows that are missing are added. */
-async function onPaste(event: ClipboardEvent): Promise<void> {
-  const text = event.clipboardData?.getData('text/plain') ?? '';
-  if (writing.value !== undefined || text === '') return;
-  event.preventDefault();
-  const grid = gridOf(text);
-  const { row, column } = at.value;
+/** Writes a pasted table into the cells from the current one on; missing rows are added, calculated columns are kept. */
+async function paste(text: string): Promise<void> {
+  const { row, column } = place.value;
   const rowOf = (line: readonly string[]): Record<string, string> =>
     Object.fromEntries(
       line.flatMap((cell, index) =>
-        column + index < columns.value.length && !isWorked(column + index) ? [[keyOf(column + index), cell]] : [],
+        column + index < columns.value.length && !isCalculated(column + index) ? [[keyOf(column + index), cell]] : [],
       ),
     );
-  const there = Math.max(0, Math.min(grid.length, cells.value.length - row));
-  props.set.write(row, ...grid.slice(0, there).map(rowOf));
-  const more = grid.slice(there).map(rowOf);
-  if (more.length > 0) await props.set.change({ what: 'add-rows', rows: more });
-}
-function onCopy(event: ClipboardEvent): void {
-  if (writing.value !== undefined || event.target !== room.value) return;
-  event.clipboardData?.setData('text/plain', cells.value[at.value.row]?.[keyOf(at.value.column)] ?? '');
-  event.preventDefault();
+  const pasted = gridOf(text).map(rowOf);
+  const present = Math.max(0, Math.min(pasted.length, cells.value.length - row));
+  props.set.write(row, ...pasted.slice(0, present));
+  const added = pasted.slice(present);
+  if (added.length > 0) await props.set.change({ what: 'add-rows', rows: added });
 }
 async function addRow(): Promise<void> {
   await props.set.change({ what: 'add-rows', rows: [{}] });
-  await move(cells.value.length - 1, 0);
-  room.value?.focus();
+  await grid.value?.move(cells.value.length - 1, 0);
+  grid.value?.focus();
 }
 defineExpose({ addRow, openNew: () => (openColumn.value = '') });
 </script>
 
 <template>
   <div class="set">
-    <div
-      ref="room"
-      class="room"
-      role="grid"
-      tabindex="0"
-      :aria-label="table?.title"
-      :aria-rowcount="cells.length"
-      :aria-activedescendant="isThere ? `c-${at.row}-${at.column}` : undefined"
-      @keydown="onKey"
-      @paste="onPaste"
-      @copy="onCopy"
+    <GridTable
+      ref="grid"
+      v-model:place="place"
+      :label="table?.title"
+      :row-count="cells.length"
+      :columns="gridColumns"
+      :head-height="HEAD"
+      :text-of="textOf"
+      @write="write"
+      @paste="paste"
+      @open="({ column }) => (openColumn = keyOf(column))"
     >
-      <div class="top" role="row" :style="{ gridTemplateColumns: template, width: `${total}px` }">
+      <template #head="{ index }">
         <button
-          v-for="(column, index) in heads"
-          :key="column.key"
           class="column"
-          role="columnheader"
-          :class="{ frozen: index === 0 }"
-          :aria-expanded="openColumn === column.key"
-          @click="openColumn = openColumn === column.key ? undefined : column.key"
+          :aria-expanded="openColumn === keyOf(index)"
+          @click="openColumn = openColumn === keyOf(index) ? undefined : keyOf(index)"
         >
-          <span class="name"><TypeMark :type="column.type" />{{ column.name }}<i v-if="column.value"> = </i></span>
-          <span v-if="column.problem" class="error says">⚠ {{ column.problem }}</span>
-          <span v-else class="quiet says">{{ column.says }}</span>
-        </button>
-      </div>
-      <div class="body" role="rowgroup" :style="{ height: `${rows.getTotalSize()}px`, width: `${total}px` }">
-        <div
-          v-for="item in rows.getVirtualItems()"
-          :key="item.index"
-          class="line"
-          role="row"
-          :aria-rowindex="item.index + 1"
-          :style="{ transform: `translateY(${item.start}px)`, gridTemplateColumns: template }"
-        >
-          <div
-            v-for="(column, index) in columns"
-            :id="`c-${item.index}-${index}`"
-            :key="column.key"
-            class="cell"
-            role="gridcell"
-            :class="{
-              frozen: index === 0,
-              number: column.type === 'number',
-              worked: column.value !== undefined,
-              now: item.index === at.row && index === at.column,
-            }"
-            @click="move(item.index, index)"
-            @dblclick="begin()"
+          <span class="name"
+            ><TypeMark :type="heads[index]?.type ?? 'text'" />{{ heads[index]?.name
+            }}<i v-if="heads[index]?.value"> = </i></span
           >
-            <input
-              v-if="writing !== undefined && item.index === at.row && index === at.column"
-              v-model="writing"
-              :aria-label="`${column.name}, row ${item.index + 1}`"
-              @keydown="onFieldKey"
-              @blur="keep"
-            />
-            <template v-else
-              >{{ cells[item.index]?.[column.key] || ''
-              }}<span v-if="!cells[item.index]?.[column.key]" class="quiet">—</span></template
-            >
-          </div>
-        </div>
-      </div>
+          <span v-if="heads[index]?.problem" class="error stats">⚠ {{ heads[index]?.problem }}</span>
+          <span v-else class="quiet stats">{{ heads[index]?.stats }}</span>
+        </button>
+      </template>
+      <template #cell="{ row, column }">
+        <span class="text"
+          >{{ cells[row]?.[column.id] }}<span v-if="!cells[row]?.[column.id]" class="quiet">—</span></span
+        >
+      </template>
       <p v-if="cells.length === 0" class="quiet none">
-        This set has no rows yet. <button @click="addRow">Add a row</button>
+        This set has no rows yet. <PushButton size="small" @click="addRow">Add a row</PushButton>
       </p>
-    </div>
+    </GridTable>
     <ColumnForm
       v-if="openColumn !== undefined"
       :key="openColumn"
@@ -240,24 +132,8 @@ defineExpose({ addRow, openNew: () => (openColumn.value = '') });
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
 }
-.room {
-  overflow: auto;
-  font-size: 0.8125rem;
-  min-height: 0;
-}
-.room:focus-visible {
-  outline-offset: -2px;
-}
-.top {
-  display: grid;
-  position: sticky;
-  top: 0;
-  z-index: 3;
-  background: var(--table);
-  border-bottom: 1px solid var(--edge);
-  min-width: 100%;
-}
 .column {
+  width: 100%;
   height: 55px;
   display: grid;
   align-content: center;
@@ -283,57 +159,27 @@ defineExpose({ addRow, openNew: () => (openColumn.value = '') });
   align-items: center;
   font-weight: 600;
 }
-.says {
+.stats {
   font-size: 0.75rem;
   line-height: 1rem;
+  font-weight: 400;
   max-width: 100%;
   overflow: hidden;
   text-overflow: ellipsis;
-}
-.body {
-  position: relative;
-  min-width: 100%;
-}
-.line {
-  position: absolute;
-  top: 0;
-  left: 0;
-  display: grid;
-  height: 32px;
-  min-width: 100%;
-  border-bottom: 1px solid var(--hair);
-}
-.cell {
-  padding: 6px 12px;
   white-space: nowrap;
+}
+.text {
+  display: block;
+  padding: 6px 12px;
   overflow: hidden;
   text-overflow: ellipsis;
   cursor: cell;
 }
-.frozen {
-  position: sticky;
-  left: 0;
-  z-index: 1;
-  background: var(--table);
-  border-right: 1px solid var(--hair);
-}
-.number {
+.set :deep(.cell.number) {
   text-align: right;
 }
-.worked {
+.set :deep(.cell.calculated) {
   font-style: italic;
-}
-.now {
-  box-shadow: inset 0 0 0 1px var(--edge);
-}
-.room:focus-within .now {
-  box-shadow: inset 0 0 0 2px var(--action);
-}
-.cell input {
-  height: 28px;
-  margin: -4px -8px;
-  width: calc(100% + 16px);
-  padding: 2px 7px;
 }
 .none {
   padding: 16px;
