@@ -4,7 +4,7 @@ import { vTip } from '../ui/controls/tip';
 import { computed } from 'vue';
 import type { Desk } from './desk/useDesk';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'blanks' | 'manuscript' | 'proof'> }>();
 const { manuscript, proof, blanks } = props.desk;
 const { path } = manuscript;
 const time = computed(() => {

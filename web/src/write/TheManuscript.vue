@@ -9,7 +9,7 @@ import type { Desk } from './desk/useDesk';
 import { houseRules } from './houseRules';
 import './manuscript.css';
 
-const props = defineProps<{ desk: Desk; kind: string }>();
+const props = defineProps<{ desk: Pick<Desk, 'manuscript'>; kind: string }>();
 const { manuscript } = props.desk;
 const house = useHouse();
 const more = ref(false);

@@ -20,7 +20,12 @@ const DATES = [
   ['valid_until', 'Offered until'],
 ] as const;
 const route = useRoute();
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{
+  desk: Pick<
+    Desk,
+    'copy' | 'keep' | 'manuscript' | 'proof' | 'setFront' | 'signOff' | 'standing' | 'takeSignOff' | 'texts'
+  >;
+}>();
 const { copy, texts, signOff } = props.desk;
 const { front } = props.desk.manuscript;
 /** The text from which one came here, to go back to. */

@@ -2,38 +2,24 @@
  * The work of the proofing table's worker: compiles the template, renders recipients, hard cases and every pairing in
  * steps, and answers what is asked meanwhile. After an edit only messages that the edit touches are rendered anew.
  */
-import { checkProgram, compileBundle, openingTag, writtenEnvelope, type Message, type Program } from '@vocabula/core';
+import { checkProgram } from '@vocabula/core';
 import { casesInWords, covering, reasonsOf } from '@vocabula/core/cover';
 import {
   compareMessages,
-  explain,
   fillingOfRow,
   hardCases,
   LineBook,
   linesOf,
   needs,
-  ProofTable,
   touches,
-  withStretches,
   type Filling,
   type SampleRow,
   type Sheet,
 } from '@vocabula/core/proof';
-import { arriveIn, FAMILIES, type Family } from '@vocabula/core/arrives';
 import { lookOf } from '../../ui/look';
-import type {
-  CaseWords,
-  PairingWords,
-  ProofingReply,
-  ProofingRequest,
-  SentSheet,
-  Series,
-  ShownArrivals,
-  ShownMessage,
-  ShownStretch,
-  TemplateParts,
-  Which,
-} from './protocol';
+import { explanationOf, sentSheet, shownArrivals, shownMessage } from './messageAnswers';
+import { proofedTemplate, type ProofedTemplate } from './proofedTemplate';
+import type { CaseWords, PairingWords, ProofingReply, ProofingRequest, Series, TemplateParts, Which } from './protocol';
 
 /** Recipients that are proofed before hard cases and pairings: enough to fill the first screen. */
 const FIRST = 120;
@@ -42,12 +28,6 @@ const BATCH = 50;
 /** Beyond this many lines that nothing shows any more, the book begins anew. */
 const MOST_LINES = 400_000;
 
-interface Template {
-  readonly parts: TemplateParts;
-  readonly program: Program;
-  readonly table: ProofTable;
-}
-
 /** A series as it is: fillings, and what came of those that were rendered. */
 interface Column {
   fillings: readonly Filling[];
@@ -55,10 +35,10 @@ interface Column {
 }
 
 export class Proofing {
-  private template: Template | undefined;
+  private template: ProofedTemplate | undefined;
   private rows: readonly SampleRow[] = [];
   private strength: 2 | 3 = 2;
-  private readonly others = new Map<string, Template>();
+  private readonly others = new Map<string, ProofedTemplate>();
   private readonly columns: Record<Series, Column> = {
     recipients: { fillings: [], sheets: [] },
     hard: { fillings: [], sheets: [] },
@@ -90,21 +70,29 @@ export class Proofing {
         if (template)
           this.others.set(
             request.name,
-            make({ ...template.parts, text: request, library: request.library }, this.book),
+            proofedTemplate({ ...template.parts, text: request, library: request.library }, this.book),
           );
         return undefined;
       }
       case 'message':
-        this.post({ what: 'message', id: request.id, message: this.shown(request.which) });
+        this.post({ what: 'message', id: request.id, message: this.about(request, shownMessage) });
         return undefined;
       case 'explain':
-        this.post({ what: 'explain', id: request.id, explanation: this.explained(request) });
+        this.post({
+          what: 'explain',
+          id: request.id,
+          explanation: this.about(request, (of, filling) => explanationOf(of, filling, request.part, request.stretch)),
+        });
         return undefined;
       case 'compare':
         this.post({ what: 'compare', id: request.id, paragraphs: this.compared(request.left, request.right) });
         return undefined;
       case 'arrivals':
-        this.post({ what: 'arrivals', id: request.id, shown: this.arrivals(request.which, request.families) });
+        this.post({
+          what: 'arrivals',
+          id: request.id,
+          shown: this.about(request, (of, filling) => shownArrivals(of, filling, request.families)),
+        });
         return undefined;
       case 'fillings':
         this.post({ what: 'fillings', id: request.id, fillings: request.of.map((which) => this.filling(which)) });
@@ -127,7 +115,7 @@ export class Proofing {
       this.others.clear();
       for (const column of Object.values(this.columns)) column.sheets = [];
     }
-    const after = make(parts, this.book);
+    const after = proofedTemplate(parts, this.book);
     this.template = after;
     this.spare(before, after);
     this.tell();
@@ -148,7 +136,7 @@ export class Proofing {
   }
 
   /** Keeps the sheets that an edit does not touch, where nothing but the text has changed. */
-  private spare(before: Template | undefined, after: Template): void {
+  private spare(before: ProofedTemplate | undefined, after: ProofedTemplate): void {
     const rest = ({ text: _text, ...others }: TemplateParts): string => JSON.stringify(others);
     const same = before && before.parts.text.name === after.parts.text.name && rest(before.parts) === rest(after.parts);
     const touched = same
@@ -188,7 +176,7 @@ export class Proofing {
   }
 
   private *pair(usual: SampleRow): Generator<void> {
-    const { program, parts } = this.template as Template;
+    const { program, parts } = this.template as ProofedTemplate;
     const work = covering(program, { today: parts.today, strength: this.strength, usual, sender: parts.sender });
     let step = work.next();
     for (let at = 0; !step.done; at += 1) {
@@ -225,7 +213,7 @@ export class Proofing {
     from = 0,
     to = fillings.length,
   ): Generator<void> {
-    const { table } = this.template as Template;
+    const { table } = this.template as ProofedTemplate;
     const column = this.columns[series];
     const same = (at: number): boolean => JSON.stringify(column.fillings[at]) === JSON.stringify(fillings[at]);
     const sheets = column.sheets;
@@ -258,7 +246,7 @@ export class Proofing {
 
   private send(series: Series, from: number, sheets: readonly Sheet[]): void {
     const lines = this.book.since(this.linesSent);
-    this.post({ what: 'sheets', series, from, sheets: sheets.map(sent), lines, linesFrom: this.linesSent });
+    this.post({ what: 'sheets', series, from, sheets: sheets.map(sentSheet), lines, linesFrom: this.linesSent });
     this.linesSent += lines.length;
   }
 
@@ -266,7 +254,7 @@ export class Proofing {
     this.post({ what: 'progress', doing, done, total, fresh: this.fresh, over });
   }
 
-  private templateOf({ other }: Which): Template | undefined {
+  private templateOf({ other }: Which): ProofedTemplate | undefined {
     return other === undefined ? this.template : this.others.get(other);
   }
   private filling({ series, at, other }: Which): Filling | undefined {
@@ -277,53 +265,14 @@ export class Proofing {
     return template && row && fillingOfRow(template.program, row, template.parts.sender);
   }
 
-  private shown(which: Which): ShownMessage | undefined {
+  /** Calls `make` for a message, if its template and recipient exist. */
+  private about<T>(
+    { which }: { readonly which: Which },
+    make: (of: ProofedTemplate, filling: Filling) => T,
+  ): T | undefined {
     const template = this.templateOf(which);
     const filling = this.filling(which);
-    if (!template || !filling) return undefined;
-    const { table, program } = template;
-    const { message, sheet } = table.proof(filling);
-    const { trace = [], subjectTrace = [] } = message;
-    const blank = new Set(message.blanks);
-    return {
-      ...pick(message),
-      subjectPieces: subjectTrace.map(({ from, to }) => message.subject.slice(from, to)),
-      subjectStretches: subjectTrace.map(stretch),
-      fragment: withStretches(message.fragment, trace),
-      stretches: trace.map(stretch),
-      findings: sheet.findings,
-      blankStretches: trace.flatMap(({ from, origin }, at) =>
-        origin.variable !== undefined && blank.has(origin.variable) && message.fragment[from] === '[' ? [at] : [],
-      ),
-      filling,
-      look: lookOf(program),
-    };
-  }
-
-  private arrivals(which: Which, families: readonly Family[]): ShownArrivals | undefined {
-    const template = this.templateOf(which);
-    const filling = this.filling(which);
-    if (!template || !filling) return undefined;
-    const message = template.table.message(filling);
-    const all = FAMILIES.map((family) => arriveIn(family, message, template.program.locale));
-    return {
-      losses: Object.fromEntries(all.map(({ family, losses }) => [family, losses.length])) as Record<Family, number>,
-      arrivals: all.filter(({ family }) => families.includes(family)),
-    };
-  }
-
-  private explained({
-    which,
-    part,
-    stretch: at,
-  }: Extract<ProofingRequest, { what: 'explain' }>): ReturnType<typeof explain> | undefined {
-    const template = this.templateOf(which);
-    const filling = this.filling(which);
-    if (!template || !filling) return undefined;
-    const message = template.table.message(filling);
-    const found = (part === 'subject' ? message.subjectTrace : message.trace)?.[at];
-    const { today, zone } = template.parts;
-    return found && explain(template.program, { ...filling, today, zone }, found.origin);
+    return template && filling && make(template, filling);
   }
 
   private compared(left: Which, right: Which): ReturnType<typeof compareMessages> {
@@ -335,38 +284,3 @@ export class Proofing {
     return compareMessages(lines(left), lines(right), this.template?.program.locale);
   }
 }
-
-function make(parts: TemplateParts, book: LineBook): Template {
-  const { text, house, today, signature } = parts;
-  const texts = parts.library.map(([name, document]) => ({ name, document }));
-  const program = compileBundle({
-    text,
-    texts,
-    house,
-    today,
-    // A signature that may not be seen here is left out rather than missed.
-    signature: texts.some(({ name }) => name === signature) ? (signature ?? undefined) : undefined,
-  });
-  const table = new ProofTable(parts.text, program, { today: parts.today, zone: parts.zone }, book);
-  return { parts, program, table };
-}
-
-const sent = ({ held: _held, kept, ...rest }: Sheet): SentSheet => ({ ...rest, kept: kept.join('') });
-
-const pick = ({ subject, html, text, attachments, blanks, ...addresses }: Message) => ({
-  subject,
-  html,
-  text,
-  ...writtenEnvelope(addresses),
-  attachments,
-  blanks,
-});
-
-const stretch = ({ origin }: NonNullable<Message['trace']>[number]): ShownStretch => ({
-  text: origin.text,
-  path: origin.path,
-  variable: origin.variable,
-  wordingOf: origin.wordingOf,
-  tags: origin.conditions.map(openingTag),
-  blocks: origin.blocks,
-});

@@ -5,14 +5,13 @@ import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
-import { commonOfAll } from '@vocabula/core/proof';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import MessageGrid from '../parts/MessageGrid.vue';
 import MessageSlip from '../parts/MessageSlip.vue';
-import { arranged, ORDERS, varying, type Order } from '../table/filter';
-import type { SentSheet } from '../table/protocol';
+import { ORDERS, type Order } from '../table/filter';
 import { useProofing } from '../table/useProofing';
+import { useAllMessages } from './useAllMessages';
 
 const route = useRoute();
 const router = useRouter();
@@ -24,88 +23,13 @@ const wide = ref<'slips' | 'grid'>('slips');
 const chosen = ref(0);
 const room = useTemplateRef<HTMLElement>('room');
 const SLIP = 168;
-/** As many values of a column as may be chosen from. */
-const FEW = 8;
 
-const sheets = computed(() => proofing.recipients.sheets);
-const labelOf = (at: number): string => proofing.recipients.cases[at]?.label ?? `Row ${at + 1}`;
-const numbers = computed(() =>
-  arranged(sheets.value, { condition: condition.value, words: typed.value, order: order.value }, labelOf),
-);
+const { sheets, labelOf, numbers, common, values, passages, choices } = useAllMessages(proofing, {
+  ...{ condition, words: typed, order },
+});
 watch(numbers, (now) => {
   chosen.value = Math.min(chosen.value, Math.max(0, now.length - 1));
 });
-/** What the shown messages have in common; while more of them come, only those are gone through. */
-let known: { readonly sheets: readonly (SentSheet | undefined)[]; readonly common: readonly number[] } = {
-  sheets: [],
-  common: [],
-};
-const common = computed(() => {
-  const now = numbers.value.map((at) => sheets.value[at]);
-  const goesOn = known.sheets.length > 0 && known.sheets.every((sheet, at) => now[at] === sheet);
-  const found =
-    commonOfAll(
-      (function* () {
-        if (goesOn) yield known.common;
-        for (const sheet of goesOn ? now.slice(known.sheets.length) : now) yield sheet?.lines ?? [];
-      })(),
-    ) ?? [];
-  known = { sheets: now, common: found };
-  return found;
-});
-const shownColumns = computed(() => varying(sheets.value, proofing.values.length, proofing.passages.length));
-const blankKeys = computed(() => new Set(sheets.value.flatMap((sheet) => sheet?.blanks ?? [])));
-const values = computed(() =>
-  proofing.values.flatMap((each, at) =>
-    shownColumns.value.values.includes(at) || blankKeys.value.has(each.key) ? [{ at, ...each }] : [],
-  ),
-);
-const passages = computed(() =>
-  shownColumns.value.passages.flatMap((at) => {
-    const each = proofing.passages[at];
-    return each ? [{ at, ...each }] : [];
-  }),
-);
-
-/** What may be asked for: each with how many have it. */
-const choices = computed(() => {
-  const there = sheets.value.filter((sheet) => sheet !== undefined);
-  const codes = new Map<string, number>();
-  for (const sheet of there)
-    for (const code of new Set(sheet.findings.map((finding) => finding.code)))
-      codes.set(code, (codes.get(code) ?? 0) + 1);
-  const blank = there.filter((sheet) => sheet.blanks.length > 0).length;
-  return [
-    ...(blank > 0 ? [{ value: 'blank', words: `something blank (${blank})` }] : []),
-    ...[...codes].map(([code, count]) => ({
-      value: `finding ${code}`,
-      words: `${code.replace(/-/g, ' ')} (${count})`,
-    })),
-    ...passages.value.flatMap(({ at, label }) => {
-      const kept = there.filter((sheet) => sheet.kept[at] === '1').length;
-      return [
-        { value: `kept ${at}`, words: `${label}: kept (${kept})` },
-        { value: `gone ${at}`, words: `${label}: left out (${there.length - kept})` },
-      ];
-    }),
-    ...values.value.flatMap(({ at, label }) => {
-      const counts = new Map<string, number>();
-      for (const sheet of there) {
-        const words = sheet.values[at] ?? '';
-        counts.set(words, (counts.get(words) ?? 0) + 1);
-        // A list of more than a few is none to choose from.
-        if (counts.size > FEW) break;
-      }
-      return counts.size > 1 && counts.size <= FEW
-        ? [...counts].map(([words, count]) => ({
-            value: `value ${at} ${words}`,
-            words: `${label}: ${words || 'empty'} (${count})`,
-          }))
-        : [];
-    }),
-  ];
-});
-
 const across = ref(3);
 useResizeObserver(room, ([entry]) => {
   across.value = Math.max(1, Math.floor(((entry?.contentRect.width ?? 0) + 8) / 250));

@@ -8,7 +8,7 @@ import { ref } from 'vue';
 import { useNotice } from '../../ui/notice';
 import type { Desk } from '../desk/useDesk';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'blocks' | 'fields'> }>();
 const emit = defineEmits<{ close: [] }>();
 const notice = useNotice();
 const { blocks, fields } = props.desk;

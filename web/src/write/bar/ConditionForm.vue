@@ -11,7 +11,7 @@ import type { Desk } from '../desk/useDesk';
 import type { Range } from '../editor/operations/places';
 import HowFar from './HowFar.vue';
 
-const props = defineProps<{ desk: Desk; crossings: readonly Range[] }>();
+const props = defineProps<{ desk: Pick<Desk, 'fields' | 'insertable'>; crossings: readonly Range[] }>();
 const emit = defineEmits<{ make: [making: Making] }>();
 const { fields, insertable } = props.desk;
 const names = computed(() => namesOf(insertable.value));

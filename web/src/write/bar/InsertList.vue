@@ -6,7 +6,7 @@ import { useAtPoint, type Point } from '../../ui/controls/atPoint';
 import type { Desk } from '../desk/useDesk';
 import { entriesFor, type Entry, type Insertion } from './insertions';
 
-const props = defineProps<{ desk: Desk; place: Point }>();
+const props = defineProps<{ desk: Pick<Desk, 'insertable' | 'previews' | 'proof'>; place: Point }>();
 const emit = defineEmits<{ choose: [insertion: Insertion]; close: [] }>();
 const { insertable, previews, proof } = props.desk;
 const input = useTemplateRef('input');

@@ -10,7 +10,11 @@ import type { Range } from '../editor/operations/places';
 import { guessFromWords } from './guess';
 import HowFar from './HowFar.vue';
 
-const props = defineProps<{ desk: Desk; what: 'optional' | 'alternative'; crossings: readonly Range[] }>();
+const props = defineProps<{
+  desk: Pick<Desk, 'fields' | 'inserting'>;
+  what: 'optional' | 'alternative';
+  crossings: readonly Range[];
+}>();
 const emit = defineEmits<{ make: [making: Making] }>();
 const { inserting, fields } = props.desk;
 const label = ref(

@@ -6,7 +6,7 @@ import { ref } from 'vue';
 import { useNotice } from '../../ui/notice';
 import type { Desk } from '../desk/useDesk';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'remarks'> }>();
 const emit = defineEmits<{ close: [] }>();
 const notice = useNotice();
 const quote = props.desk.remarks.selected();

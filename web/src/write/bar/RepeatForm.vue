@@ -12,7 +12,7 @@ import type { Range } from '../editor/operations/places';
 import { newVariable } from '../editor/operations/variables';
 import HowFar from './HowFar.vue';
 
-const props = defineProps<{ desk: Desk; crossings: readonly Range[] }>();
+const props = defineProps<{ desk: Pick<Desk, 'fields' | 'manuscript'>; crossings: readonly Range[] }>();
 const emit = defineEmits<{ make: [making: Making] }>();
 const { fields, manuscript } = props.desk;
 const lists = computed(() => manuscript.variables.value.filter(({ type }) => type === 'list'));

@@ -13,7 +13,7 @@ import { newVariable, optionsFrom } from '../editor/operations/variables';
 import { guessFromWords } from './guess';
 import OtherPlaces from './OtherPlaces.vue';
 
-const props = defineProps<{ desk: Desk; pickOne: boolean }>();
+const props = defineProps<{ desk: Pick<Desk, 'fields' | 'inserting' | 'manuscript'>; pickOne: boolean }>();
 const emit = defineEmits<{ make: [making: Making] }>();
 const { inserting, fields, manuscript } = props.desk;
 const locale = manuscript.front.value.locale ?? 'en-GB';

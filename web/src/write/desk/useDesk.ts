@@ -1,52 +1,36 @@
 /** The desk: manuscript, proof and tray, and what moves between them. */
-import {
-  signOffLines,
-  withoutSignOff,
-  type Finding,
-  type TextDocument,
-  type Variable,
-  type Value,
-} from '@vocabula/core';
+import type { Finding, TextDocument, Value } from '@vocabula/core';
 import type { CheckpointReason } from '@vocabula/contract';
-import { useEventListener } from '@vueuse/core';
 import { storeToRefs } from 'pinia';
-import { computed, onMounted, provide, ref, triggerRef, watch } from 'vue';
+import { computed, onMounted, provide, ref, triggerRef } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../../api/client';
 import { useHouse } from '../../ui/house';
-import { keyOf, undoKey } from '../../ui/keys';
-import { libraryVersion } from '../../ui/library';
 import { useMe } from '../../ui/me';
 import { useNotice } from '../../ui/notice';
 import { useTexts } from '../../ui/stores/lists';
-import { caretPath } from '../caret';
-import { bracketsAround } from '../editor/brackets';
-import { applyDocument, documentOf } from '../editor/operations/apply';
 import { applyRepair } from '../editor/operations/repair';
 import { convertMarkers, type MarkerGroup } from '../editor/operations/markers';
-import { labels } from '../editor/views/labels';
-import type { Insertable } from '../bar/insertions';
 import { useProof } from '../proof/useProof';
 import { useManuscript } from '../useManuscript';
 import type { useWorkingCopy } from '../useWorkingCopy';
 import { useStanding } from '../../versions/useStanding';
 import type { Making } from './making';
+import type { FrontField, Tab } from './tabs';
 import { useAssets } from './useAssets';
 import { useBlocks } from './useBlocks';
+import { useDeskKeys } from './useDeskKeys';
 import { FIELDS, useFields } from './useFields';
 import { useGoing } from './useGoing';
+import { useInsertable } from './useInsertable';
 import { useInserting } from './useInserting';
 import { usePlaceKept } from './usePlaceKept';
 import { usePassages } from './usePassages';
 import { usePreviews } from './usePreviews';
 import { useRemarks } from './useRemarks';
+import { useSignOff } from './useSignOff';
+import { useValueLabels } from './useValueLabels';
 import { useVariables } from './useVariables';
-
-/** Attributes of the front matter that are lines. */
-export type FrontField =
-  'title' | 'call' | 'purpose' | 'signature' | 'locale' | 'owner' | 'review_by' | 'valid_from' | 'valid_until';
-
-export type Tab = 'Variables' | 'Chosen' | 'Outline' | 'Findings' | 'Markers' | 'Find' | 'Remarks';
 
 // eslint-disable-next-line max-lines-per-function -- puts the parts of the desk together, each of others
 export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextDocument) {
@@ -97,6 +81,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const fields = useFields(editor, { braces: () => inserting.openList(), moved: () => inserting.follow() });
   provide(FIELDS, fields);
   const undo = (): void => fields.undo();
+  const { signOff, takeSignOff, offerSignOff } = useSignOff(manuscript, undo);
   usePlaceKept(editor, own);
 
   const proof = useProof(copy.name, manuscript.current);
@@ -153,67 +138,11 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     recipient: proof.recipient,
   });
 
-  /** Facts of the house as variables, called `house.x`. */
-  const facts = computed<readonly Variable[]>(() =>
-    Object.entries(house.house.facts).map(([key, { variable }]) => ({ ...variable, key: `house.${key}` })),
-  );
-  /** The columns of the lists that are repeated around the caret, innermost first. */
-  const columns = computed<readonly Variable[]>(() => {
-    void manuscript.rest.value;
-    const { from, to } = editor.state.selection;
-    return bracketsAround(manuscript.brackets.value, from, to, [])
-      .reverse()
-      .flatMap(({ condition }) =>
-        condition && !condition.not ? (variables.value.find(({ key }) => key === condition.of)?.columns ?? []) : [],
-      );
-  });
-  const inBody = computed(() => {
-    void fields.beat.value;
-    return fields.line.value === undefined && caretPath(editor)[0] === editor.state.doc.childCount - 1;
-  });
-  const insertable = computed<Insertable>(() => ({
-    variables: variables.value,
-    columns: columns.value,
-    fields: [
-      ...(proof.set.value?.columns ?? [{ key: 'first_name' }, { key: 'email' }]).map(({ key }) => `recipient.${key}`),
-      ...Object.keys(me.fields()).map((key) => `sender.${key}`),
-    ],
-    facts: facts.value,
-    texts: texts.value,
-    own,
-    inBody: inBody.value,
-  }));
-
-  watch(
-    [variables, values, showingValues, proof.slots, facts],
-    () => {
-      const brought = proof.slots.value.map((slot) => slot.variable);
-      labels.set(
-        [
-          ...variables.value,
-          ...brought.filter((each) => !variables.value.some((one) => one.key === each.key)),
-          ...facts.value,
-        ],
-        showingValues.value ? (name) => values.value.get(name)?.words : undefined,
-      );
-    },
-    { immediate: true },
-  );
-  watch(libraryVersion, () => labels.refresh());
+  const { facts, insertable } = useInsertable({ manuscript, fields, proof, texts, own });
+  useValueLabels(manuscript, proof, facts, showingValues);
 
   const tellStays = (): void =>
     notice.say('The bracket stays. It is taken off in the outline (F6, u), or in its tray.');
-  /** The lines that sign the text off by hand, where a signature is added to it all the same. */
-  const signOff = computed(() => {
-    const { kind, signature } = manuscript.front.value;
-    return kind === 'message' && signature !== 'none' ? signOffLines(manuscript.current.value) : [];
-  });
-  const offerSignOff = (): void =>
-    notice.offer(`It signs off by hand: “${signOff.value.join(', ').slice(0, 60)}”.`, 'Remove it', takeSignOff);
-  function takeSignOff(): void {
-    applyDocument(editor, withoutSignOff(documentOf(editor)));
-    notice.say('The typed signature is removed; the template’s or the sender’s own is used instead.', undo);
-  }
   function onMake(making: Making): void {
     inserting.makeOf(making);
     manuscript.settle();
@@ -252,34 +181,6 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     await textStore.load();
   }
 
-  /** Waits until the proof is that of what is written, so that a key pressed right after a word goes by that word. */
-  function whenProved(what: 'message' | 'findings'): Promise<void> {
-    manuscript.settle();
-    return proof.upToDate(what);
-  }
-
-  function onKey(event: KeyboardEvent): void {
-    const steps = undoKey(event);
-    if (steps) {
-      event.preventDefault();
-      fields[steps]();
-      return;
-    }
-    const key = keyOf(event);
-    if (!key || key.id === 'call') return;
-    event.preventDefault();
-    if (key.id === 'insert') inserting.open();
-    else if (key.id === 'recipient') proof.step(key.back ? -1 : 1);
-    else if (key.id === 'finding')
-      void whenProved('findings').then(() => going.showFinding(going.finding.value + (key.back ? -1 : 1)));
-    else if (key.id === 'blank') void whenProved('message').then(() => going.nextBlank(key.back));
-    else if (key.id === 'alternative') {
-      manuscript.settle();
-      passages.addAlternative(chosen.value);
-    } else if (key.id === 'outline') outlineAsked.value += 1;
-    else if (key.id === 'values') showingValues.value = !showingValues.value;
-    else if (key.id === 'find') tab.value = 'Find';
-  }
   onMounted(async () => {
     try {
       await Promise.all([proof.load(), loadTexts(), remarks.load(), standing.load(own)]);
@@ -291,7 +192,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
       notice.fail(problem);
     }
   });
-  useEventListener('keydown', onKey);
+  useDeskKeys({ manuscript, fields, proof, inserting, going, passages, tab, outlineAsked, showingValues });
 
   return {
     copy,

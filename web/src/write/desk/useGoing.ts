@@ -70,3 +70,4 @@ export function useGoing(needs: GoingNeeds) {
   }
   return { finding, show, showPath, showFinding, showVariable: needs.openVariable, stepTo, nextBlank };
 }
+export type Going = ReturnType<typeof useGoing>;

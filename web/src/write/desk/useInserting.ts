@@ -83,3 +83,4 @@ export function useInserting({ fields, line, beat, copyBlock, undo }: InsertingN
   }
   return { list, bar, words, selected, openList, open, follow, leave, take, makeOf, spot };
 }
+export type Inserting = ReturnType<typeof useInserting>;

@@ -12,7 +12,7 @@ import { point } from '../editor/plugins/highlights';
 import { changeTo, documentOf } from '../editor/operations/apply';
 import { goTo, positionOf, type Range } from '../editor/operations/places';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'checkpoint' | 'fields' | 'going' | 'manuscript'> }>();
 const notice = useNotice();
 const { manuscript, going, fields } = props.desk;
 const { editor } = manuscript;

@@ -7,7 +7,7 @@ import ActMenu from '../../ui/controls/ActMenu.vue';
 import type { MenuAct } from '../../ui/controls/menuActs';
 import type { Desk } from '../desk/useDesk';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'fields'> }>();
 const house = useHouse();
 const { fields } = props.desk;
 const editor = computed(() => fields.active.value);

@@ -6,7 +6,7 @@ import ActMenu from '../../ui/controls/ActMenu.vue';
 import type { MenuAct } from '../../ui/controls/menuActs';
 import type { Desk } from '../desk/useDesk';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'fields' | 'manuscript'> }>();
 const { manuscript, fields } = props.desk;
 const { editor } = manuscript;
 const ALIGNS: readonly (readonly [Align, string])[] = [

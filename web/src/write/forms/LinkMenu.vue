@@ -6,7 +6,7 @@ import PopForm from '../../ui/controls/PopForm.vue';
 import type { Desk } from '../desk/useDesk';
 import TargetField from './TargetField.vue';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'fields' | 'insertable'> }>();
 const { fields, insertable } = props.desk;
 const editor = computed(() => fields.active.value);
 const target = ref('');

@@ -10,7 +10,7 @@ import { useHouse } from '../../ui/house';
 import type { Desk } from '../desk/useDesk';
 import { placeBlock } from '../editor/operations/insert';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'assets' | 'insertable' | 'manuscript' | 'tab'> }>();
 const emit = defineEmits<{ markers: [] }>();
 const house = useHouse();
 const { manuscript, assets, tab, insertable } = props.desk;

@@ -5,7 +5,7 @@ import ActMenu from '../../ui/controls/ActMenu.vue';
 import type { Desk } from '../desk/useDesk';
 import { actOnTable, canActOnTable, TABLE_ACTS } from '../editor/operations/tables';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'fields' | 'manuscript'> }>();
 const { manuscript, fields } = props.desk;
 const { editor } = manuscript;
 const items = computed(() =>

@@ -8,7 +8,7 @@ import { actsOf } from './acts';
 import BracketMenu from './BracketMenu.vue';
 import { kindOf, MARKS } from './kinds';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'manuscript' | 'passages' | 'tellStays'> }>();
 const { manuscript, passages } = props.desk;
 const tree = useTemplateRef<HTMLElement>('tree');
 /** Brackets whose children are not shown, by their path in the tree: their place in the text moves as one types. */

@@ -12,7 +12,7 @@ import BracketMenu from './BracketMenu.vue';
 import { bracketPath, MARKS } from './kinds';
 import { boundariesOf, DEEP, drawnBrackets, looksSame, type Boundary, type Drawn } from './measure';
 
-const props = defineProps<{ desk: Desk; sheet: HTMLElement | null }>();
+const props = defineProps<{ desk: Pick<Desk, 'manuscript' | 'passages'>; sheet: HTMLElement | null }>();
 const emit = defineEmits<{ choose: [] }>();
 const { manuscript, passages } = props.desk;
 const { editor } = manuscript;

@@ -10,7 +10,10 @@ import TypeMark from '../../ui/TypeMark.vue';
 import type { Desk } from '../desk/useDesk';
 import type { Bracket } from '../editor/brackets';
 
-const props = defineProps<{ desk: Desk; bracket: Bracket }>();
+const props = defineProps<{
+  desk: Pick<Desk, 'blocks' | 'copy' | 'keep' | 'manuscript' | 'passages' | 'proof'>;
+  bracket: Bracket;
+}>();
 const router = useRouter();
 const notice = useNotice();
 const { manuscript, proof, blocks, passages, keep } = props.desk;

@@ -7,7 +7,7 @@ import type { Desk } from '../desk/useDesk';
 import type { Bracket } from '../editor/brackets';
 import { actsOf } from '../score/acts';
 
-const props = defineProps<{ desk: Desk; bracket: Bracket }>();
+const props = defineProps<{ desk: Pick<Desk, 'passages'>; bracket: Bracket }>();
 const acts = computed(() => actsOf(props.desk.passages, props.bracket));
 </script>
 

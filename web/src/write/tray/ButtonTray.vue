@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import type { Desk } from '../desk/useDesk';
 import TargetField from '../forms/TargetField.vue';
 
-const props = defineProps<{ desk: Desk; node: PmNode; pos: number }>();
+const props = defineProps<{ desk: Pick<Desk, 'insertable' | 'manuscript'>; node: PmNode; pos: number }>();
 const href = computed(() => String(props.node.attrs.href));
 function set(attrs: Record<string, unknown>): void {
   const { editor } = props.desk.manuscript;

@@ -6,7 +6,8 @@ import TabPanel from 'primevue/tabpanel';
 import TabPanels from 'primevue/tabpanels';
 import Tabs from 'primevue/tabs';
 import { computed, defineAsyncComponent, nextTick, useTemplateRef, watch } from 'vue';
-import type { Desk, Tab as TabName } from '../desk/useDesk';
+import type { Tab as TabName } from '../desk/tabs';
+import type { Desk } from '../desk/useDesk';
 import OutlineTree from '../score/OutlineTree.vue';
 import VariablesTray from './VariablesTray.vue';
 

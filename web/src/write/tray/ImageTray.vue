@@ -8,7 +8,7 @@ import type { Desk } from '../desk/useDesk';
 import { positionOf } from '../editor/operations/places';
 import LineEditor from '../line/LineEditor.vue';
 
-const props = defineProps<{ desk: Desk; node: PmNode; pos: number }>();
+const props = defineProps<{ desk: Pick<Desk, 'manuscript'>; node: PmNode; pos: number }>();
 const alt = computed(() => props.node.attrs.alt as readonly Inline[]);
 /** Where the image stands, as a path of child indexes. */
 const path = computed(() => {

@@ -4,7 +4,7 @@ import Textarea from 'primevue/textarea';
 import type { Node as PmNode } from '@tiptap/pm/model';
 import type { Desk } from '../desk/useDesk';
 
-const props = defineProps<{ desk: Desk; node: PmNode; pos: number }>();
+const props = defineProps<{ desk: Pick<Desk, 'manuscript'>; node: PmNode; pos: number }>();
 function write(event: Event): void {
   const { editor } = props.desk.manuscript;
   // A note stands on one line of a file.

@@ -8,7 +8,11 @@ import type { Desk } from '../desk/useDesk';
 import { labels } from '../editor/views/labels';
 import ViewList from './ViewList.vue';
 
-const props = defineProps<{ desk: Desk; node: PmNode; pos: number }>();
+const props = defineProps<{
+  desk: Pick<Desk, 'going' | 'insertable' | 'manuscript' | 'previews' | 'tab' | 'tray'>;
+  node: PmNode;
+  pos: number;
+}>();
 const { manuscript, previews, going, tray, tab, insertable } = props.desk;
 const name = computed(() => String(props.node.attrs.name));
 const variable = computed<Variable | undefined>(() => {

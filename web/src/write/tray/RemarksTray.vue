@@ -7,7 +7,7 @@ import { computed, ref } from 'vue';
 import { whenInWords } from '../../ui/today';
 import type { Desk } from '../desk/useDesk';
 
-const props = defineProps<{ desk: Desk }>();
+const props = defineProps<{ desk: Pick<Desk, 'remarks'> }>();
 const { remarks } = props.desk;
 const replying = ref<string>();
 const words = ref('');

@@ -7,7 +7,10 @@ import { labelFromKey, type Variable } from '@vocabula/core';
 import { computed, ref } from 'vue';
 import type { Desk } from '../desk/useDesk';
 
-const props = defineProps<{ desk: Desk; variable: Variable }>();
+const props = defineProps<{
+  desk: Pick<Desk, 'checkpoint' | 'going' | 'manuscript' | 'proof' | 'tray'>;
+  variable: Variable;
+}>();
 const { tray, manuscript, going, proof } = props.desk;
 const doing = ref<'merge' | 'remove'>();
 const into = ref('');
