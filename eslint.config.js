@@ -40,6 +40,9 @@ export default typescript.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/no-unused-expressions': 'off',
       'vue/multi-word-component-names': 'off',
+      // A component that is not imported shows nothing, without any error.
+      'vue/no-undef-components': ['error', { ignorePatterns: ['RouterLink', 'RouterView'] }],
+      'vue/no-undef-directives': 'error',
     },
   },
   {

@@ -22,12 +22,12 @@ test('texts are found in any words with a slip, chosen several at once, moved, t
     'rota-two': message('Rota two', 'The volunteers meet at the pond.'),
   });
   await page.goto('/catalogue');
-  await page.getByLabel('Narrow the list').fill('volunters cedar');
+  await page.getByLabel('Filter the list').fill('volunters cedar');
   await expect(list(page).getByRole('option')).toHaveCount(1);
   await expect(list(page).getByRole('option')).toContainText('meet under the cedar');
-  await page.getByLabel('Narrow the list').fill('template unpublished rota');
+  await page.getByLabel('Filter the list').fill('template unpublished rota');
   await expect(list(page).getByRole('option')).toHaveCount(2);
-  await page.getByLabel('Narrow the list').press('ArrowDown');
+  await page.getByLabel('Filter the list').press('ArrowDown');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Shift+ArrowDown');
   await expect(page.getByText('2 chosen')).toBeVisible();
@@ -40,17 +40,17 @@ test('texts are found in any words with a slip, chosen several at once, moved, t
   await pick(page.getByLabel(/^Move 2 texts into/), 'Visits');
   await page.getByRole('button', { name: 'Move', exact: true }).click();
   await expect(page.getByText('2 texts are in Visits.')).toBeVisible();
-  await page.getByLabel('Narrow the list').fill('in visits tagged autumn');
+  await page.getByLabel('Filter the list').fill('in visits tagged autumn');
   await expect(list(page).getByRole('option')).toHaveCount(2);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText('Nothing here has all of this.')).toBeVisible();
-  await page.getByLabel('Narrow the list').fill('tagged autumn');
+  await expect(page.getByText('No text matches this filter.')).toBeVisible();
+  await page.getByLabel('Filter the list').fill('tagged autumn');
   await list(page).focus();
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Delete');
   await expect(page.getByText('2 texts are in the bin.')).toBeVisible();
   await page.getByRole('button', { name: /^Bin/ }).first().click();
-  await page.getByLabel('Narrow the list').fill('rota');
+  await page.getByLabel('Filter the list').fill('rota');
   await list(page).focus();
   await page.keyboard.press('Control+a');
   await page.getByRole('region', { name: 'The chosen texts' }).getByRole('button', { name: 'Purge…' }).click();

@@ -46,7 +46,7 @@ test('a text saved from elsewhere meanwhile is brought together part by part, an
   await expect(page.locator('.body p').first()).toHaveText('Their other words.');
   await kept(page);
   await page.goto('/catalogue');
-  await page.getByLabel('Narrow the list').fill('two hands');
+  await page.getByLabel('Filter the list').fill('two hands');
   await expect(page.getByRole('listbox', { name: 'Texts' }).getByText('Two hands (my copy)')).toBeVisible();
 });
 

@@ -41,9 +41,9 @@ test('an invitation is copied, followed once, and its person is as they were inv
   await admin.getByLabel('Name', { exact: true }).fill('Oisín Fell');
   await admin.getByLabel('Address', { exact: true }).fill('oisin@larkmoor.example');
   await pick(admin.getByRole('combobox', { name: /^Role(?! of)/ }), 'colleague');
-  await admin.getByRole('button', { name: 'Make the invitation' }).click();
+  await admin.getByRole('button', { name: 'Create invitation' }).click();
   await admin.getByRole('button', { name: 'Copy the link' }).click();
-  await expect(admin.getByText('The link is on the clipboard.')).toBeVisible();
+  await expect(admin.getByText('Link copied.')).toBeVisible();
   const link = await admin.evaluate(() => navigator.clipboard.readText());
   await expect(admin.getByRole('row', { name: /Oisín Fell/ })).toContainText('invited');
 
@@ -89,8 +89,8 @@ test('what is private is not seen by a colleague, in the pages or through the in
     const other = await as(browser, key);
     await other.goto('/catalogue');
     await expect(other.getByRole('listbox', { name: 'Texts' }).getByRole('option').first()).toBeVisible();
-    await other.getByLabel('Narrow the list').fill('surprise');
-    await expect(other.getByText('Nothing here has all of this.')).toBeVisible();
+    await other.getByLabel('Filter the list').fill('surprise');
+    await expect(other.getByText('No text matches this filter.')).toBeVisible();
     await other.goto('/catalogue/surprise-for-the-volunteers');
     await expect(other.getByText('Choose a text to read it here.')).toBeVisible();
     for (const address of [

@@ -1,19 +1,16 @@
 <script setup lang="ts">
-/** Everything there is, in folders: narrowed by one typed line, read at the side, several changed at once. */
+/** All texts in folders: filtered by a typed line, read at the side, several changed at once. */
 import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import InputText from 'primevue/inputtext';
 import type { TextSummary } from '@vocabula/contract';
-import { computed, onMounted, ref, watch } from 'vue';
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
-import { exportLibrary } from './exportLibrary';
 import NoticeLine from '../ui/NoticeLine.vue';
 import ActMenu from '../ui/controls/ActMenu.vue';
-import { useFileChoice } from '../ui/controls/fileChoice';
 import { useHouse } from '../ui/house';
-import { useNotice } from '../ui/notice';
 import AlikePanel from './AlikePanel.vue';
+import FilterLine from './FilterLine.vue';
 import FolderRights from './FolderRights.vue';
 import FolderTree from './FolderTree.vue';
 import LibraryImport from './LibraryImport.vue';
@@ -25,13 +22,15 @@ import RequestsPanel from './RequestsPanel.vue';
 import RetireForm from './RetireForm.vue';
 import TextList from './TextList.vue';
 import { useCatalogue, type Order } from './useCatalogue';
+import { useImports } from './useImports';
 
 const router = useRouter();
-const notice = useNotice();
 const house = useHouse();
 const catalogue = useCatalogue();
-const { me, loaded, typed, narrowing, order, view, folder, folders, current, shown, chosen, subjects, go } = catalogue;
-const library = ref<File>();
+const { me, loaded, typed, narrowing, order, view, folder, folders, current, shown, chosen, subjects } = catalogue;
+const { library, acts } = useImports(catalogue);
+const middle = useTemplateRef<HTMLElement>('middle');
+const focusList = (): void => middle.value?.querySelector<HTMLElement>('.list')?.focus();
 /** What is asked about the chosen texts. */
 const asking = ref<'move' | 'tag' | 'retire'>();
 const purging = ref<readonly TextSummary[]>();
@@ -68,31 +67,6 @@ function open(text: TextSummary): void {
   if (text.mayWrite && me.isAuthor) write(text);
   else if (text.offered) fill(text);
 }
-async function importFiles(files: readonly File[]): Promise<void> {
-  try {
-    const given = await Promise.all(files.map(async (file) => ({ file: file.name, content: await file.text() })));
-    const into = here.value && here.value.right !== 'fill' ? { folder: here.value.id } : {};
-    const outcomes = await api.importFiles({ files: given, ...into });
-    await catalogue.load();
-    const of = (what: string): number => outcomes.filter((each) => each.outcome === what).length;
-    notice.say(`Imported: ${of('new')} new, ${of('changed')} changed, ${of('same')} the same.`);
-  } catch (problem) {
-    notice.fail(problem);
-  }
-}
-const chooseFiles = useFileChoice(importFiles, { accept: '.md,.yaml', multiple: true });
-const chooseLibrary = useFileChoice(
-  ([file]) => {
-    library.value = file;
-    go({ in: folder.value, view: 'import' });
-  },
-  { accept: '.zip' },
-);
-const importAndExport = [
-  { label: 'Import files…', command: chooseFiles },
-  { label: 'Import a library (zip)…', command: chooseLibrary },
-  { label: 'Export everything (zip)', command: () => exportLibrary() },
-];
 function retire(text: TextSummary): void {
   if (text.state !== 'retired') asking.value = 'retire';
   else
@@ -116,7 +90,7 @@ async function purge(): Promise<void> {
     <header class="head">
       <h1>Catalogue</h1>
       <template v-if="me.isAuthor">
-        <ActMenu class="right" label="Import and export" :items="importAndExport" />
+        <ActMenu class="right" label="Import and export" :items="acts" />
         <RouterLink v-slot="{ navigate }" :to="{ name: 'write', query: startIn }" custom
           ><PushButton kind="main" @click="navigate()">Start a text</PushButton></RouterLink
         >
@@ -124,28 +98,20 @@ async function purge(): Promise<void> {
     </header>
     <main>
       <FolderTree :catalogue="catalogue" />
-      <section class="middle" aria-label="Texts">
+      <section ref="middle" class="middle" aria-label="Texts">
         <template v-if="isList">
-          <div class="line">
-            <InputText
-              v-model="typed"
-              type="search"
-              class="narrow"
-              placeholder="Narrow: any words, block, in Visits, by Maeve, tagged spring, with warnings, unused…"
-              aria-label="Narrow the list"
-              @keydown.down.prevent="
-                ($event.target as HTMLElement).closest('section')?.querySelector<HTMLElement>('.list')?.focus()
-              "
-            />
+          <FilterLine
+            v-model="typed"
+            label="Filter the list"
+            placeholder="Filter: any words, block, in Visits, by Maeve, tagged spring, with warnings, unused…"
+            :understood="narrowing.understood"
+            @down="focusList"
+          >
             <label class="unseen" for="order">Order</label>
             <PickOne id="order" v-model="order" class="order">
               <option v-for="[key, words] in ORDERS" :key="key" :value="key">{{ words }}</option>
             </PickOne>
-          </div>
-          <p v-if="narrowing.understood.length" class="understood small">
-            <span v-for="each in narrowing.understood" :key="each">{{ each }}</span>
-            <PushButton kind="plain" size="small" @click="typed = ''">Clear</PushButton>
-          </p>
+          </FilterLine>
           <TextList
             v-if="shown.length"
             :catalogue="catalogue"
@@ -157,11 +123,11 @@ async function purge(): Promise<void> {
             <p>
               {{
                 typed
-                  ? 'Nothing here has all of this.'
+                  ? 'No text matches this filter.'
                   : view === 'bin'
                     ? 'The bin is empty.'
                     : me.isAuthor
-                      ? 'There is nothing in this folder yet.'
+                      ? 'This folder is empty.'
                       : 'Nothing is published here yet.'
               }}
             </p>
@@ -230,23 +196,6 @@ main {
   min-height: 0;
   min-width: 0;
 }
-.line {
-  display: flex;
-  border-bottom: 1px solid var(--hair);
-  flex: none;
-}
-.narrow {
-  height: 40px !important;
-  border: 0 !important;
-  border-radius: 0;
-  padding: 0 16px !important;
-  background: transparent !important;
-  flex: 1;
-  text-overflow: ellipsis;
-}
-.narrow:focus-visible {
-  outline-offset: -2px;
-}
 .order {
   width: auto !important;
   height: 40px !important;
@@ -254,23 +203,6 @@ main {
   background: transparent !important;
   color: var(--quiet);
   font-size: 0.75rem;
-}
-.understood {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-  align-items: center;
-  padding: 2px 8px 2px 16px;
-  border-bottom: 1px solid var(--hair);
-}
-.understood span {
-  text-decoration: underline;
-  text-decoration-style: dotted;
-  text-underline-offset: 3px;
-}
-.understood button {
-  height: 20px;
-  margin-left: auto;
 }
 .side {
   padding: 12px 16px;

@@ -4,10 +4,9 @@ import { useEventListener } from '@vueuse/core';
 import PushButton from '../ui/controls/PushButton.vue';
 import { foundValues, type FoundValue } from '@vocabula/core/filling';
 import { computed, nextTick, onMounted, onUnmounted, ref, useTemplateRef, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { api } from '../api/client';
 import { keyOf } from '../ui/keys';
-import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import { today } from '../ui/today';
 import { useWritingTo } from '../ui/writingTo';
@@ -21,18 +20,16 @@ import AnswerPanel from './AnswerPanel.vue';
 import { useClipboard } from './useClipboard';
 import { useFill } from './useFill';
 import { useHandOver } from './useHandOver';
+import { useOpening } from './useOpening';
 import type { LinePlace } from './useRewording';
 
 const route = useRoute();
-const router = useRouter();
 const notice = useNotice();
-const me = useMe();
 const filling = useFill();
-const { fill, recipient, message, program, original, take, settled } = filling;
+const { fill, recipient, message, program, original, settled } = filling;
 const form = useTemplateRef('form');
 const sheet = useTemplateRef('sheet');
 const focused = ref<string>();
-const problem = ref('');
 const side = ref<'questions' | 'message'>('questions');
 const panel = ref<'stitch' | 'answer'>();
 /** Behind which block of the template the caret was last. */
@@ -46,26 +43,7 @@ const found = computed((): FoundValue[] => {
 });
 const blanks = computed(() => message.value?.blanks ?? []);
 
-async function open(): Promise<void> {
-  try {
-    await me.load();
-    const id = String(route.params.id);
-    // What was typed before is there when it is opened again.
-    await settled(id).catch(() => undefined);
-    if (id !== 'new') return take(await api.fill(id));
-    const { template, letter, to } = route.query;
-    take(
-      await api.startFill({
-        text: String(template ?? ''),
-        ...(letter ? { letter: String(letter) } : {}),
-        ...(to ? { to: String(to) } : {}),
-      }),
-    );
-    await router.replace({ name: 'filling', params: { id: fill.value?.id } });
-  } catch (error) {
-    problem.value = error instanceof Error ? error.message : 'This message cannot be opened.';
-  }
-}
+const { problem, open } = useOpening(filling);
 onMounted(async () => {
   notice.clear();
   await open();

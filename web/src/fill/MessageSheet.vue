@@ -1,12 +1,10 @@
 <script setup lang="ts">
 /** The message beside its questions, and worked in: values, ticks and options where they stand, words by typing. */
-import { PROOF_CLASS, PROOF_DATA } from '@vocabula/core';
-import { writtenEnvelope } from '@vocabula/core';
-import Checkbox from 'primevue/checkbox';
-import PushButton from '../ui/controls/PushButton.vue';
-import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import { PROOF_CLASS, PROOF_DATA, writtenEnvelope } from '@vocabula/core';
+import { computed, nextTick, useTemplateRef } from 'vue';
 import { useMe } from '../ui/me';
 import ProofFrame from '../ui/ProofFrame.vue';
+import OriginalMail from './OriginalMail.vue';
 import PlaceCard from './PlaceCard.vue';
 import type { Worked } from './useMessage';
 import { usePlaces } from './usePlaces';
@@ -41,7 +39,6 @@ const addresses = computed(() => {
   ].filter(Boolean);
 });
 const isReply = computed(() => fill.value?.texts[0]?.document.attrs.front.purpose === 'reply');
-const openOriginal = ref(false);
 
 /** The lines and what is left out, as keys go through them. */
 const stops = (): HTMLElement[] => [
@@ -160,17 +157,7 @@ defineExpose({ enter, rewording });
         @shown="shown"
         @key="onKey"
       />
-      <div v-if="original" class="original">
-        <PushButton kind="plain" size="small" :aria-expanded="openOriginal" @click="openOriginal = !openOriginal">
-          {{ openOriginal ? '▾' : '▸' }} {{ isReply ? 'quoted below: ' : 'answers: '
-          }}{{ original.from || 'unknown sender' }}
-          <span v-if="original.subject" class="quiet">“{{ original.subject }}”</span>
-        </PushButton>
-        <label v-if="isReply && (original.to?.length ?? 0) + (original.cc?.length ?? 0) > 1" class="small all"
-          ><Checkbox v-model="all" binary size="small" /> to all</label
-        >
-        <pre v-if="openOriginal" class="small quiet">{{ original.text }}</pre>
-      </div>
+      <OriginalMail v-if="original" v-model:all="all" :original="original" :quoted="isReply" />
     </article>
     <PlaceCard
       v-if="open"
@@ -219,29 +206,6 @@ defineExpose({ enter, rewording });
   /* Room for what is lit around lines: the page has as much on either side. */
   width: calc(100% + 16px);
   margin-inline: -8px;
-}
-.original {
-  border-top: 1px solid var(--hair);
-  padding-top: 8px;
-  max-height: 40%;
-  overflow: auto;
-  flex: none;
-}
-.original button {
-  height: auto;
-  padding: 2px 0;
-  white-space: normal;
-  text-align: left;
-}
-.all {
-  margin-left: 12px;
-}
-pre {
-  white-space: pre-wrap;
-  margin: 8px 0 0;
-  font-family: var(--sans);
-  border-left: 2px solid var(--edge);
-  padding-left: 12px;
 }
 @media (max-width: 1099px) {
   .page {

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 /** Looking back: what happened to messages, for all texts (the ledger) or for one text sentence by sentence. */
 import type { LedgerRow } from '@vocabula/contract';
-import InputText from 'primevue/inputtext';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api, ledgerUrl } from '../api/client';
+import FilterLine from '../catalogue/FilterLine.vue';
 import { holds, narrow } from '../catalogue/narrow';
 import PickOne from '../ui/controls/PickOne.vue';
-import PushButton from '../ui/controls/PushButton.vue';
 import PeriodFields from '../ui/dates/PeriodFields.vue';
 import { useMe } from '../ui/me';
 import NoticeLine from '../ui/NoticeLine.vue';
@@ -71,17 +70,12 @@ const messages = computed(() => shown.value.reduce((sum, { uses }) => sum + uses
     </div>
     <OneText v-if="name" :key="name" :name="name" :period="period" />
     <main v-else>
-      <InputText
+      <FilterLine
         v-model="typed"
-        type="search"
-        class="narrow"
+        label="Filter the ledger"
         placeholder="Filter: any words, in Visits, tagged spring, unused…"
-        aria-label="Filter the ledger"
+        :understood="narrowing.understood"
       />
-      <p v-if="narrowing.understood.length" class="understood small quiet">
-        {{ narrowing.understood.join(' · ') }}
-        <PushButton kind="plain" size="small" @click="typed = ''">Clear</PushButton>
-      </p>
       <div class="table">
         <TheLedger
           :rows="shown"
@@ -124,22 +118,6 @@ main {
   min-height: 0;
   display: flex;
   flex-direction: column;
-}
-.narrow {
-  height: 40px !important;
-  border: 0 !important;
-  border-bottom: 1px solid var(--hair) !important;
-  border-radius: 0;
-  padding: 0 16px !important;
-  background: transparent !important;
-  flex: none;
-}
-.narrow:focus-visible {
-  outline-offset: -2px;
-}
-.understood {
-  padding: 2px 16px;
-  border-bottom: 1px solid var(--hair);
 }
 .table {
   flex: 1;

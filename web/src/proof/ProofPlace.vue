@@ -1,16 +1,15 @@
 <script setup lang="ts">
-/** Proof, the proofing table: a template against sample data, and against everything that could happen. */
+/** Proof: a template with sample data, and with everything that can happen. */
 import { useEventListener } from '@vueuse/core';
-import TickBox from '../ui/controls/TickBox.vue';
-import PickOne from '../ui/controls/PickOne.vue';
+import ProgressLine from '../ui/controls/ProgressLine.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import { computed, ref, shallowRef, useTemplateRef, watch, type Component } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
-import { api } from '../api/client';
+import { useRoute } from 'vue-router';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { keyOf } from '../ui/keys';
 import { useNotice } from '../ui/notice';
 import ChooseTemplate from './parts/ChooseTemplate.vue';
+import SampleSetChoice from './parts/SampleSetChoice.vue';
 import { useProofing } from './table/useProofing';
 import AllMessages from './views/AllMessages.vue';
 import AsItArrives from './views/AsItArrives.vue';
@@ -43,7 +42,6 @@ const VIEWS: Readonly<Record<View, { readonly component: Component; readonly pro
   report: { component: ReportView },
 };
 const route = useRoute();
-const router = useRouter();
 const notice = useNotice();
 const proofing = useProofing();
 const shown = useTemplateRef<Stepping>('shown');
@@ -88,28 +86,6 @@ watch(
   },
   { immediate: true },
 );
-async function choose(id: string): Promise<void> {
-  try {
-    await proofing.choose(id);
-    if (route.query.at) await router.replace({ query: {} });
-  } catch (problem) {
-    notice.fail(problem);
-  }
-}
-async function own(isOwn: boolean): Promise<void> {
-  const { set } = proofing;
-  if (!set) return;
-  try {
-    await api.ownSet(proofing.name, isOwn ? set.id : null);
-    await proofing.open(proofing.name);
-  } catch (problem) {
-    notice.fail(problem);
-  }
-}
-const isOwn = computed(() =>
-  proofing.sets.some(({ id, ownOf }) => id === proofing.set?.id && ownOf.includes(proofing.name)),
-);
-
 function onKey(event: KeyboardEvent): void {
   const key = keyOf(event);
   const by = key?.back ? -1 : 1;
@@ -185,20 +161,7 @@ watch(
           :aria-current="view === tab.id ? 'page' : undefined"
           >{{ tab.words }}<template v-if="tab.count !== undefined">&nbsp;{{ tab.count }}</template></RouterLink
         >
-        <span class="right small set">
-          <template v-if="proofing.sets.length">
-            <label
-              ><span class="quiet">sample set: </span
-              ><PickOne :model-value="proofing.set?.id" aria-label="Sample set" @update:model-value="choose($event)">
-                <option v-for="each in proofing.sets" :key="each.id" :value="each.id">
-                  {{ each.title }}, {{ each.rows }}
-                </option>
-              </PickOne></label
-            >
-            <label class="quiet"><TickBox :checked="isOwn" @change="own" />&nbsp; its own</label>
-          </template>
-          <RouterLink v-else to="/samples">Import sample recipients</RouterLink>
-        </span>
+        <SampleSetChoice class="right" />
       </nav>
       <PairingHead v-if="view === 'pairing'" :looked-at="shown?.lookedAt ?? 0" :changed="shown?.changed ?? 0" />
       <component :is="VIEWS[view].component" :key="`${name} ${view}`" ref="shown" v-bind="VIEWS[view].props ?? {}" />
@@ -247,16 +210,6 @@ watch(
   color: var(--ink);
   font-weight: 600;
   box-shadow: inset 0 -2px var(--action);
-}
-.set {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-}
-.set .p-select {
-  width: 180px;
-  height: 28px;
-  padding: 0 4px;
 }
 .progress {
   display: flex;

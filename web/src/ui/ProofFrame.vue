@@ -5,7 +5,8 @@
  */
 import { PROOF_CLASS, PROOF_DATA } from '@vocabula/core';
 import { onMounted, useTemplateRef, watch } from 'vue';
-import { assetUrl } from '../api/client';
+import { PROOF_MARKS } from './proofMarks';
+import { blockTexts, highlightChanges, replaceChanged } from './replaceChanged';
 
 const props = withDefaults(
   defineProps<{
@@ -46,41 +47,12 @@ const emit = defineEmits<{
 }>();
 const frame = useTemplateRef('frame');
 
-const MARKS = `
-  html { color-scheme: light; }
-  body { overflow-wrap: anywhere; }
-  body > :last-child { margin-bottom: 0 !important; }
-  .${PROOF_CLASS.blank} { background: linear-gradient(transparent 58%, #E9B949 58%, #E9B949 92%, transparent 92%); cursor: pointer; }
-  [${PROOF_DATA.stretch}] { cursor: pointer; }
-  .vs-lit { background-color: #DCE9E6; box-shadow: 0 -2px #DCE9E6, 0 2px #DCE9E6; color: #20262E; }
-  .vs-fresh { font-weight: 600; text-decoration: underline 2px #1E6E66; text-underline-offset: 3px; }
-  .vs-blank { background: linear-gradient(transparent 58%, #E9B949 58%, #E9B949 92%, transparent 92%); }
-  .vx-now { background-color: #DCE9E6; box-shadow: 0 -3px #DCE9E6, 0 3px #DCE9E6; }
-  .${PROOF_CLASS.gone} { display: inline-block; width: 10px; border-bottom: 1.5px dotted #857D6E; }
-  .${PROOF_CLASS.leftOut} { margin: 0 0 14px; color: #5D6470; }
-  .${PROOF_CLASS.leftOut} summary { font: 12px/16px sans-serif; display: flex; align-items: center; gap: 8px; cursor: pointer; list-style: none; }
-  .${PROOF_CLASS.leftOut} summary::after { content: ''; flex: 1; border-top: 1.5px dotted #857D6E; }
-  .${PROOF_CLASS.leftOut}[open] > :not(summary) { opacity: .75; border-left: 1.5px dotted #857D6E; padding-left: 12px !important; }
-  ::highlight(changed) { text-decoration: underline 1.5px; }
-  @media (forced-colors: active) { .${PROOF_CLASS.blank} { outline: 1px solid; } }
-  .${PROOF_CLASS.note} { font: 12px/16px sans-serif; color: #5D6470; border-left: 2px solid #857D6E; padding-left: 6px; margin: 0 0 14px; }
-  span.${PROOF_CLASS.note} { margin: 0; }
-  .vx-unsure { border-bottom: 1.5px dotted #5D6470; }
-  [${PROOF_DATA.line}] { border-radius: 1px; }
-  .worked [${PROOF_DATA.line}]:hover, .worked summary:hover { box-shadow: 0 0 0 4px #F4F1EA; background-color: #F4F1EA; cursor: text; }
-  [${PROOF_DATA.line}]:focus, summary:focus { outline: 2px solid #1E6E66; outline-offset: 4px; }
-  [${PROOF_DATA.line}][contenteditable] { outline: 2px solid #1E6E66; outline-offset: 4px; background: #FFFDF8; box-shadow: none; }
-  [${PROOF_DATA.line}][contenteditable] [${PROOF_DATA.node}] .${PROOF_CLASS.value}, [${PROOF_DATA.line}][contenteditable] .${PROOF_CLASS.value} { border-bottom: 1.5px dotted #857D6E; }
-  .vx-reworded { text-decoration: underline 1.5px dashed #7A5400; text-underline-offset: 4px; }
-  .worked .${PROOF_CLASS.gone} { cursor: pointer; }
-`;
-
 function update(): void {
   const inside = frame.value?.contentDocument;
   if (!inside?.body || props.held) return;
   if (!inside.head.querySelector('style')) {
     inside.head.append(
-      Object.assign(inside.createElement('style'), { textContent: MARKS }),
+      Object.assign(inside.createElement('style'), { textContent: PROOF_MARKS }),
       Object.assign(inside.createElement('style'), { id: 'dark' }),
     );
     inside.addEventListener('click', onClick);
@@ -98,12 +70,7 @@ function update(): void {
   inside.body.setAttribute('style', `${props.bodyStyle};padding:${props.pad}`);
   inside.body.classList.toggle('dark', props.dark ?? false);
   inside.documentElement.classList.toggle('worked', props.worked ?? false);
-  const before = new Map(
-    [...inside.body.children].map((child, index) => [
-      child.getAttribute(PROOF_DATA.path) ?? `#${index}`,
-      child.textContent ?? '',
-    ]),
-  );
+  const before = blockTexts(inside);
   const open = new Set([...inside.querySelectorAll('details[open]')].map((each) => each.getAttribute(PROOF_DATA.path)));
   replaceChanged(inside.body, props.fragment);
   for (const each of inside.querySelectorAll('details'))
@@ -112,77 +79,7 @@ function update(): void {
   markStretches();
   markChanged();
   emit('shown');
-  if (before.size > 0) highlight(inside, before);
-}
-
-/** Puts new content in place of the old, leaving alone the blocks at either end that stay the same. */
-function replaceChanged(body: HTMLElement, fragment: string): void {
-  const template = body.ownerDocument.createElement('template');
-  template.innerHTML = fragment;
-  for (const image of template.content.querySelectorAll('img')) fetchOwn(image);
-  const [old, next] = [[...body.childNodes], [...template.content.childNodes]];
-  const same = (a: Node | undefined, b: Node | undefined): boolean => a?.isEqualNode(b ?? null) ?? false;
-  let start = 0;
-  while (start < Math.min(old.length, next.length) && same(old[start], next[start])) start += 1;
-  let end = 0;
-  while (end < Math.min(old.length, next.length) - start && same(old.at(-1 - end), next.at(-1 - end))) end += 1;
-  const behind = old[old.length - end] ?? null;
-  for (const node of old.slice(start, old.length - end)) node.remove();
-  for (const node of next.slice(start, next.length - end)) body.insertBefore(node, behind);
-}
-
-/** Assets come from this server; an image of elsewhere is not fetched, and shows its alternative text. */
-function fetchOwn(image: HTMLImageElement): void {
-  const src = image.getAttribute('src') ?? '';
-  if (src.startsWith('assets/')) image.setAttribute('src', assetUrl(src));
-  else if (!src.startsWith('data:')) image.removeAttribute('src');
-}
-
-/** Underlines what differs from before, between the common beginning and end of each block. */
-function highlight(inside: Document, before: ReadonlyMap<string, string>): void {
-  const view = inside.defaultView as
-    (Window & { CSS?: { highlights?: Map<string, unknown> }; Highlight?: new (...ranges: Range[]) => unknown }) | null;
-  if (!view?.CSS?.highlights || !view.Highlight) return;
-  const ranges: Range[] = [];
-  [...inside.body.children].forEach((child, index) => {
-    const old = before.get(child.getAttribute(PROOF_DATA.path) ?? `#${index}`);
-    const now = child.textContent ?? '';
-    if (old === undefined || old === now) return;
-    let start = 0;
-    while (start < now.length && now[start] === old[start]) start += 1;
-    let end = 0;
-    while (
-      end < now.length - start &&
-      end < old.length - start &&
-      now[now.length - 1 - end] === old[old.length - 1 - end]
-    )
-      end += 1;
-    const range = textRange(child, start, now.length - end);
-    if (range) ranges.push(range);
-  });
-  view.CSS.highlights.set('changed', new view.Highlight(...ranges));
-  setTimeout(() => view.CSS?.highlights?.delete('changed'), 600);
-}
-
-function textRange(within: Element, from: number, to: number): Range | undefined {
-  const inside = within.ownerDocument;
-  const walker = inside.createTreeWalker(within, 4);
-  const range = inside.createRange();
-  let at = 0;
-  let begun = false;
-  for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-    const { length } = node.textContent ?? '';
-    if (!begun && at + length >= from) {
-      range.setStart(node, from - at);
-      begun = true;
-    }
-    if (begun && at + length >= to) {
-      range.setEnd(node, to - at);
-      return range;
-    }
-    at += length;
-  }
-  return undefined;
+  if (before.size > 0) highlightChanges(inside, before);
 }
 
 function markFocus(): void {

@@ -9,7 +9,8 @@ import { api } from '../api/client';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import ComparedStates from './ComparedStates.vue';
-import HistoryList, { type Moment } from './HistoryList.vue';
+import HistoryList from './HistoryList.vue';
+import { momentsOf } from './moments';
 import WithdrawForm from './WithdrawForm.vue';
 import { showMoment } from '../ui/dates/reader';
 import { standingInWords, useStanding } from './useStanding';
@@ -23,41 +24,7 @@ const states = shallowRef<readonly [State, State]>();
 const sent = shallowRef<readonly SentFrom[]>();
 const withdrawing = ref(false);
 
-const REASONS: Readonly<Record<string, string>> = {
-  sitting: 'before a sitting',
-  work: 'while it was worked on',
-  import: 'before an import',
-  conversion: 'before a conversion',
-  merge: 'before a merge',
-  'replace-all': 'before replacing everywhere',
-  restore: 'before something was restored',
-};
-const moments = computed((): Moment[] => {
-  const now = standing.value;
-  if (!now) return [];
-  const list: Moment[] = [
-    ...(now.mayWrite
-      ? [{ state: 'working', title: 'Working copy', words: now.changed ? 'not published' : 'as published', at: '9' }]
-      : []),
-    ...now.versions.map((version) => ({
-      state: `version:${version.number}`,
-      title: `Version ${version.number}`,
-      words: version.note,
-      by: version.who,
-      at: version.at,
-      version,
-      used: version.number === now.published?.number,
-    })),
-    ...now.checkpoints.map((each) => ({
-      state: `checkpoint:${each.id}`,
-      title: 'Checkpoint',
-      words: REASONS[each.reason] ?? each.reason,
-      by: each.who,
-      at: each.at,
-    })),
-  ];
-  return list.sort((a, b) => (a.at < b.at ? 1 : -1));
-});
+const moments = computed(() => (standing.value ? momentsOf(standing.value) : []));
 const titleOf = (state: string): string => {
   const moment = moments.value.find((each) => each.state === state);
   if (!moment) return state;

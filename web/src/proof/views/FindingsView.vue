@@ -2,17 +2,14 @@
 /** Everything that was noticed, in the template and over all its messages: what, where, for whom, and what to do. */
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
-import { normalise, repaired } from '@vocabula/core';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
-import { api } from '../../api/client';
-import { useNotice } from '../../ui/notice';
 import { whenInWords } from '../../ui/today';
 import type { FindingGroup } from '../table/findings';
 import type { Series } from '../table/protocol';
 import { casesOf, useProofing } from '../table/useProofing';
+import { useFindingActs } from './useFindingActs';
 
 const proofing = useProofing();
-const notice = useNotice();
 const settingAside = ref<string>();
 const reason = ref('');
 const current = ref(-1);
@@ -41,51 +38,16 @@ function whom(group: FindingGroup): { series: Series; words: string; first: { at
 }
 const VIEW = { recipients: 'one', hard: 'hard', pairing: 'pairing' } as const;
 
-async function repair(group: FindingGroup): Promise<void> {
-  const { repair: how } = group.finding;
-  const own = proofing.texts.find(({ name }) => name === proofing.name);
-  const next = how && own && repaired(own.document, how);
-  if (!how || !next) return notice.fail(new Error('Its place is no longer there; look again.'));
-  try {
-    const before = own.document;
-    const saved = await api.saveText(proofing.name, { document: normalise(next), revision: proofing.revision });
-    await proofing.open(proofing.name);
-    notice.say(`${how.label}: done in the working copy.`, async () => {
-      await api.saveText(proofing.name, { document: before, revision: saved.revision });
-      await proofing.open(proofing.name);
-    });
-  } catch (problem) {
-    notice.fail(problem);
-  }
-}
+const { repair, setAside, bringBack } = useFindingActs();
 async function begin(group: FindingGroup): Promise<void> {
   settingAside.value = group.fingerprint;
   reason.value = '';
   await nextTick();
   list.value?.querySelector<HTMLInputElement>('.reason input')?.focus();
 }
-async function setAside({ fingerprint, finding }: FindingGroup): Promise<void> {
-  try {
-    await api.setAside(proofing.name, {
-      fingerprint,
-      code: finding.code,
-      message: finding.message.slice(0, 2000),
-      reason: reason.value,
-    });
-    settingAside.value = undefined;
-    await proofing.reload();
-    notice.say('Set aside.', () => bringBack(fingerprint));
-  } catch (problem) {
-    notice.fail(problem);
-  }
-}
-async function bringBack(fingerprint: string): Promise<void> {
-  try {
-    await api.bringBack(proofing.name, fingerprint);
-    await proofing.reload();
-  } catch (problem) {
-    notice.fail(problem);
-  }
+async function keepAside(group: FindingGroup): Promise<void> {
+  await setAside(group, reason.value);
+  settingAside.value = undefined;
 }
 function stepFinding(by: number): void {
   const { length } = open.value;
@@ -136,7 +98,7 @@ defineExpose({ stepFinding, step: stepFinding });
         <form
           v-if="settingAside === group.fingerprint"
           class="reason"
-          @submit.prevent="setAside(group)"
+          @submit.prevent="keepAside(group)"
           @keydown.esc="settingAside = undefined"
         >
           <InputText

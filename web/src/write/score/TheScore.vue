@@ -1,53 +1,21 @@
 <script setup lang="ts">
 /** The score: brackets on tracks left of the manuscript, one track a level, with what governs them. */
-import { useResizeObserver } from '@vueuse/core';
 import { vTip } from '../../ui/controls/tip';
 import PushButton from '../../ui/controls/PushButton.vue';
-import { onMounted, onUnmounted, ref, shallowRef, watch } from 'vue';
-import { bracketsAtCaret } from '../caret';
+import { shallowRef } from 'vue';
 import type { Desk } from '../desk/useDesk';
 import type { Bracket } from '../editor/brackets';
-import type { End } from '../editor/operations/ends';
 import BracketMenu from './BracketMenu.vue';
 import { bracketPath, MARKS } from './kinds';
-import { boundariesOf, DEEP, drawnBrackets, looksSame, type Boundary, type Drawn } from './measure';
+import { useDrawnBrackets } from './useDrawnBrackets';
+import { useEndDrag } from './useEndDrag';
 
 const props = defineProps<{ desk: Pick<Desk, 'manuscript' | 'passages'>; sheet: HTMLElement | null }>();
 const emit = defineEmits<{ choose: [] }>();
 const { manuscript, passages } = props.desk;
 const { editor } = manuscript;
-const drawn = shallowRef<readonly Drawn[]>([]);
-const deep = ref(false);
+const { drawn, deep } = useDrawnBrackets(manuscript, () => props.sheet);
 const menu = shallowRef<{ readonly bracket: Bracket; readonly top: number }>();
-/** An end that is being dragged, with the place where it would go. */
-const dragging = shallowRef<{
-  readonly bracket: Bracket;
-  readonly end: End;
-  readonly to: Boundary;
-  readonly top: number;
-}>();
-
-function measure(): void {
-  if (!props.sheet || editor.isDestroyed) return;
-  const around = bracketsAtCaret(editor, manuscript.brackets.value);
-  const found = drawnBrackets(editor, props.sheet, manuscript.brackets.value, around, manuscript.variables.value);
-  // A typed letter moves the brackets behind it in the text, and mostly none on the sheet: nothing is drawn over then.
-  const { value: old } = drawn;
-  if (old.length === found.drawn.length && old.every((each, index) => looksSame(each, found.drawn[index])))
-    found.drawn.forEach((each, index) => Object.assign(old[index] as Drawn, each));
-  else drawn.value = found.drawn;
-  deep.value = found.deepest >= DEEP;
-}
-let frame = 0;
-const later = (): void => {
-  cancelAnimationFrame(frame);
-  frame = requestAnimationFrame(measure);
-};
-useResizeObserver(() => props.sheet, later);
-watch([manuscript.rest, () => props.sheet], later);
-onMounted(later);
-onUnmounted(() => cancelAnimationFrame(frame));
-
 const TRACK = 14;
 const NARROW = 7;
 const x = (level: number): number => (deep.value ? Math.min(level, 7) * NARROW : Math.min(level, 3) * TRACK) + 4;
@@ -61,27 +29,7 @@ function act(run: () => void): void {
   menu.value = undefined;
   run();
 }
-function drag(event: PointerEvent, bracket: Bracket, end: End): void {
-  const handle = event.currentTarget as Element;
-  const boundaries = boundariesOf(editor, bracket, end);
-  const origin = props.sheet?.getBoundingClientRect().top ?? 0;
-  if (boundaries.length === 0) return;
-  handle.setPointerCapture(event.pointerId);
-  const move = ({ clientY }: PointerEvent): void => {
-    const to = boundaries.reduce((best, each) =>
-      Math.abs(each.y - clientY) < Math.abs(best.y - clientY) ? each : best,
-    );
-    dragging.value = { bracket, end, to, top: to.y - origin };
-  };
-  const up = (): void => {
-    handle.removeEventListener('pointermove', move as EventListener);
-    const { to } = dragging.value ?? {};
-    dragging.value = undefined;
-    if (to && to.by !== 0) passages.moveEnd(bracket, end, to.by);
-  };
-  handle.addEventListener('pointermove', move as EventListener);
-  handle.addEventListener('pointerup', up, { once: true });
-}
+const { dragging, drag } = useEndDrag(editor, passages, () => props.sheet);
 const alternatives = (bracket: Bracket): number[] => passages.alternatives(bracket);
 </script>
 
