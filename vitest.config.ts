@@ -16,7 +16,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'node',
-          include: ['{core,mail,contract,server,cli}/src/**/*.test.ts'],
+          include: ['{core,mail,contract,server,cli}/src/**/*.test.ts', 'web/words/*.test.ts'],
           exclude: MOCKING,
           // Modules are loaded once for all files of a process, not once for each, which took longer than the tests.
           isolate: false,

@@ -1,9 +1,10 @@
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vite';
+import { inLanguage } from './words/translate.js';
 
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [vue()],
+  plugins: [inLanguage(process.env.LANGUAGE), vue()],
   resolve: {
     alias: { 'primevue/ripple': `${import.meta.dirname}/src/ui/controls/noRipple.ts` },
   },
