@@ -26,8 +26,8 @@ test('a block is made of a selection, stands live here and elsewhere, is gone to
   await page.keyboard.press('Alt+Enter');
   await page.keyboard.press('b');
   await page.getByLabel(/^Title of the block/).fill('Gate hours');
-  await expect(page.getByText('It takes along: Hour.')).toBeVisible();
-  await page.getByLabel(/also in place of the same words, 1/).check();
+  await expect(page.getByText('It uses: Hour.')).toBeVisible();
+  await page.getByLabel(/also replace the same words, 1/).check();
   await page.getByRole('button', { name: 'Make the block' }).click();
   await expect(page.locator('.body .included')).toHaveCount(2);
   await kept(page);
@@ -40,7 +40,7 @@ test('a block is made of a selection, stands live here and elsewhere, is gone to
   // There and back: what is changed there is changed here.
   await page.locator('.body .included').first().click();
   await page.getByRole('tab', { name: 'Chosen' }).click();
-  await page.getByRole('button', { name: 'Write in it' }).click();
+  await page.getByRole('button', { name: 'Edit the block' }).click();
   await expect(page).toHaveURL(/\/write\/gate-hours/);
   await page.locator('.body p').first().click();
   await page.keyboard.press('End');
@@ -52,7 +52,7 @@ test('a block is made of a selection, stands live here and elsewhere, is gone to
   // Live into copy.
   await page.locator('.body .included').first().click();
   await page.getByRole('tab', { name: 'Chosen' }).click();
-  await page.getByRole('button', { name: 'Make it a copy' }).click();
+  await page.getByRole('button', { name: 'Turn into a copy' }).click();
   await expect(page.locator('.body .included')).toHaveCount(1);
   await kept(page);
   expect(await storedText(page, 'with-a-block')).toMatch(

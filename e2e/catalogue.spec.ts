@@ -56,7 +56,7 @@ test('texts are found in any words with a slip, chosen several at once, moved, t
   await page.getByRole('region', { name: 'The chosen texts' }).getByRole('button', { name: 'Purge…' }).click();
   await expect(page.getByRole('dialog')).toContainText('this cannot be undone');
   await page.getByRole('button', { name: 'Purge for good' }).click();
-  await expect(page.getByText('2 texts are gone for good.')).toBeVisible();
+  await expect(page.getByText('2 texts are deleted for good.')).toBeVisible();
 });
 
 test('folders are made, named, moved by their menu, given rights, and taken away', async ({ browser, page }) => {
@@ -68,7 +68,7 @@ test('folders are made, named, moved by their menu, given rights, and taken away
   const tree = page.getByRole('navigation', { name: 'Folders' });
   const menu = async (of: string): Promise<void> => {
     await tree.getByRole('button', { name: new RegExp(`^${of}`) }).hover();
-    await tree.getByRole('button', { name: `What to do with ${of}` }).click();
+    await tree.getByRole('button', { name: `Actions for ${of}` }).click();
   };
   await menu('Visits');
   await page.getByRole('menuitem', { name: 'New folder in it…' }).click();
@@ -84,7 +84,7 @@ test('folders are made, named, moved by their menu, given rights, and taken away
   await page.getByLabel('Rights of the folder above also apply here').uncheck();
   await pick(page.getByLabel('Give a right to'), 'Inês Duarte');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByText('Kept who may what in School groups.')).toBeVisible();
+  await expect(page.getByText('Rights saved for School groups.')).toBeVisible();
   const kofi = await browser.newContext({ storageState: { cookies: [], origins: [] } });
   await kofi.request.post('/api/door/sign-in', {
     data: { address: 'kofi@larkmoor.example', password: 'heather-on-the-moor' },
@@ -94,7 +94,7 @@ test('folders are made, named, moved by their menu, given rights, and taken away
   await kofi.close();
   await menu('School groups');
   await page.getByRole('menuitem', { name: 'Delete' }).click();
-  await expect(page.getByText('“School groups” is gone.')).toBeVisible();
+  await expect(page.getByText('“School groups” is deleted.')).toBeVisible();
 });
 
 test('texts that say nearly the same are found, compared, and made one', async ({ page }) => {

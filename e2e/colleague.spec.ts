@@ -103,9 +103,9 @@ test('the message is worked in where it stands: a blank, a tick, words; changed 
   await page.keyboard.type('thirty or so');
   await page.keyboard.press('Enter');
   await question(page, 'party').locator('.control').fill('12');
-  await expect(page.getByText(/You wrote over Party, which was “30” then and is “12” now/)).toBeVisible();
+  await expect(page.getByText(/You changed Party, which was “30” then and is “12” now/)).toBeVisible();
   await page.getByRole('button', { name: 'Keep my words' }).click();
-  await expect(page.getByText(/You wrote over Party/)).toHaveCount(0);
+  await expect(page.getByText(/You changed Party/)).toHaveCount(0);
   await expect.poll(() => words(page)).toContain('thirty or so');
   await question(page, 'party').locator('.control').fill('13');
   await page.getByRole('button', { name: 'Restore the original wording' }).click();

@@ -22,7 +22,7 @@ test('a condition is built from variable, comparison and value in groups, and sa
   await pick(bar.getByLabel('Variable 2', { exact: true }), 'Party');
   await pick(bar.getByLabel('Comparison 2', { exact: true }), 'is');
   await bar.getByLabel('Value 2', { exact: true }).fill('3');
-  await pick(bar.getByLabel('How many must hold', { exact: true }), 'any of these holds');
+  await pick(bar.getByLabel('How many must be met', { exact: true }), 'any is met');
   await expect(bar.locator('.words')).toHaveText(/is at least 15 or .* is 3/);
   await bar.getByLabel('Called').fill('Two guides');
   await bar.getByRole('button', { name: 'Keep only then' }).click();
@@ -58,7 +58,7 @@ test('table rows repeat over a list, with its columns inside and a total after i
   await page.keyboard.press('Alt+Enter');
   await page.keyboard.press('r');
   const bar = page.getByRole('dialog', { name: 'Make of these words' });
-  await bar.getByLabel('The question asks for').fill('Tickets');
+  await bar.getByLabel('Label of the question').fill('Tickets');
   await bar.getByLabel(/^Columns/).fill('Item\nPrice: money');
   await bar.getByRole('button').last().click();
   await expect(page.locator('.body tr')).toHaveCount(2);

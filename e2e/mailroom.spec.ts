@@ -73,7 +73,7 @@ test('a letter is answered from the mailroom, scheduled, taken back, and goes as
     .first()
     .click();
   await way(page, 'Send now');
-  await expect(page.getByText('It goes in 30 seconds.')).toBeVisible();
+  await expect(page.getByText('It is sent in 30 seconds.')).toBeVisible();
   await page.goto('/mailroom/waiting');
   await stacks.getByRole('button', { name: /^Hans-Jürgen Groß.*Your tour on/ }).click();
   await page.getByRole('button', { name: 'Send now' }).click();
@@ -171,13 +171,13 @@ test.describe('to many', () => {
     await expect(dialog).toContainText('to 35 people');
     await dialog.getByLabel('Type 35 to go on').fill('35');
     await page.keyboard.press('Control+Enter');
-    await expect(page.getByText('1 of 37 gone')).toBeVisible();
+    await expect(page.getByText('1 of 37 sent')).toBeVisible();
     const sent = async (): Promise<Letter[]> =>
       (await letters(page)).filter(({ recipients: to }) => !to.includes('petra@larkmoor.example'));
     expect(await sent()).toHaveLength(1);
     await page.getByRole('button', { name: 'Pause' }).click();
     await page.getByRole('button', { name: 'Go on' }).click();
-    await expect(page.getByText('35 of 37 gone')).toBeVisible();
+    await expect(page.getByText('35 of 37 sent')).toBeVisible();
     await expect(page.getByText('done', { exact: true })).toBeVisible();
     const went = (await sent()).map(({ recipients: to }) => to[0]);
     expect(new Set(went).size).toBe(went.length);
@@ -217,7 +217,7 @@ test.describe('to many', () => {
     await server.stop('SIGKILL');
     await server.start();
     await page.reload();
-    await expect(page.getByText('400 of 400 gone')).toBeVisible();
+    await expect(page.getByText('400 of 400 sent')).toBeVisible();
     const counts = await page.evaluate(async () => {
       const found: string[] = [];
       const rows = (await (await fetch(`/api/mailings/${location.pathname.split('/').pop()}/rows`)).json()) as {
@@ -245,7 +245,7 @@ test('a message parsed from the stand-in is what was handed over, part by part',
   await page.getByRole('menuitem', { name: 'Open as draft (.eml)' }).click();
   const draft = await PostalMime.parse((await import('node:fs')).readFileSync(await (await waiting).path()));
   await way(page, 'Send now');
-  await expect(page.getByText('It goes in 30 seconds.')).toBeVisible();
+  await expect(page.getByText('It is sent in 30 seconds.')).toBeVisible();
   const [outgoing] = (
     (await (await page.request.get('/api/outgoing')).json()) as { id: string; address: string }[]
   ).filter(({ address }) => address === 'dmytro@parts.example');

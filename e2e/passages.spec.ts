@@ -23,7 +23,7 @@ test('all kinds of passages, a block that includes another, and the proof that f
   await select(page, ' and a coat');
   await page.keyboard.press('Alt+Enter');
   await page.keyboard.press('o');
-  await page.getByLabel('The tick asks for').fill('Cold day');
+  await page.getByLabel('Label of the checkbox').fill('Cold day');
   await page.keyboard.press('Enter');
   await expectProof(page).toContain('bring your boots.');
   await page.locator('.phrase').click();
@@ -51,7 +51,7 @@ test('all kinds of passages, a block that includes another, and the proof that f
   await select(page, 'Come to the north gate.');
   await page.keyboard.press('Alt+Enter');
   await page.keyboard.press('a');
-  await page.getByLabel('The question asks for').fill('Way in');
+  await page.getByLabel('Label of the question').fill('Way in');
   await page.getByLabel(/^Alternatives/).fill('North gate\nRiver gate');
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.locator('.passage', { hasText: 'Come to the north gate.' })).toBeVisible();

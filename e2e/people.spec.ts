@@ -115,7 +115,7 @@ test('a key lets another program render, and is shown once', async ({ page, play
   await page.getByLabel('ask questions and render messages').check();
   await page.getByRole('button', { name: 'Make it' }).click();
   const key = (await page.locator('code').textContent()) ?? '';
-  await page.getByRole('button', { name: 'I have it' }).click();
+  await page.getByRole('button', { name: 'Done' }).click();
   await expect(page.locator('code')).toHaveCount(0);
   const program = await playwright.request.newContext({
     ...(baseURL ? { baseURL } : {}),

@@ -85,7 +85,7 @@ test('all messages: narrowed, ordered, and a cell of the grid opens the sheet at
   await pick(page.getByLabel('Only messages with'), 'all messages');
   await pick(page.getByLabel('Order'), 'length');
   await expect(slips.first()).not.toContainText('Bo Li');
-  await page.getByLabel('Narrow by words').fill('bo li');
+  await page.getByLabel('Filter by words').fill('bo li');
   await expect(page.getByRole('rowheader')).toHaveCount(1);
   await page.getByRole('grid').focus();
   await page.keyboard.press('ArrowRight');

@@ -106,7 +106,7 @@ test('what a template needs and a set lacks is said, and can be made up', async 
   await page.goto(`/samples/${spring?.id}?for=group-visit-confirmed`);
   const needs = page.getByRole('region', { name: 'What a template needs' });
   await expect(needs).toContainText('Gate');
-  await needs.getByRole('button', { name: 'Make up a set for it' }).click();
+  await needs.getByRole('button', { name: 'Create a made-up set' }).click();
   await expect(page.getByLabel('Name of the set')).toHaveValue('Made up for Group visit confirmed');
   await expect(needs).toContainText(/All \d+ columns that it needs are here/);
   await expect(page.getByRole('gridcell', { name: 'north', exact: true }).first()).toBeVisible();

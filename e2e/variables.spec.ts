@@ -115,7 +115,7 @@ test('options are pasted as lines, moved by keys, and tried out in the proof by 
   await select(page, 'the gate');
   await page.keyboard.press('Alt+Enter');
   await page.keyboard.press('p');
-  await page.getByLabel('The question asks for').fill('Gate');
+  await page.getByLabel('Label of the question').fill('Gate');
   await page.getByLabel(/^Options/).fill('North: the north gate');
   await page.getByRole('button', { name: 'Make it' }).click();
   await page.locator('#variable-gate > button').click();

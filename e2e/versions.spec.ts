@@ -69,7 +69,7 @@ test('errors stop it and are named; open remarks are named too, hang on their wo
   await page.keyboard.press('Alt+Enter');
   await page.keyboard.press('m');
   await page.keyboard.type('Is that so in winter?');
-  await page.getByRole('button', { name: 'Leave the remark' }).click();
+  await page.getByRole('button', { name: 'Add remark' }).click();
   await expect(page.locator('.remarked')).toHaveText('at nine');
   await page.getByRole('tab', { name: /^Remarks/ }).click();
   await expect(page.getByText('Is that so in winter?')).toBeVisible();
@@ -85,7 +85,7 @@ test('errors stop it and are named; open remarks are named too, hang on their wo
   await expect(page.getByText('The template has no subject.')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Publish as version 1/ })).toBeDisabled();
   await expect(page.getByRole('region', { name: 'Open remarks' })).toContainText('Is that so in winter?');
-  await page.getByRole('link', { name: 'Mend them in Write' }).click();
+  await page.getByRole('link', { name: 'Fix them in Write' }).click();
   await page.getByRole('tab', { name: /^Remarks/ }).click();
   await page.getByRole('button', { name: 'Settle' }).click();
   await expect(page.locator('.remarked')).toHaveCount(0);

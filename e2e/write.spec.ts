@@ -36,7 +36,7 @@ test('selected words become options to pick from, and an address pasted over wor
   await select(page, 'the north gate');
   await page.keyboard.press('Alt+Enter');
   await page.keyboard.press('p');
-  await page.getByLabel('The question asks for').fill('Gate');
+  await page.getByLabel('Label of the question').fill('Gate');
   await page.getByLabel(/^Options/).fill('North: the north gate on Quarry Lane\nRiver: the river gate');
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.locator('.body [data-placeholder="gate"]')).toHaveCount(1);

@@ -79,7 +79,7 @@ function retire(text: TextSummary): void {
 async function purge(): Promise<void> {
   const list = purging.value ?? [];
   purging.value = undefined;
-  await catalogue.act(`${list.length} ${list.length === 1 ? 'text is' : 'texts are'} gone for good.`, () =>
+  await catalogue.act(`${list.length} ${list.length === 1 ? 'text is' : 'texts are'} deleted for good.`, () =>
     api.many({ act: 'purge', names: list.map(({ name }) => name) }),
   );
 }

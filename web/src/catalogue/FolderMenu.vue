@@ -28,7 +28,7 @@ function into(id: string): void {
     () => api.changeFolder(folder.id, { parent: back }),
   );
 }
-const remove = (): Promise<void> => act(`“${folder.title}” is gone.`, () => api.removeFolder(folder.id));
+const remove = (): Promise<void> => act(`“${folder.title}” is deleted.`, () => api.removeFolder(folder.id));
 const items = computed(() => [
   { label: 'New folder in it…', command: () => emit('name', { below: folder }) },
   ...(fixed()
@@ -55,5 +55,5 @@ const items = computed(() => [
 </script>
 
 <template>
-  <ActMenu :label="`What to do with ${folder.title}`" :items="items" size="small">⋯</ActMenu>
+  <ActMenu :label="`Actions for ${folder.title}`" :items="items" size="small">⋯</ActMenu>
 </template>

@@ -52,7 +52,7 @@ function add(): void {
   adding.value = '';
 }
 const save = (): Promise<void> =>
-  act(`Kept who may what in ${folder.title}.`, async () => {
+  act(`Rights saved for ${folder.title}.`, async () => {
     await api.changeFolder(folder.id, {
       grants: grants.value,
       secondPerson: second.value,

@@ -91,7 +91,7 @@ async function take(): Promise<void> {
           <PickOne
             v-if="item.outcome !== 'same'"
             v-model="choices[item.path]"
-            :aria-label="`What to do with ${item.title}`"
+            :aria-label="`Actions for ${item.title}`"
           >
             <option v-for="choice in offered(item)" :key="choice" :value="choice">{{ choice }}</option>
           </PickOne>
@@ -111,7 +111,7 @@ async function take(): Promise<void> {
           </PickOne></label
         >
         <PushButton kind="main" :disabled="busy || taking === 0" @click="take">Take {{ taking }}</PushButton>
-        <PushButton kind="plain" @click="go({ in: folder })">Leave it</PushButton>
+        <PushButton kind="plain" @click="go({ in: folder })">Cancel</PushButton>
       </footer>
     </template>
   </div>

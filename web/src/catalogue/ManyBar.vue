@@ -41,13 +41,13 @@ async function tagThem(off: boolean): Promise<void> {
           </option>
         </PickOne></label
       ><PushButton kind="main" type="submit" :disabled="!to">Move</PushButton
-      ><PushButton kind="plain" @click="asking = undefined">Leave them</PushButton>
+      ><PushButton kind="plain" @click="asking = undefined">Cancel</PushButton>
     </form>
     <form v-else-if="asking === 'tag'" @submit.prevent="tagThem(false)">
       <label class="field grow"
         ><span>Tags, with spaces between</span><InputText v-model="tags" maxlength="200" autofocus /></label
       ><PushButton kind="main" type="submit">Tag</PushButton><PushButton @click="tagThem(true)">Take off</PushButton
-      ><PushButton kind="plain" @click="asking = undefined">Leave</PushButton>
+      ><PushButton kind="plain" @click="asking = undefined">Cancel</PushButton>
     </form>
     <template v-else>
       <span class="small"

@@ -59,8 +59,8 @@ const groups = computed((): Group[] =>
       Choose a text to read it here. <kbd>Enter</kbd> {{ me.isAuthor ? 'opens it in Write' : 'fills it' }};
       <kbd>Space</kbd> chooses several.
     </p>
-    <section v-if="waiting.length > 0" aria-label="Asked of you">
-      <h2>Asked of you</h2>
+    <section v-if="waiting.length > 0" aria-label="Requests for you">
+      <h2>Requests for you</h2>
       <RouterLink class="each" :to="{ name: 'catalogue', query: { view: 'asked' } }"
         >{{ waiting.length }} {{ waiting.length === 1 ? 'request' : 'requests' }} to publish</RouterLink
       >

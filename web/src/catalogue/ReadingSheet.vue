@@ -51,7 +51,7 @@ const standing = computed(() => {
         : text.version === undefined
           ? 'Not published yet.'
           : `Version ${text.version}${text.state === 'changed' ? ', changed since' : ''}.`,
-    text.reviewBy ? `To be reviewed by ${text.reviewBy}${text.reviewBy < today() ? ', overdue' : ''}.` : '',
+    text.reviewBy ? `Review by ${text.reviewBy}${text.reviewBy < today() ? ', overdue' : ''}.` : '',
     text.validFrom && text.validFrom > today() ? `Offered from ${text.validFrom}.` : '',
     text.validUntil ? `Offered until ${text.validUntil}.` : '',
     text.owner ? `${text.owner} answers for it.` : '',

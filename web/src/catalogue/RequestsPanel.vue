@@ -42,7 +42,7 @@ const stateOf = ({ mine, state, answeredBy }: Request): string =>
       <p v-if="request.remark" class="warning">‸ {{ request.remark }}</p>
       <details v-if="request.report.findings.length" class="small">
         <summary>
-          The checker: {{ request.report.errors }} errors, {{ request.report.warnings }} warnings<template
+          Findings: {{ request.report.errors }} errors, {{ request.report.warnings }} warnings<template
             v-if="request.report.messages"
             >; {{ request.report.messages }} messages proofed with {{ request.report.set }}</template
           ><template v-if="request.report.lookedAt">; {{ request.report.lookedAt }} cases looked at</template>

@@ -24,7 +24,7 @@ async function retire(): Promise<void> {
 <template>
   <form class="retire" @submit.prevent="retire" @keydown.esc="emit('close')">
     <label class="field"
-      ><span>What takes the place of “{{ text.title }}”</span
+      ><span>Replacement for “{{ text.title }}”</span
       ><PickOne v-model="replacedBy" autofocus>
         <option value="">nothing</option>
         <option v-for="each in others" :key="each.name" :value="each.name">{{ each.title }}</option>
@@ -32,7 +32,7 @@ async function retire(): Promise<void> {
     >
     <div class="acts">
       <PushButton kind="main" type="submit">Retire it</PushButton
-      ><PushButton kind="plain" @click="emit('close')">Leave it</PushButton>
+      ><PushButton kind="plain" @click="emit('close')">Cancel</PushButton>
     </div>
   </form>
 </template>

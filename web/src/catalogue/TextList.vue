@@ -96,7 +96,8 @@ function said(text: TextSummary): string {
   return text.lastUsed ? `used ${whenInWords(text.lastUsed)}` : 'not used yet';
 }
 const second = (text: TextSummary): string =>
-  text.subject || (text.kind === 'message' ? 'keeps the subject it answers' : `changed ${whenInWords(text.updatedAt)}`);
+  text.subject ||
+  (text.kind === 'message' ? 'uses the subject of the mail it answers' : `changed ${whenInWords(text.updatedAt)}`);
 const marks = ({ findings }: TextSummary): string =>
   findings?.[0] ? `⚠ ${findings[0]}` : findings?.[1] ? `‸ ${findings[1]}` : '';
 </script>

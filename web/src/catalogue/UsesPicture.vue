@@ -20,7 +20,7 @@ async function walk(to: string): Promise<void> {
     centre.value = await api.neighbours(to);
     problem.value = '';
   } catch (failure) {
-    problem.value = failure instanceof Error ? failure.message : 'That cannot be shown.';
+    problem.value = failure instanceof Error ? failure.message : 'This picture cannot be shown.';
   }
 }
 watch(() => name, walk, { immediate: true });

@@ -59,7 +59,7 @@ function says(file: string): string {
         <p v-if="byFile.get(mail.file)?.setAside.length" class="small quiet">
           Not compared (quoted text, signature): {{ byFile.get(mail.file)?.setAside.join(' / ').slice(0, 300) }}
         </p>
-        <p v-if="byFile.get(mail.file)?.exact" class="small quiet">The template makes it as it was.</p>
+        <p v-if="byFile.get(mail.file)?.exact" class="small quiet">The template reproduces this mail exactly.</p>
       </div>
     </li>
   </ul>

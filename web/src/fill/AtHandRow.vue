@@ -27,7 +27,7 @@ async function remove(at: number): Promise<void> {
   const { title } = atHand.row[at] ?? {};
   try {
     await atHand.save(before.filter((_, index) => index !== at));
-    notice.say(`“${title}” is not at hand any more.`, () => atHand.save(before));
+    notice.say(`“${title}” is no longer at hand.`, () => atHand.save(before));
   } catch (problem) {
     notice.fail(problem);
   }

@@ -119,8 +119,8 @@ onMounted(() => {
           <p v-else class="quiet small none">
             {{
               group.title === 'Unfinished'
-                ? 'Nothing is left unfinished.'
-                : 'Nothing yet. What you copy or open as a draft is listed here.'
+                ? 'No unfinished messages.'
+                : 'No messages yet. What you copy or open as a draft is listed here.'
             }}
           </p>
         </template>

@@ -108,9 +108,8 @@ async function anew(withAnswers: boolean): Promise<void> {
       >
     </p>
     <p v-for="{ rewording: each, since } in disputed" :key="each.text + each.path.join('.')" class="note" role="alert">
-      ‸ You wrote over {{ since.map(({ name }) => labelOf(name)).join(', ') }}, which was “{{
-        since[0]?.was || 'empty'
-      }}” then and is “{{ since[0]?.now || 'empty' }}” now.
+      ‸ You changed {{ since.map(({ name }) => labelOf(name)).join(', ') }}, which was “{{ since[0]?.was || 'empty' }}”
+      then and is “{{ since[0]?.now || 'empty' }}” now.
       <PushButton @click="rewording?.keepWords(each)">Keep my words</PushButton>
       <PushButton kind="plain" @click="rewording?.putBack(each)">Restore the original wording</PushButton>
     </p>

@@ -137,7 +137,7 @@ defineExpose({ enter, rewording });
   <section class="message" aria-label="Message">
     <article v-if="message" class="sheet page">
       <h2 class="subject">
-        {{ message.subject || (original ? `Re: ${original.subject}` : 'keeps the subject it answers') }}
+        {{ message.subject || (original ? `Re: ${original.subject}` : 'uses the subject of the mail it answers') }}
       </h2>
       <p class="quiet small">{{ addresses.join(' · ') }}</p>
       <ProofFrame

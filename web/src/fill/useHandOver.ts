@@ -45,7 +45,7 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
     const [first] = disputed.value;
     if (first)
       return {
-        words: `You wrote over ${labelOf(first.since[0]?.name ?? '')}, which has changed since: choose which words stand.`,
+        words: `You changed ${labelOf(first.since[0]?.name ?? '')}, which has changed since. Choose which wording to keep.`,
         key: undefined,
       };
     return undefined;
@@ -114,7 +114,7 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
       at === 'draft'
         ? 'Kept as a draft in the mailroom.'
         : at === undefined
-          ? 'It goes in 30 seconds.'
+          ? 'It is sent in 30 seconds.'
           : `It goes ${showMoment(at, 'words')}.`;
     notice.offer(words, 'Take it back', async () => {
       await api.changeOutgoing(id, { act: 'take back' });

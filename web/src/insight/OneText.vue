@@ -29,7 +29,7 @@ watch(
       const most = Math.max(0, ...changes);
       chosen.value = most > 0 ? changes.indexOf(most) : undefined;
     } catch (failure) {
-      problem.value = failure instanceof Error ? failure.message : 'This text cannot be looked back at.';
+      problem.value = failure instanceof Error ? failure.message : 'This report cannot be shown.';
     }
   },
   { immediate: true },
@@ -109,8 +109,8 @@ async function put(of: SentenceInsight, words: string): Promise<void> {
         </p>
         <span class="quiet small margin">{{ margin(line) }}</span>
       </div>
-      <section v-if="found.added.length" aria-label="Written besides">
-        <h3>Written besides</h3>
+      <section v-if="found.added.length" aria-label="Added sentences">
+        <h3>Added sentences</h3>
         <ul>
           <li v-for="each in found.added" :key="each.words">
             “{{ named(each.words) }}” <span class="quiet small">{{ each.count }} ×</span>
@@ -147,7 +147,7 @@ async function put(of: SentenceInsight, words: string): Promise<void> {
             <PushButton size="small" :disabled="busy" @click="put(sentence, each.words)">Put it in Write</PushButton>
           </li>
         </ul>
-        <p v-else class="quiet small">Nobody wrote anything else in its place.</p>
+        <p v-else class="quiet small">No other wording was used.</p>
       </section>
       <QuestionsTable :questions="found.questions" />
     </aside>

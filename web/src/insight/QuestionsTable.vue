@@ -26,6 +26,6 @@ const optionsOf = ({ options, usual, asked }: QuestionInsight): string =>
         <span class="small">{{ optionsOf(question) }}</span>
       </template>
     </Column>
-    <template #empty><span class="quiet">It asks nothing.</span></template>
+    <template #empty><span class="quiet">This text asks no questions.</span></template>
   </DataTable>
 </template>

@@ -26,7 +26,7 @@ export function saying(
   const node = nodeAt(document, path);
   const line = node ? inlineOf(node) : [];
   if (!isSameSentence(sentencesOf(line, locale)[at] ?? '', was))
-    throw new Error('The working copy does not say this any more: change it in Write.');
+    throw new Error('The working copy no longer has this sentence. Change it in Write.');
   const content = withSentence(line, at, words, locale);
   return replaceAt(document, path, (each) => ({ ...each, content }) as Node & { content: readonly Inline[] });
 }

@@ -36,7 +36,7 @@ const answer = ({ name }: Pick<Hit, 'name'>): void =>
     <p v-if="found.length" class="quiet small">
       Found in it: {{ found.map(({ words }) => words).join(' · ') }}. These are offered where they fit.
     </p>
-    <PushButton kind="plain" @click="emit('done')">Nothing to answer</PushButton>
+    <PushButton kind="plain" @click="emit('done')">No answer needed</PushButton>
   </aside>
 </template>
 

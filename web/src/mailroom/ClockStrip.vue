@@ -31,7 +31,7 @@ async function forward(hours: number): Promise<void> {
   try {
     const { happened } = await api.forwardClock(hours);
     const words = Object.entries(happened).map(([what, number]) => `${number} ${DID[what] ?? what}`);
-    notice.say(words.length > 0 ? `Meanwhile ${words.join(', ')}.` : 'Meanwhile nothing happened.');
+    notice.say(words.length > 0 ? `Meanwhile ${words.join(', ')}.` : 'Nothing happened in that time.');
     emit('changed');
   } catch (problem) {
     notice.fail(problem);
@@ -46,7 +46,7 @@ async function forward(hours: number): Promise<void> {
     <b>A stand-in: nothing leaves this machine.</b>
     <span class="right"
       >Its clock: {{ now }}, {{ clock.waiting }} things to come.<template v-if="me.isAuthor">
-        Set it forward by</template
+        Move the clock forward by</template
       ></span
     >
     <template v-if="me.isAuthor"

@@ -128,11 +128,7 @@ async function done(letter: string): Promise<void> {
         <OutgoingActs v-else-if="going" :key="`o${chosen.id}`" class="side" :outgoing="going" @changed="load" />
       </template>
       <p v-else class="quiet empty">
-        {{
-          loaded && all.length === 0
-            ? 'Nothing has come, and nothing is to go. Mails (.eml, mbox) can be dropped here.'
-            : 'Choose a letter.'
-        }}
+        {{ loaded && all.length === 0 ? 'No mail yet. Mails (.eml, mbox) can be dropped here.' : 'Choose a letter.' }}
       </p>
     </div>
     <footer class="foot">

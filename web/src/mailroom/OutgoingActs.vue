@@ -27,11 +27,11 @@ const counted = computed(() => Object.entries(props.outgoing.counts));
 </script>
 
 <template>
-  <aside class="acts" aria-label="What becomes of it">
+  <aside class="acts" aria-label="Sending">
     <template v-if="outgoing.state === 'draft'">
       <h2>A draft</h2>
-      <PushButton kind="main" @click="change({ act: 'now' }, 'It goes now.')">Send now</PushButton>
-      <LaterForm :hours="me.ways" @at="(due) => change({ due }, 'It waits for its time.')" />
+      <PushButton kind="main" @click="change({ act: 'now' }, 'It is being sent.')">Send now</PushButton>
+      <LaterForm :hours="me.ways" @at="(due) => change({ due }, 'It waits for its time to be sent.')" />
     </template>
     <template v-else-if="outgoing.state === 'waiting'">
       <h2>Goes {{ when }}</h2>
@@ -39,26 +39,26 @@ const counted = computed(() => Object.entries(props.outgoing.counts));
       <PushButton @click="change({ act: 'take back' }, 'Taken back: it is an unfinished message again.')">
         Take it back
       </PushButton>
-      <PushButton @click="change({ act: 'now' }, 'It goes now.')">Send now</PushButton>
-      <LaterForm :hours="me.ways" @at="(due) => change({ due }, 'It goes at another time.')" />
+      <PushButton @click="change({ act: 'now' }, 'It is being sent.')">Send now</PushButton>
+      <LaterForm :hours="me.ways" @at="(due) => change({ due }, 'Time changed.')" />
     </template>
     <template v-else-if="outgoing.state === 'uncertain'">
-      <h2 class="warning">‸ It may have gone</h2>
+      <h2 class="warning">‸ It may have been sent</h2>
       <p class="small">{{ outgoing.why }}</p>
-      <p class="small">Ask {{ outgoing.name || outgoing.address }}, or look at what the mail service says of it.</p>
-      <PushButton @click="change({ act: 'arrived' }, 'Noted: it has gone.')">It arrived</PushButton>
-      <PushButton @click="change({ act: 'again' }, 'It goes once more.')">Send it again</PushButton>
+      <p class="small">Ask {{ outgoing.name || outgoing.address }}, or check the log of the mail service.</p>
+      <PushButton @click="change({ act: 'arrived' }, 'Noted as sent.')">It arrived</PushButton>
+      <PushButton @click="change({ act: 'again' }, 'It is sent again.')">Send it again</PushButton>
     </template>
     <template v-else-if="outgoing.state === 'refused'">
-      <h2 class="error">⚠ It was not taken</h2>
+      <h2 class="error">⚠ It was refused</h2>
       <p class="small">{{ outgoing.why }}</p>
-      <PushButton @click="change({ act: 'again' }, 'It is tried once more.')">Try again</PushButton>
+      <PushButton @click="change({ act: 'again' }, 'It is tried again.')">Try again</PushButton>
       <PushButton @click="change({ act: 'take back' }, 'Taken back: it is an unfinished message again.')">
         Take it back
       </PushButton>
     </template>
     <template v-else>
-      <h2>Gone {{ when }}</h2>
+      <h2>Sent {{ when }}</h2>
       <p v-if="outgoing.why" class="warning small">‸ {{ outgoing.why }}</p>
       <ul v-if="counted.length" class="small">
         <li v-for="[what, number] in counted" :key="what">{{ what }}{{ number > 1 ? `, ${number} times` : '' }}</li>
@@ -72,7 +72,7 @@ const counted = computed(() => Object.entries(props.outgoing.counts));
       >Its mailing</RouterLink
     >
     <RouterLink v-if="outgoing.address" :to="{ name: 'recipients', params: { address: outgoing.address } }"
-      >All that went to them</RouterLink
+      >All messages to this person</RouterLink
     >
   </aside>
 </template>

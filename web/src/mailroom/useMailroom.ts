@@ -10,8 +10,8 @@ export type Stack = (typeof STACKS)[number];
 export const TITLES: Readonly<Record<Stack, string>> = {
   answer: 'To answer',
   drafts: 'Drafts',
-  waiting: 'Waiting to go',
-  gone: 'Gone',
+  waiting: 'Scheduled',
+  gone: 'Sent',
 };
 /** How often what may have changed is looked for, in milliseconds. */
 const LOOK_AGAIN = 4000;
@@ -69,7 +69,7 @@ function itemOf(each: OutgoingSummary, stack: Stack): Item {
   const counted = Object.entries(each.counts)
     .map(([what, number]) => (number > 1 ? `${what} ${number} times` : what))
     .join(', ');
-  const state = { uncertain: 'may have gone', refused: 'not taken', sending: 'going now' }[each.state as string] ?? '';
+  const state = { uncertain: 'may have been sent', refused: 'refused', sending: 'sending' }[each.state as string] ?? '';
   return {
     id: each.id,
     stack,

@@ -45,8 +45,8 @@ const columns = computed(() => asked.value.filter(({ key }) => differing.value.h
 const apart = computed(() => count('apart', 'refused', 'uncertain', 'taken back'));
 const total = computed(() => rows.value.length);
 const WORDS: Readonly<Record<string, string>> = {
-  preparing: 'nothing has gone yet',
-  first: 'one has gone: look at it, then send the rest',
+  preparing: 'nothing sent yet',
+  first: 'one is sent: check it, then send the rest',
   going: 'going',
   paused: 'paused',
   stopped: 'stopped',
@@ -99,7 +99,7 @@ async function act(body: Parameters<typeof drive>[0]): Promise<void> {
           <ul class="small">
             <li v-for="each in progress.apart" :key="each.why">{{ each.count }} × {{ each.why }}</li>
             <li v-if="progress.broken.length">
-              {{ progress.broken.length }} × without an address, or already in the list
+              {{ progress.broken.length }} × without an address, or already listed
               <PushButton kind="plain" size="small" :aria-expanded="showBroken" @click="showBroken = !showBroken">
                 {{ showBroken ? 'Fold' : 'Show' }}
               </PushButton>
@@ -128,7 +128,7 @@ async function act(body: Parameters<typeof drive>[0]): Promise<void> {
       <b>{{ count('ready') }} ready</b>
       <span v-if="apart">{{ apart }} set apart</span>
       <ProgressLine v-if="!isOpen" :done="count('gone')" :total="total" label="Sent" />
-      <span v-if="!isOpen">{{ count('gone') }} of {{ total }} gone</span>
+      <span v-if="!isOpen">{{ count('gone') }} of {{ total }} sent</span>
       <NoticeLine />
       <span class="right acts">
         <PushButton v-if="mailing.state === 'going' || mailing.state === 'first'" @click="act({ act: 'pause' })">

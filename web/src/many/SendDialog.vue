@@ -20,7 +20,7 @@ function send(): void {
   <ModalDialog ref="dialog" :header="`Send “${title}” to ${ready} people`" width="440px" @close="emit('close')">
     <form @submit.prevent="send" @keydown.ctrl.enter.prevent="send" @keydown.meta.enter.prevent="send">
       <p>
-        Each of {{ ready }} people gets one message of their own. One goes first, and you look at it before the rest go.
+        Each of {{ ready }} people gets a message of their own. One is sent first; check it before you send the rest.
       </p>
       <p v-if="apart || broken" class="quiet">
         {{ apart + broken }} {{ apart + broken === 1 ? 'is' : 'are' }} set apart and get nothing.

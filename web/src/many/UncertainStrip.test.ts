@@ -3,7 +3,7 @@ import { mount } from '@vue/test-utils';
 import { describe, expect, it } from 'vitest';
 import UncertainStrip from './UncertainStrip.vue';
 
-describe('messages that may have gone', () => {
+describe('messages that may have been sent', () => {
   const strip = () => {
     const wrapper = mount(UncertainStrip, { props: { count: 3 } });
     const [arrived, again] = wrapper.findAll('button');
@@ -12,7 +12,7 @@ describe('messages that may have gone', () => {
   };
   it('go again only when their number was typed', async () => {
     const { wrapper, again, field, form } = strip();
-    expect(wrapper.text()).toContain('3 may have gone');
+    expect(wrapper.text()).toContain('3 may have been sent');
     expect((again.element as HTMLButtonElement).disabled).toBe(true);
     await form.trigger('submit');
     await field.setValue('2');

@@ -14,11 +14,11 @@ function again(): void {
 </script>
 
 <template>
-  <section class="uncertain" aria-label="May have gone">
-    <h2 class="warning">‸ {{ count }} may have gone</h2>
+  <section class="uncertain" aria-label="May have been sent">
+    <h2 class="warning">‸ {{ count }} may have been sent</h2>
     <p class="small">
-      They were on their way when Vocabula stopped, the service was lost, or a backup was restored. Look at what the
-      mail service says of them.
+      They were being sent when Vocabula stopped, the connection was lost, or a backup was restored. Check the log of
+      the mail service.
     </p>
     <PushButton @click="emit('settle', 'arrived')">They arrived</PushButton>
     <form @submit.prevent="again">

@@ -53,9 +53,7 @@ const share = (list: TableSummary, folder: string): Promise<void> =>
 <template>
   <section aria-label="Recipient lists">
     <h2>Recipient lists</h2>
-    <p v-if="lists.length === 0" class="quiet small">
-      None yet. Authors bring them in under Samples, as recipient lists.
-    </p>
+    <p v-if="lists.length === 0" class="quiet small">No lists yet. Authors import them in Samples.</p>
     <ul v-else>
       <li v-for="list in lists" :key="list.id">
         <span>

@@ -39,17 +39,17 @@ async function work(run: () => Promise<string>): Promise<void> {
 const refuse = (): Promise<void> =>
   work(async () => {
     await api.refuse({ address: props.record.address, because: because.value });
-    return 'Nothing is sent to them any more.';
+    return 'They get no more messages.';
   });
 const allow = (): Promise<void> =>
   work(async () => {
     await api.allow(props.record.address);
-    return 'They may be written to again.';
+    return 'They can get messages again.';
   });
 const forget = (): Promise<void> =>
   work(async () => {
     const { messages, unfinished, rows } = await api.forget(props.record.address);
-    return `Forgotten: ${messages} messages keep their count and nothing else, ${unfinished} unfinished ones are emptied, ${rows} rows of lists are gone.`;
+    return `Forgotten: ${messages} messages without their data, ${unfinished} unfinished messages emptied, ${rows} rows of lists deleted.`;
   });
 </script>
 
@@ -60,7 +60,7 @@ const forget = (): Promise<void> =>
       {{ record.address }}<template v-for="list in record.lists" :key="list.id"> · {{ list.title }}</template>
     </p>
     <p v-if="record.doNotWrite" class="warning">
-      ‸ Not to be written to{{ record.doNotWrite.because ? `: ${record.doNotWrite.because}` : '' }} ({{
+      ‸ Do not write to them{{ record.doNotWrite.because ? `: ${record.doNotWrite.because}` : '' }} ({{
         record.doNotWrite.who
       }}, {{ whenInWords(record.doNotWrite.at) }})
       <PushButton kind="plain" v-if="me.isAuthor" @click="allow">Allow again</PushButton>
@@ -89,13 +89,13 @@ const forget = (): Promise<void> =>
     </form>
     <form v-if="asking === 'forget'" class="sheet ask" @submit.prevent="forget">
       <p>
-        Their values go from all records, unfinished messages and lists. That there were messages stays, and nothing
-        tells to whom. This cannot be undone.
+        Their data is deleted from all records, unfinished messages and lists. The number of messages stays, without the
+        recipient. This cannot be undone.
       </p>
       <PushButton type="submit">Forget {{ record.name || record.address }}</PushButton>
     </form>
-    <h2>What went to them</h2>
-    <p v-if="record.messages.length === 0" class="quiet">Nothing so far.</p>
+    <h2>Messages they got</h2>
+    <p v-if="record.messages.length === 0" class="quiet">No messages yet.</p>
     <DataTable
       v-else
       :value="record.messages"

@@ -68,7 +68,7 @@ watch(query, find);
           ><span>Find a person</span
           ><InputText v-model="query" type="search" placeholder="a name, an address, an organisation"
         /></label>
-        <p v-if="!query" class="quiet small">See what was sent to a person, from which version, and by whom.</p>
+        <p v-if="!query" class="quiet small">Shows the messages a person got, their versions, and who sent them.</p>
         <button
           v-for="hit in hits"
           :key="hit.table + hit.email"

@@ -59,7 +59,7 @@ async function remove(): Promise<void> {
   await props.set.change({ what: 'remove-column', key: old.key });
   emit('close');
   // A column’s cells stay with their rows, so that it can come back.
-  notice.say(`The column “${old.name}” is gone.`, () => props.set.putColumn(old));
+  notice.say(`Column “${old.name}” is deleted.`, () => props.set.putColumn(old));
 }
 </script>
 
@@ -91,7 +91,7 @@ async function remove(): Promise<void> {
     <p v-else class="quiet small">Leave empty to type the cells yourself.</p>
     <div class="acts">
       <PushButton kind="main" type="submit" :disabled="!name.trim()">{{ own ? 'Keep' : 'Add' }}</PushButton>
-      <PushButton kind="plain" @click="emit('close')">Leave it</PushButton>
+      <PushButton kind="plain" @click="emit('close')">Cancel</PushButton>
       <PushButton kind="plain" v-if="old" class="right" @click="remove">Remove</PushButton>
     </div>
   </form>

@@ -137,7 +137,7 @@ async function take(): Promise<void> {
                   <option v-if="!openColumns.some(({ key }) => key === column.key)" :value="column.key">
                     a new column
                   </option>
-                  <option value="">nowhere: left out</option>
+                  <option value="">skip this column</option>
                 </PickOne>
                 <span v-if="column.by && intoOf(column) === column.into" class="quiet small"> {{ BY[column.by] }}</span>
               </template>
@@ -174,7 +174,7 @@ async function take(): Promise<void> {
           {{ adding ? 'Add' : found.notes.length ? 'Import with these names' : 'Import' }} {{ found.rows }}
           {{ found.rows === 1 ? 'row' : 'rows' }}
         </PushButton>
-        <PushButton @click="emit('close')">Leave it</PushButton>
+        <PushButton @click="emit('close')">Cancel</PushButton>
         <span v-if="unanswered.length" class="warning small">Choose the date format first.</span>
       </form>
     </template>

@@ -99,7 +99,7 @@ const make = (): Promise<void> =>
   guarded(async () => {
     const title = texts.value.find((text) => text.name === name.value)?.title ?? name.value;
     const { columns: made, rows } = madeUpSet(wanted.value, 24, today());
-    if (made.length === 0) throw new Error('This template takes nothing from whom it is written to.');
+    if (made.length === 0) throw new Error('This template uses no recipient data.');
     const set = await api.makeTable({
       use: 'sample',
       title: `Made up for ${title}`.slice(0, 200),
@@ -146,11 +146,11 @@ const make = (): Promise<void> =>
             :disabled="busy"
             @click="fill(need)"
           >
-            Add, made up
+            Add made-up values
           </PushButton>
         </li>
       </ul>
-      <PushButton size="small" :disabled="busy" @click="make">Make up a set for it</PushButton>
+      <PushButton size="small" :disabled="busy" @click="make">Create a made-up set</PushButton>
     </template>
     <span v-if="name && wanted.length === 0" class="quiet small">This template uses no recipient data.</span>
     <span v-if="cells.length === 0" class="unseen">This set has no rows.</span>

@@ -63,7 +63,9 @@ async function paste(use: Use): Promise<void> {
     if (text.trim() === '') throw new Error('There is no text on the clipboard.');
     file.value = { file: new File([text], 'Pasted.csv', { type: 'text/csv' }), use };
   } catch (problem) {
-    notice.fail(problem instanceof DOMException ? new Error('The clipboard may not be read here.') : problem);
+    notice.fail(
+      problem instanceof DOMException ? new Error('The browser does not allow reading the clipboard.') : problem,
+    );
   }
 }
 async function imported(made: TableSummary): Promise<void> {
@@ -174,9 +176,9 @@ async function bin(): Promise<void> {
     <footer class="foot">
       <NoticeLine v-if="notice.current" />
       <template v-else-if="table">
-        <span>write in a cell <kbd>Enter</kbd></span>
+        <span>edit a cell <kbd>Enter</kbd></span>
         <span>empty it <kbd>Delete</kbd></span>
-        <span>paste rows and cells where the mark is</span>
+        <span>paste rows from the current cell on</span>
       </template>
     </footer>
   </div>

@@ -143,7 +143,7 @@ export function useSet(changed: () => Promise<void>) {
       columns.value.filter(({ value }) => !value).map(({ key }) => [key, cells[key] ?? '']),
     );
     await change({ what: 'remove-rows', positions: [position] });
-    notice.say('The row is gone.', () => change({ what: 'add-rows', rows: [own] }));
+    notice.say('Row deleted.', () => change({ what: 'add-rows', rows: [own] }));
   }
 
   return { table, columns, keeping, open, close, flush, write, change, putColumn, removeRow };

@@ -91,7 +91,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value.
       <PushButton @click="add">New fact</PushButton>
     </div>
     <p v-if="facts.length === 0" class="quiet">
-      {{ query ? 'No fact is called so.' : 'No facts yet: opening hours, fees, addresses that many messages name.' }}
+      {{ query ? 'No fact matches.' : 'No facts yet: opening hours, fees, addresses that many messages name.' }}
     </p>
     <ul class="rows">
       <li v-for="[key, fact] in facts" :id="`fact-${key}`" :key="key">
@@ -133,7 +133,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value.
             @set="(name, value) => set(key, fact, name, value)"
           />
           <FactValues :fact="fact" :locale="draft.locale" @change="put(key, $event)" />
-          <PushButton size="small" @click="remove(key)">Take the fact out</PushButton>
+          <PushButton size="small" @click="remove(key)">Delete fact</PushButton>
         </form>
       </li>
     </ul>

@@ -43,7 +43,7 @@ async function save(group: SaveGroup): Promise<void> {
   await act(async () => undefined, `“${group.title}” is kept.`);
 }
 const remove = (group: Group): Promise<void> =>
-  act(() => api.removeGroup(group.id), `“${group.title}” is gone, and with it what it was granted.`);
+  act(() => api.removeGroup(group.id), `“${group.title}” and its rights are deleted.`);
 const nameOf = (id: string): string => names.value.get(id) ?? 'unknown';
 </script>
 
@@ -74,7 +74,7 @@ const nameOf = (id: string): string => names.value.get(id) ?? 'unknown';
     </fieldset>
     <div class="acts">
       <PushButton kind="main" type="submit" :disabled="busy">Keep</PushButton
-      ><PushButton kind="plain" @click="open = undefined">Leave it</PushButton>
+      ><PushButton kind="plain" @click="open = undefined">Cancel</PushButton>
     </div>
   </CheckedForm>
   <ul v-if="groups.length" class="rows">

@@ -43,15 +43,15 @@ async function make(wanted: MakeKey): Promise<void> {
 }
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(fresh.value).then(
-    () => notice.say('The key is on the clipboard.'),
-    () => notice.fail(new Error('It could not be copied: select it, and copy it by hand.')),
+    () => notice.say('Key copied.'),
+    () => notice.fail(new Error('It could not be copied. Select it and copy it by hand.')),
   );
 }
 async function end(key: Key): Promise<void> {
   try {
     await api.endKey(key.id);
     await load();
-    notice.say(`“${key.title}” opens nothing any more.`);
+    notice.say(`“${key.title}” is revoked.`);
   } catch (problem) {
     notice.fail(problem);
   }
@@ -67,7 +67,7 @@ async function end(key: Key): Promise<void> {
     <code>{{ fresh }}</code>
     <div class="acts">
       <PushButton kind="main" @click="copy">Copy it</PushButton
-      ><PushButton kind="plain" @click="fresh = ''">I have it</PushButton>
+      ><PushButton kind="plain" @click="fresh = ''">Done</PushButton>
     </div>
   </section>
   <ul v-if="keys.length" class="rows">

@@ -14,7 +14,7 @@ async function save(): Promise<void> {
   try {
     const workspace = await api.saveWorkspace({ counting: counting.value });
     if (me.who) me.who = { ...me.who, workspace };
-    notice.say(workspace.counting ? 'Openings and links are counted from now on.' : 'Nothing is counted from now on.');
+    notice.say(workspace.counting ? 'Counting is on.' : 'Counting is off.');
   } catch (problem) {
     counting.value = !counting.value;
     notice.fail(problem);

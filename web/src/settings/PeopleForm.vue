@@ -44,8 +44,8 @@ const end = (person: Person): Promise<void> =>
   act(
     () => api.changePerson(person.id, { ended: person.state !== 'ended' }),
     person.state === 'ended'
-      ? `${person.name} may come in again.`
-      : `${person.name} cannot sign in any more. What they did stays.`,
+      ? `${person.name} can sign in again.`
+      : `${person.name} can no longer sign in. Their work stays.`,
   );
 const confirm = (person: Person, address: string): Promise<void> =>
   act(() => api.confirmAddress(person.id, address), `${person.name} reads and sends as ${address} too.`);
@@ -119,7 +119,7 @@ const remove = (person: Person, address: string): Promise<void> =>
           {{ person.state === 'invited' ? 'New invitation' : 'Reset link' }}
         </PushButton>
         <PushButton v-if="person.id !== me.who?.id" kind="plain" size="small" @click="end(person)">
-          {{ person.state === 'ended' ? 'Let in again' : 'End' }}
+          {{ person.state === 'ended' ? 'Restore access' : 'End' }}
         </PushButton>
       </template>
     </Column>

@@ -81,7 +81,7 @@ function addField(): void {
 </script>
 
 <template>
-  <PartHead title="You" about="who writes: used as sender fields and for signing off" :changed="changed" @save="save" />
+  <PartHead title="You" about="your details, used as sender fields and in signatures" :changed="changed" @save="save" />
   <main v-if="draft">
     <form @submit.prevent="save">
       <FieldRow v-for="[key, words] in FIELDS" :key="key" :label="words">
@@ -116,7 +116,7 @@ function addField(): void {
             type="email"
             placeholder="desk@larkmoor.example"
             @keydown.enter.prevent="askAddress" /></FieldRow
-        ><PushButton @click="askAddress">Ask for it</PushButton>
+        ><PushButton @click="askAddress">Add address</PushButton>
       </div>
       <h2>Own fields</h2>
       <div v-for="(_value, key) in draft.own" :key="key" class="own">

@@ -133,7 +133,7 @@ function head(name: string): void {
         </PickOne></label
       >
       <label v-for="where in ['header', 'footer'] as const" :key="where" class="field"
-        ><span>{{ where === 'header' ? 'Block before every message' : 'Block behind every message' }}</span
+        ><span>{{ where === 'header' ? 'Block before every message' : 'Block after every message' }}</span
         ><PickOne :model-value="style[where] ?? ''" @update:model-value="setOr(where, $event)">
           <option value="">none</option>
           <option v-for="block in blocks" :key="block.name" :value="block.name">{{ block.title }}</option>

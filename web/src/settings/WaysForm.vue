@@ -28,7 +28,7 @@ async function copyTest(): Promise<void> {
     copied.value = true;
     notice.say('The test is copied. Paste it into a new mail.');
   } catch {
-    notice.fail(new Error('The browser did not let it be copied: allow the clipboard for this page.'));
+    notice.fail(new Error('The browser did not allow copying. Allow the clipboard for this page.'));
   }
 }
 /** What was pasted back from the mail program answers the questions below. */
@@ -40,7 +40,7 @@ async function pastedBack({ clipboardData }: ClipboardEvent): Promise<void> {
 async function save(): Promise<void> {
   try {
     await me.saveWays({ ...ways.value, tried: true });
-    notice.say('Kept: Fill hands over so from now on.');
+    notice.say('Saved. Fill hands over in this way from now on.');
   } catch (problem) {
     notice.fail(problem);
   }
@@ -82,7 +82,7 @@ function toggleDay(day: number): void {
     <fieldset>
       <legend>Your signature</legend>
       <label
-        ><RadioButton v-model="ways.signs" name="ways-signs" :value="false" /> My mail program adds none: take the one
+        ><RadioButton v-model="ways.signs" name="ways-signs" :value="false" /> My mail program adds none: use the one
         from here</label
       >
       <label

@@ -88,7 +88,7 @@ defineExpose({ focus: () => input.value?.focus() });
           ><i v-if="hit.why">{{ hit.why }}</i
           >{{ hit.why && hit.call ? ' · ' : '' }}{{ hit.call }}</span
         >
-        <span class="quiet small subject">{{ hit.subject || 'keeps the subject it answers' }}</span>
+        <span class="quiet small subject">{{ hit.subject || 'uses the subject of the mail it answers' }}</span>
       </li>
     </ul>
     <p v-if="current && listed" class="opening quiet small">{{ current.opening }}</p>

@@ -22,7 +22,7 @@ it('says nothing while a service takes the mail', async () => {
   expect(await lineFor({ kind: 'service', pause: undefined })).toBe('');
 });
 it('says where mail goes otherwise, and why it does not', async () => {
-  expect(await lineFor({ kind: 'none', pause: undefined })).toContain('nothing can be sent from here');
+  expect(await lineFor({ kind: 'none', pause: undefined })).toContain('not sent from here');
   expect(await lineFor({ kind: 'stand-in', pause: undefined })).toContain('nothing leaves this machine');
   expect(await lineFor({ kind: 'service', pause: PAUSE })).toMatch(
     /^‸ Sending is paused\. It cannot be reached\. It is tried again at /,
@@ -38,7 +38,7 @@ it('asks again, and keeps what it knew while the server is away', async () => {
   await vi.advanceTimersByTimeAsync(0);
   asked.mockRejectedValueOnce(new ApiProblem(0, 'offline', 'away'));
   await vi.advanceTimersByTimeAsync(5000);
-  expect(wrapper.text()).toContain('A stand-in takes the mail');
+  expect(wrapper.text()).toContain('Test mail service');
   asked.mockResolvedValueOnce({ kind: 'service', pause: undefined });
   await vi.advanceTimersByTimeAsync(5000);
   expect(wrapper.text()).toBe('');

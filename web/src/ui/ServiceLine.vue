@@ -9,14 +9,14 @@ const line = computed((): { readonly words: string; readonly problem: boolean } 
   const { value: now } = service;
   if (!now) return undefined;
   if (now.kind === 'none')
-    return { words: 'No mail service is set up: nothing can be sent from here. Copying works.', problem: true };
+    return { words: 'No mail service is set up. Messages can be copied, but not sent from here.', problem: true };
   if (now.pause) {
     const { why, until, everybody } = now.pause;
     const whose = everybody ? 'Sending is paused' : 'Sending from your address is paused';
     return { words: `${whose}. ${why} It is tried again at ${showMoment(until, 'seconds')}.`, problem: true };
   }
   return now.kind === 'stand-in'
-    ? { words: 'A stand-in takes the mail: nothing leaves this machine.', problem: false }
+    ? { words: 'Test mail service: nothing leaves this machine.', problem: false }
     : undefined;
 });
 </script>

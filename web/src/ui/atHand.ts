@@ -24,11 +24,11 @@ export const useAtHand = defineStore('at-hand', () => {
     const names = row.value.map((each) => each.name);
     if (has(name)) {
       await save(names.filter((each) => each !== name));
-      return 'Not at hand any more.';
+      return 'No longer at hand.';
     }
     if (names.length >= MOST_AT_HAND) return `The row holds ${MOST_AT_HAND}, one for each digit. Take one out first.`;
     await save([...names, name]);
-    return `At hand: ${row.value.length} on the call line recalls it.`;
+    return `At hand: ${row.value.length} in the empty search line opens it.`;
   }
   /** Moves one to another place, both counted from 0. */
   async function move(from: number, to: number): Promise<void> {

@@ -3,15 +3,15 @@ export const onMac = /Mac|iPhone|iPad/.test(navigator.platform);
 export const command = onMac ? '⌘' : 'Ctrl';
 
 export const KEYS = [
-  { id: 'call', keys: `${command} K`, does: 'Call line: find a template anywhere' },
+  { id: 'call', keys: `${command} K`, does: 'Search line: find a template anywhere' },
   {
     id: 'insert',
     keys: 'Alt Enter',
     does: 'With words selected: make them a variable, choice or passage. With none: insert',
   },
-  { id: 'digit', keys: '1 … 9', does: 'On an empty call line: what is at hand' },
+  { id: 'digit', keys: '1 … 9', does: 'In the empty search line: open a text at hand' },
   { id: 'braces', keys: '{{', does: 'Insert, while writing' },
-  { id: 'suggest', keys: 'S', does: 'In Fill, on a line that was reworded: suggest it to who answers for the text' },
+  { id: 'suggest', keys: 'S', does: 'In Fill, on a line that was reworded: suggest it to the owner of the text' },
   { id: 'blank', keys: 'F2', does: 'Next blank; with Shift the one before' },
   { id: 'finding', keys: 'F8', does: 'Next finding or difference; with Shift the one before' },
   { id: 'recipient', keys: 'F9', does: 'Next recipient; with Shift the one before' },
@@ -25,7 +25,7 @@ export const KEYS = [
   { id: 'alternative', keys: 'F4', does: 'One more alternative, where the caret is in one' },
   { id: 'find', keys: `${command} F`, does: 'Find and replace in the text that is being written' },
   { id: 'hand-over', keys: `${command} Enter`, does: 'Hand over, confirm' },
-  { id: 'anyway', keys: `${command} Shift Enter`, does: 'Hand over although something is blank' },
+  { id: 'anyway', keys: `${command} Shift Enter`, does: 'Hand over even if something is blank' },
   { id: 'leave', keys: 'Esc', does: 'Leave the text, close what is open' },
 ] as const;
 

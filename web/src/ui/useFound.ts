@@ -35,7 +35,7 @@ export function useFound<T>(search: (words: string) => Promise<readonly T[]>): F
       (error: unknown) => {
         if (mine !== newest) return newest;
         hits.value = [];
-        problem.value = error instanceof Error ? error.message : 'Nothing could be searched.';
+        problem.value = error instanceof Error ? error.message : 'The search failed.';
       },
     );
     newest = mine;

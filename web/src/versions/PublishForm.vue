@@ -59,7 +59,7 @@ const words = computed(() => {
     :send="(given) => send(given.note)"
   >
     <p v-if="!standing.changed" class="quiet">
-      Nothing differs from version {{ standing.published?.number }}, which colleagues use.
+      No changes since version {{ standing.published?.number }}, which colleagues use.
     </p>
     <p v-if="!standing.mayPublish" class="quiet">
       {{ standing.whyNot ?? 'You write here; others publish. What you ask goes to those who may, with the findings.' }}
@@ -86,7 +86,7 @@ const words = computed(() => {
         @update:model-value="at = $event || 'T'"
       />
       <p v-if="waiting" class="small warning">
-        ‸ This takes the place of what publishes {{ showMoment(waiting.due, 'words') }}.
+        ‸ This replaces the publication planned for {{ showMoment(waiting.due, 'words') }}.
       </p>
     </fieldset>
     <section v-if="errors.length" aria-label="Errors">
@@ -94,7 +94,7 @@ const words = computed(() => {
       <ul>
         <li v-for="(finding, index) in errors" :key="index" class="small">{{ finding.message }}</li>
       </ul>
-      <RouterLink class="small" :to="{ name: 'write', params: { name: standing.name } }">Mend them in Write</RouterLink>
+      <RouterLink class="small" :to="{ name: 'write', params: { name: standing.name } }">Fix them in Write</RouterLink>
     </section>
     <section v-if="remarks.length" aria-label="Open remarks">
       <h2 class="warning">‸ {{ remarks.length }} open {{ remarks.length === 1 ? 'remark' : 'remarks' }}</h2>

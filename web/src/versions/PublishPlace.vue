@@ -70,7 +70,7 @@ async function send(note: string): Promise<void> {
   const { revision } = now;
   if (!now.mayPublish) {
     await api.ask(name, { revision, note, report: await report() });
-    notice.sayThere(`Asked. Those who may publish “${now.title}” see it in the catalogue.`);
+    notice.sayThere(`Request sent. People who may publish “${now.title}” see it in the Catalogue.`);
     return void (await router.push(back.value));
   }
   const moment = at.value ? new Date(at.value).toISOString() : undefined;

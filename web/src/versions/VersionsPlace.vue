@@ -76,7 +76,7 @@ async function act(work: () => Promise<unknown>, words: string): Promise<void> {
 const restore = (): Promise<void> =>
   act(
     () => api.restoreState(name.value, { state: after.value, revision: standing.value?.revision ?? 0 }),
-    `The working copy is as ${titleOf(after.value)} was. What it was before is kept as a checkpoint.`,
+    `The working copy is as ${titleOf(after.value)} was. The state before is kept as a checkpoint.`,
   );
 async function withdraw(because: string): Promise<void> {
   const version = toWithdraw.value;
@@ -123,7 +123,7 @@ const takeBack = (id: string): Promise<void> =>
           }}
           <span class="quiet">{{ each.note }}</span>
           <PushButton kind="plain" size="small" v-if="standing.mayPublish" @click="takeBack(each.id)">
-            {{ each.state === 'waiting' ? 'Take back' : 'Take off the list' }}
+            {{ each.state === 'waiting' ? 'Take back' : 'Remove from the list' }}
           </PushButton>
         </p>
         <HistoryList :moments="moments" :before="before" :after="after" @compare="compare" />

@@ -24,8 +24,8 @@ const send = async ({ because }: Because): Promise<void> => emit('withdraw', bec
     <p class="small">
       {{
         used
-          ? 'No one can start a message with it from now on, and unfinished messages begun on it cannot be sent. Colleagues have none until you publish another.'
-          : 'It is not in use any more. Unfinished messages begun on it cannot be sent.'
+          ? 'No one can start a message with it from now on, and unfinished messages begun on it cannot be sent. Colleagues have no version until you publish another one.'
+          : 'It is no longer in use. Unfinished messages begun on it cannot be sent.'
       }}
       <template v-if="version.sent"
         >{{ version.sent }} {{ version.sent === 1 ? 'message was' : 'messages were' }} sent from it; they are listed
@@ -37,7 +37,7 @@ const send = async ({ because }: Because): Promise<void> => emit('withdraw', bec
     /></FieldRow>
     <div class="acts">
       <PushButton kind="main" type="submit" :disabled="busy">Withdraw version {{ version.number }}</PushButton
-      ><PushButton kind="plain" @click="emit('close')">Leave it in use</PushButton>
+      ><PushButton kind="plain" @click="emit('close')">Cancel</PushButton>
     </div>
   </CheckedForm>
 </template>

@@ -3,13 +3,13 @@ import type { Standing } from '@vocabula/contract';
 import type { Moment } from './HistoryList.vue';
 
 const REASONS: Readonly<Record<string, string>> = {
-  sitting: 'before a sitting',
-  work: 'while it was worked on',
+  sitting: 'before a writing session',
+  work: 'while writing',
   import: 'before an import',
   conversion: 'before a conversion',
   merge: 'before a merge',
   'replace-all': 'before replacing everywhere',
-  restore: 'before something was restored',
+  restore: 'before a restore',
 };
 
 export function momentsOf(standing: Standing): Moment[] {

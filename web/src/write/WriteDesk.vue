@@ -52,9 +52,7 @@ async function settle(settled: Settled): Promise<void> {
   try {
     const copies = await props.copy.settle(settled);
     applyDocument(desk.manuscript.editor, settled.document);
-    notice.say(
-      copies.length > 0 ? `Also kept: ${copies.map((title) => `“${title}”`).join(', ')}.` : 'Brought together.',
-    );
+    notice.say(copies.length > 0 ? `Also saved: ${copies.map((title) => `“${title}”`).join(', ')}.` : 'Merged.');
   } catch (problem) {
     notice.fail(problem);
   }

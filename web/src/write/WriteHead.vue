@@ -15,7 +15,7 @@ const DayField = defineAsyncComponent(() => import('../ui/dates/DayField.vue'));
 const about = ref(false);
 /** Dates of a text, with what they say. */
 const DATES = [
-  ['review_by', 'To be reviewed by'],
+  ['review_by', 'Review by'],
   ['valid_from', 'Offered from'],
   ['valid_until', 'Offered until'],
 ] as const;
@@ -99,7 +99,7 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
           </PickOne></label
         >
         <p v-if="signOff.length > 0" class="small">
-          <span class="warning">‸ It signs off by hand: “{{ signOff.join(', ').slice(0, 80) }}”.</span>
+          <span class="warning">‸ It has a typed signature: “{{ signOff.join(', ').slice(0, 80) }}”.</span>
           <PushButton size="small" @click="desk.takeSignOff">Remove it</PushButton>
         </p>
         <label class="field"

@@ -181,7 +181,7 @@ export class Proofing {
     let step = work.next();
     for (let at = 0; !step.done; at += 1) {
       if (at % 8 === 0)
-        this.progress('Looking for every pairing', step.value.covered, step.value.covered + step.value.open);
+        this.progress('Computing every pairing', step.value.covered, step.value.covered + step.value.open);
       yield;
       step = work.next();
     }

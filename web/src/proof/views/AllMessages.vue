@@ -97,7 +97,7 @@ defineExpose({ step, stepFinding });
           <option v-for="each in ORDERS" :key="each" :value="each">{{ each }}</option>
         </PickOne></label
       >
-      <InputText v-model="typed" type="search" placeholder="Words of a name or value" aria-label="Narrow by words" />
+      <InputText v-model="typed" type="search" placeholder="Words of a name or value" aria-label="Filter by words" />
       <span class="quiet small right" role="status">{{ numbers.length }} of {{ sheets.length }}</span>
       <PushButton kind="plain" size="small" @click="wide = wide === 'slips' ? 'grid' : 'slips'">
         {{ wide === 'slips' ? 'Wider grid' : 'Wider slips' }}
@@ -105,7 +105,7 @@ defineExpose({ step, stepFinding });
     </div>
     <section ref="room" class="slips" tabindex="0" aria-label="Slips" @keydown="onKey">
       <p v-if="numbers.length === 0" class="quiet none">
-        {{ sheets.length === 0 ? 'No recipients to proof for.' : 'No message is like that.' }}
+        {{ sheets.length === 0 ? 'No recipients to proof for.' : 'No message matches this filter.' }}
       </p>
       <div class="rows-room" :style="{ height: `${slipRows.getTotalSize()}px` }">
         <div

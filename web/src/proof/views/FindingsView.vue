@@ -109,7 +109,7 @@ defineExpose({ stepFinding, step: stepFinding });
             required
           />
           <PushButton type="submit" :disabled="!reason.trim()">Set aside</PushButton>
-          <PushButton kind="plain" @click="settingAside = undefined">Leave it</PushButton>
+          <PushButton kind="plain" @click="settingAside = undefined">Cancel</PushButton>
         </form>
       </div>
       <div class="acts">

@@ -47,7 +47,7 @@ const count = computed(() => proofing.pairs.cases.length);
         </PickOne></label
       >
     </template>
-    <p v-else class="quiet">{{ proofing.progress.doing || 'Looking for every pairing' }}…</p>
+    <p v-else class="quiet">{{ proofing.progress.doing || 'Computing every pairing' }}…</p>
   </section>
 </template>
 

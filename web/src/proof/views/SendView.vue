@@ -42,10 +42,10 @@ const addresses = computed(() =>
     .filter(Boolean),
 );
 const why = computed(() => {
-  if (addresses.value.length === 0) return 'Say to whom.';
+  if (addresses.value.length === 0) return 'Enter a recipient.';
   if (numbers.value === undefined) return `Numbers from 1 to ${all.value.cases.length}, such as 1-3, 7.`;
-  if (numbers.value.length === 0) return 'No message is meant.';
-  return numbers.value.length > MOST ? `${MOST} at most are sent in one go.` : '';
+  if (numbers.value.length === 0) return 'No messages chosen.';
+  return numbers.value.length > MOST ? `${MOST} at most are sent at once.` : '';
 });
 
 async function load(): Promise<void> {

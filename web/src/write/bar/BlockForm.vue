@@ -43,10 +43,10 @@ async function done(): Promise<void> {
         ><span>Title of the block, for finding it</span><InputText v-model="title" maxlength="200"
       /></label>
       <p class="quiet small">
-        {{ along.length === 0 ? 'It has no variables.' : `It takes along: ${along.join(', ')}.` }}
+        {{ along.length === 0 ? 'It has no variables.' : `It uses: ${along.join(', ')}.` }}
       </p>
       <label v-if="elsewhere.length > 0"
-        ><TickBox v-model="everywhere" /> also in place of the same words, {{ elsewhere.length }}
+        ><TickBox v-model="everywhere" /> also replace the same words, {{ elsewhere.length }}
         {{ elsewhere.length === 1 ? 'place' : 'places' }}</label
       >
       <PushButton kind="main" type="submit" :disabled="title.trim() === '' || busy">Make the block</PushButton>

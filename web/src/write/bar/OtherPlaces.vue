@@ -18,7 +18,7 @@ function toggle(place: Match): void {
     <legend class="small">
       <label
         ><TickBox :checked="all" :indeterminate="!all && taken.length > 0" @change="taken = all ? [] : places" /> also
-        where else they stand: {{ places.length }}</label
+        in other places: {{ places.length }}</label
       >
     </legend>
     <ul class="rows">

@@ -36,7 +36,7 @@ function done(): void {
 <template>
   <form @submit.prevent="done">
     <label class="field"
-      ><span>{{ what === 'optional' ? 'The tick asks for' : 'The question asks for' }}</span
+      ><span>{{ what === 'optional' ? 'Label of the checkbox' : 'Label of the question' }}</span
       ><InputText v-model="label" maxlength="80"
     /></label>
     <label v-if="what === 'alternative'" class="field"

@@ -35,6 +35,6 @@ async function done(): Promise<void> {
         @keydown.meta.enter="done"
       />
     </label>
-    <PushButton kind="main" type="submit" :disabled="!quote">Leave the remark</PushButton>
+    <PushButton kind="main" type="submit" :disabled="!quote">Add remark</PushButton>
   </form>
 </template>

@@ -57,7 +57,7 @@ function done(): void {
     >
     <template v-if="key === ''">
       <label class="field"
-        ><span>The question asks for</span><InputText v-model="label" maxlength="80" placeholder="Tickets"
+        ><span>Label of the question</span><InputText v-model="label" maxlength="80" placeholder="Tickets"
       /></label>
       <label class="field"
         ><span>Columns, one a line; “Price: money” gives a type</span><Textarea v-model="lines" rows="4" />

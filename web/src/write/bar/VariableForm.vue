@@ -55,7 +55,7 @@ function done(): void {
 <template>
   <form @submit.prevent="done">
     <label class="field"
-      ><span>{{ pickOne ? 'The question asks for' : 'Name of the variable' }}</span
+      ><span>{{ pickOne ? 'Label of the question' : 'Name of the variable' }}</span
       ><InputText v-model="label" maxlength="80"
     /></label>
     <label v-if="!pickOne" class="field"

@@ -10,12 +10,12 @@ const props = defineProps<{ names: readonly Named[]; outermost?: boolean; place:
 const emit = defineEmits<{ remove: [] }>();
 const group = defineModel<ConditionGroup>({ required: true });
 const blank = (): Comparison => firstComparison(props.names[0]);
-/** How many must hold: by what joins them, and whether that is turned round. */
+/** How many must be met: by what joins them, and whether that is turned round. */
 const HOW_MANY = [
-  ['all', 'all of these hold'],
-  ['any', 'any of these holds'],
-  ['not any', 'none of these holds'],
-  ['not all', 'not all of these hold'],
+  ['all', 'all are met'],
+  ['any', 'any is met'],
+  ['not any', 'none is met'],
+  ['not all', 'not all are met'],
 ] as const;
 const here = (index: number): string => (props.place === '' ? String(index + 1) : `${props.place}.${index + 1}`);
 
@@ -30,7 +30,7 @@ const remove = (index: number): void => change({ parts: group.value.parts.toSpli
     <legend class="how-many">
       <PickOne
         :model-value="`${group.not ? 'not ' : ''}${group.join}`"
-        :aria-label="`How many must hold ${place}`.trim()"
+        :aria-label="`How many must be met ${place}`.trim()"
         @update:model-value="
           (value: string) => change({ not: value.startsWith('not'), join: value.endsWith('all') ? 'all' : 'any' })
         "

@@ -90,7 +90,7 @@ export function make(spot: Spot, making: Making): string {
     }
     case 'governed':
       put(spot, making.condition, making.range);
-      return 'A bracket is on.';
+      return 'Condition added.';
     case 'repeat': {
       const known = variablesOf(main.state.doc).some(({ key }) => key === making.list.key);
       put(spot, condition(making.list.key), making.range, known ? [] : [making.list]);

@@ -141,8 +141,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const { facts, insertable } = useInsertable({ manuscript, fields, proof, texts, own });
   useValueLabels(manuscript, proof, facts, showingValues);
 
-  const tellStays = (): void =>
-    notice.say('The bracket stays. It is taken off in the outline (F6, u), or in its tray.');
+  const tellStays = (): void => notice.say('The bracket stays. Remove it in the outline (F6, u) or in the tray.');
   function onMake(making: Making): void {
     inserting.makeOf(making);
     manuscript.settle();

@@ -104,7 +104,7 @@ export function usePassages({
     },
     takeOut(bracket: Bracket): void {
       takeOut(editor, bracket);
-      act(true, 'The passage is out, with its words.', '');
+      act(true, 'The passage and its words are deleted.', '');
     },
     moveEnd(bracket: Bracket, end: End, by: number): void {
       const moved = moveEnd(editor, bracket, end, by);
@@ -116,14 +116,10 @@ export function usePassages({
     },
     split(bracket: Bracket): void {
       const done = split(editor, bracket, editor.state.selection.from);
-      act(done, 'Two brackets now.', 'Put the caret where it should part: between two blocks, or in a paragraph.');
+      act(done, 'Two brackets now.', 'Put the caret where to split it: between two blocks, or in a paragraph.');
     },
     join(bracket: Bracket): void {
-      act(
-        join(editor, bracket, nextOf(bracket)),
-        'One bracket now.',
-        'There is no bracket of its kind right behind it.',
-      );
+      act(join(editor, bracket, nextOf(bracket)), 'One bracket now.', 'No bracket of the same kind follows directly.');
     },
     moveOut(bracket: Bracket): void {
       act(moveOut(editor, bracket), 'Moved outside.', 'There is nothing around it to move out of.');

@@ -36,7 +36,7 @@ export function useRemarks(editor: Editor, name: Readonly<Ref<string>>) {
       const changed = await api.changeRemark(name.value, remark.id, how);
       all.value = all.value.map((each) => (each.id === remark.id ? changed : each));
       mark();
-      if (how.settled) notice.say('Settled.', () => change(remark, { settled: false }));
+      if (how.settled) notice.say('Resolved.', () => change(remark, { settled: false }));
     } catch (problem) {
       notice.fail(problem);
     }
@@ -44,7 +44,7 @@ export function useRemarks(editor: Editor, name: Readonly<Ref<string>>) {
   function show(remark: Remark): void {
     const range = rangeOf(remark);
     if (range) goTo(editor, range);
-    else notice.say('Its words are not in the text any more.');
+    else notice.say('Its words are no longer in the text.');
   }
   return { all, open, load, selected, make, change, show, rangeOf };
 }

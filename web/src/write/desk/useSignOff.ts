@@ -16,6 +16,6 @@ export function useSignOff(manuscript: Pick<Manuscript, 'editor' | 'front' | 'cu
     notice.say('The typed signature is removed; the template’s or the sender’s own is used instead.', undo);
   }
   const offerSignOff = (): void =>
-    notice.offer(`It signs off by hand: “${signOff.value.join(', ').slice(0, 60)}”.`, 'Remove it', takeSignOff);
+    notice.offer(`It has a typed signature: “${signOff.value.join(', ').slice(0, 60)}”.`, 'Remove it', takeSignOff);
   return { signOff, takeSignOff, offerSignOff };
 }

@@ -88,11 +88,11 @@ const key = (line: LineRef): string => JSON.stringify(line);
         ><InputText ref="field" v-model="words" type="search" @keydown.shift.enter.prevent="show(at - 1)"
       /></label>
       <label class="field"
-        ><span>Replace by</span><InputText v-model="by" @keydown.enter.prevent="replace(matches.slice(at, at + 1))"
+        ><span>Replace with</span><InputText v-model="by" @keydown.enter.prevent="replace(matches.slice(at, at + 1))"
       /></label>
     </div>
     <p class="acts">
-      <label><TickBox v-model="exact" /> same letters</label>
+      <label><TickBox v-model="exact" /> match case</label>
       <label><TickBox v-model="whole" /> whole words</label>
       <span class="quiet small right" role="status">{{
         words.trim() === ''

@@ -56,7 +56,7 @@ const items = computed((): MenuAct[] => [
   ...(insertable.value.inBody ? inBody.value : []),
   ...(manuscript.front.value.kind === 'message' ? [{ label: 'Attachment…', command: chooseFiles }] : []),
   { label: 'Find markers', command: () => emit('markers') },
-  ...(insertable.value.inBody && panels.value.length ? [{ label: 'Panel on the tint of', items: panels.value }] : []),
+  ...(insertable.value.inBody && panels.value.length ? [{ label: 'Panel with the tint', items: panels.value }] : []),
 ]);
 </script>
 

@@ -54,7 +54,7 @@ defineExpose({
         :aria-invalid="problem !== ''"
         @change="give"
     /></label>
-    <PickOne aria-label="Put a placeholder in" value="" @update:model-value="putIn(String($event))">
+    <PickOne aria-label="Insert a placeholder" value="" @update:model-value="putIn(String($event))">
       <option value="">+ placeholder</option>
       <option v-for="each in offered" :key="each.name" :value="each.name">{{ each.label }}</option>
     </PickOne>

@@ -71,7 +71,7 @@ export function actsOf(passages: Passages, bracket: Bracket): BracketAct[] {
       () => (alone ? passages.stacked(bracket.from) : passages.alone(bracket.from)),
       together.length > 1,
     ),
-    ...act('unwrap', 'Take the bracket off', 'u', letter('u'), () => passages.unwrap(bracket), !isBlock),
+    ...act('unwrap', 'Remove the bracket', 'u', letter('u'), () => passages.unwrap(bracket), !isBlock),
     ...act(
       'split',
       'Split at the caret',

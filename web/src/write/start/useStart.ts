@@ -70,7 +70,7 @@ export function useStart() {
       // Images that stand in the HTML itself are left out here; pasted into the manuscript they come along.
       const { blocks, imagesLeftOut } = readHtml(html);
       const said =
-        imagesLeftOut > 0 ? [`${imagesLeftOut} ${imagesLeftOut === 1 ? 'image' : 'images'} could not come along.`] : [];
+        imagesLeftOut > 0 ? [`${imagesLeftOut} ${imagesLeftOut === 1 ? 'image' : 'images'} could not be pasted.`] : [];
       take(documentOf(blocks), '', said);
     });
   }

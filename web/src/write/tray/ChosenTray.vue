@@ -44,8 +44,7 @@ const bracket = computed(() => manuscript.chosen.value);
   <BlockTray v-else-if="bracket && bracket.name" :desk="desk" :bracket="bracket" />
   <PassageTray v-else-if="bracket" :desk="desk" :bracket="bracket" />
   <p v-else class="quiet none">
-    Choose a bracket, a placeholder, an image or a note in the text, or put the caret in a passage: what can be said of
-    it stands here.
+    Choose a bracket, placeholder, image or note in the text, or put the caret in a passage: its settings appear here.
   </p>
 </template>
 

@@ -9,7 +9,7 @@ const MARK = { error: '⚠', warning: '‸', note: '·' } as const;
 </script>
 
 <template>
-  <p v-if="findings.length === 0" class="quiet none">Nothing was noticed.</p>
+  <p v-if="findings.length === 0" class="quiet none">No findings.</p>
   <ul class="rows">
     <li v-for="(finding, index) in findings" :key="index" class="finding" :class="{ selected: index === current }">
       <button class="row" @click="emit('show', index)">

@@ -26,8 +26,7 @@ async function reply(remark: Remark): Promise<void> {
 
 <template>
   <p v-if="sorted.length === 0" class="quiet none">
-    No remarks. Select words and press <kbd>Alt Enter</kbd>, then <kbd>m</kbd>, to leave one for who writes this with
-    you.
+    No remarks. Select words and press <kbd>Alt Enter</kbd>, then <kbd>m</kbd>, to leave one for your co-authors.
   </p>
   <ul class="rows">
     <li v-for="remark in sorted" :key="remark.id" class="remark" :class="{ settled: remark.settled }">
@@ -36,7 +35,7 @@ async function reply(remark: Remark): Promise<void> {
           v-if="!remarks.rangeOf(remark)"
           class="quiet"
         >
-          · not in the text any more</span
+          · no longer in the text</span
         >
       </button>
       <p>{{ remark.body }}</p>

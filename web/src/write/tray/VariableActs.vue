@@ -68,7 +68,7 @@ function remove(): void {
       </PickOne></label
     >
     <p v-if="merging && merging.lost.length > 0" class="small">
-      What is said there stays: the {{ merging.lost.join(', ') }} of “{{ label }}” is lost.
+      The settings of the other variable stay: the {{ merging.lost.join(', ') }} of “{{ label }}” is lost.
     </p>
     <PushButton kind="main" :disabled="!merging" @click="merge">Merge them</PushButton>
   </div>

@@ -91,7 +91,7 @@ function putIn(view: string): void {
     <p v-if="retyping" class="wide lost">
       As a {{ retyping.type }} it would lose {{ retyping.lost.join('; ') }}.
       <PushButton kind="main" @click="confirmType">Change it</PushButton>
-      <PushButton @click="retyping = undefined">Leave it</PushButton>
+      <PushButton @click="retyping = undefined">Cancel</PushButton>
     </p>
     <template v-if="variable.value !== undefined">
       <div class="wide">
@@ -133,7 +133,7 @@ function putIn(view: string): void {
     <AttributeFields :variable="variable" :locale="locale" @set="set" />
     <AgreeingWords v-if="variable.type === 'number'" :variable="variable" :locale="locale" @set="set" />
     <div class="wide">
-      <span class="quiet small">Views: choose one to put it in where the caret is</span>
+      <span class="quiet small">Views: choose one to insert it at the caret</span>
       <ViewList :variable="variable" :previews="previews" @choose="putIn" />
     </div>
     <label class="field wide"

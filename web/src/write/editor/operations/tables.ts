@@ -86,15 +86,15 @@ export const TABLE_ACTS = [
   ['Move row down', moved('row', 1)],
   ['Move column to the left', moved('column', -1)],
   ['Move column to the right', moved('column', 1)],
-  ['First row is a head', toggleHeaderRow],
+  ['First row is a header', toggleHeaderRow],
   ['Align column left', aligned(null)],
-  ['Align column in the middle', aligned('center')],
+  ['Centre column', aligned('center')],
   ['Align column right', aligned('right')],
   ['Merge cells', mergeCells],
-  ['Part merged cells', splitCell],
-  ['Take the row out', deleteRow],
-  ['Take the column out', deleteColumn],
-  ['Take the table out', deleteTable],
+  ['Split merged cells', splitCell],
+  ['Delete row', deleteRow],
+  ['Delete column', deleteColumn],
+  ['Delete table', deleteTable],
 ] as const satisfies readonly (readonly [string, Command])[];
 
 /** Runs one of the acts on the table with the caret. */

@@ -99,7 +99,7 @@ export const Pasting = Extension.create<PastingOptions>({
         const { blocks, imagesLeftOut } = readHtml(html, { image: (source) => kept.get(source) });
         putBlocks(view, blocks);
         if (imagesLeftOut > 0)
-          say(`${imagesLeftOut === 1 ? 'An image' : `${imagesLeftOut} images`} could not come along.`);
+          say(`${imagesLeftOut === 1 ? 'An image' : `${imagesLeftOut} images`} could not be pasted.`);
       };
       const sources = [...new Set(html.match(DATA_IMAGE) ?? [])];
       if (sources.length === 0) return read();
