@@ -82,7 +82,7 @@ export default typescript.config(
   only('web', 'mail', 'server', 'cli'),
   {
     files: ['web/src/**'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', '**/testing/**'],
     rules: {
       '@typescript-eslint/no-restricted-imports': [
         'error',

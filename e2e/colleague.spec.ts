@@ -345,7 +345,7 @@ test('handing over is set once by trying it, and then keeps to it', async ({ pag
   await page.getByRole('radio', { name: /^My mail program adds one by itself/ }).check();
   await page.getByRole('radio', { name: /^The first press copies the subject/ }).check();
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByText(/^Kept: Fill hands over so/)).toBeVisible();
+  await expect(page.getByText(/^Saved. Fill hands over in this way/)).toBeVisible();
   await open(page, 'visit-thanks');
   await forWhom(page, 'siob');
   await page.keyboard.press('Control+Enter');

@@ -70,7 +70,7 @@ test('an invitation is copied, followed once, and its person is as they were inv
     .getByRole('row', { name: /Oisín Fell/ })
     .getByRole('button', { name: 'End' })
     .click();
-  await expect(admin.getByText(/cannot sign in any more/)).toBeVisible();
+  await expect(admin.getByText(/can no longer sign in/)).toBeVisible();
   await guest.goto('/fill');
   await expect(guest.getByRole('heading', { name: 'Sign in' })).toBeVisible();
 });
@@ -104,7 +104,7 @@ test('what is private is not seen by a colleague, in the pages or through the in
   // What authors do is no place of a colleague’s.
   const colleague = await as(browser, 'kofi');
   await colleague.goto('/write/opening-hours');
-  await expect(colleague.getByText(/There is nothing|not found/i).first()).toBeVisible();
+  await expect(colleague.getByText(/No page at this address/).first()).toBeVisible();
   expect((await colleague.request.get('/api/texts/opening-hours')).status()).toBe(403);
   expect((await colleague.request.get('/api/audit')).status()).toBe(403);
 });
@@ -136,6 +136,6 @@ test('a key lets another program render, and is shown once', async ({ page, play
   expect([document.openapi, Object.keys(document.paths).length]).toEqual(['3.1.0', 6]);
   await page.goto('/settings/programs');
   await page.getByRole('listitem').filter({ hasText: 'Website' }).getByRole('button', { name: 'Take back' }).click();
-  await expect(page.getByText(/opens nothing any more/)).toBeVisible();
+  await expect(page.getByText(/is revoked/)).toBeVisible();
   expect((await program.get('/api/v1/texts')).status()).toBe(401);
 });

@@ -68,7 +68,7 @@ test('words that become a variable are found wherever else they stand, and taken
   await page.keyboard.press('Alt+Enter');
   await page.keyboard.press('v');
   await page.getByLabel('Name of the variable').fill('Guest');
-  const others = page.getByRole('group', { name: /also where else they stand/ });
+  const others = page.getByRole('group', { name: /also in other places/ });
   await expect(others.getByRole('listitem')).toHaveCount(2);
   await expect(others).toContainText('we expect');
   await page.getByRole('button', { name: 'Make it, in 3 places' }).click();

@@ -192,7 +192,7 @@ test('who may write but not publish asks, gets it back with a remark, asks again
   await expect(tomasz.getByText(/somebody other than who changed it publishes/)).toBeVisible();
   await tomasz.getByLabel('What is new, in a line').fill('A letter for loans');
   await tomasz.getByRole('button', { name: /^Ask to publish/ }).click();
-  await expect(tomasz.getByText(/^Asked\./)).toBeVisible();
+  await expect(tomasz.getByText(/^Request sent\./)).toBeVisible();
 
   await page.goto('/catalogue');
   await page.getByRole('button', { name: /^Requests/ }).click();
@@ -213,7 +213,7 @@ test('who may write but not publish asks, gets it back with a remark, asks again
   await tomasz.getByRole('button', { name: 'Ask…' }).click();
   await tomasz.getByLabel('What is new, in a line').fill('With the date');
   await tomasz.getByRole('button', { name: /^Ask to publish/ }).click();
-  await expect(tomasz.getByText(/^Asked\./)).toBeVisible();
+  await expect(tomasz.getByText(/^Request sent\./)).toBeVisible();
   await page.goto('/catalogue?view=asked');
   await request.getByRole('button', { name: 'Publish it' }).click();
   await expect(page.getByText('“Seed loan” is published.')).toBeVisible();

@@ -5,14 +5,15 @@ import './ui/theme/look.css';
 import { createPinia } from 'pinia';
 import PrimeVue from 'primevue/config';
 import { createApp } from 'vue';
+import { createWebHistory } from 'vue-router';
 import App from './App.vue';
-import { router } from './router';
+import { makeRouter } from './router';
 import { firstWeekday } from './ui/dates/reader';
 import { preset } from './ui/theme/index';
 
 const app = createApp(App)
   .use(createPinia())
-  .use(router)
+  .use(makeRouter(createWebHistory()))
   .use(PrimeVue, {
     ripple: false,
     theme: {

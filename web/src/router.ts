@@ -1,5 +1,12 @@
 /** The places and their addresses. Each is loaded when it is first gone to, and nobody goes anywhere unknown. */
-import { createRouter, createWebHistory, type RouteLocationNormalized, type RouteLocationRaw } from 'vue-router';
+import {
+  createRouter,
+  type RouteLocationNormalized,
+  type RouteLocationRaw,
+  type Router,
+  type RouteRecordRaw,
+  type RouterHistory,
+} from 'vue-router';
 import { ApiProblem, whenSignedOut } from './api/client';
 import { useMe } from './ui/me';
 
@@ -15,105 +22,102 @@ declare module 'vue-router' {
   }
 }
 
-export const router = createRouter({
-  history: createWebHistory(),
-  routes: [
-    { path: '/', name: 'home', component: { render: () => null } },
-    {
-      path: '/sign-in',
-      name: 'sign-in',
-      component: () => import('./door/SignInPlace.vue'),
-      meta: { title: 'Sign in', open: true },
-    },
-    {
-      path: '/enter/:token',
-      name: 'enter',
-      component: () => import('./door/EnterPlace.vue'),
-      meta: { each: true, title: 'Welcome', open: true },
-    },
-    {
-      path: '/catalogue/:name?',
-      name: 'catalogue',
-      component: () => import('./catalogue/CataloguePlace.vue'),
-      meta: { title: 'Catalogue' },
-    },
-    {
-      path: '/write/:name?',
-      name: 'write',
-      component: () => import('./write/WritePlace.vue'),
-      meta: { title: 'Write', author: true },
-    },
-    {
-      path: '/from-mails',
-      name: 'from-mails',
-      component: () => import('./derive/DerivePlace.vue'),
-      meta: { title: 'From past mails', author: true },
-    },
-    {
-      path: '/publish/:name',
-      name: 'publish',
-      component: () => import('./versions/PublishPlace.vue'),
-      meta: { each: true, title: 'Publish', author: true },
-    },
-    {
-      path: '/versions/:name',
-      name: 'versions',
-      component: () => import('./versions/VersionsPlace.vue'),
-      meta: { title: 'Versions', author: true },
-    },
-    {
-      path: '/proof/:name?/:view(one|all|beside|arrives|hard|pairing|findings|send|report)?',
-      name: 'proof',
-      component: () => import('./proof/ProofPlace.vue'),
-      meta: { title: 'Proof', author: true },
-    },
-    {
-      path: '/samples/:id?',
-      name: 'samples',
-      component: () => import('./samples/SamplesPlace.vue'),
-      meta: { title: 'Samples', author: true },
-    },
-    {
-      path: '/go/:call',
-      name: 'go',
-      component: () => import('./fill/GoPlace.vue'),
-      meta: { each: true, title: 'Fill' },
-    },
-    {
-      path: '/many/:id',
-      name: 'many',
-      component: () => import('./many/ManyPlace.vue'),
-      meta: { each: true, title: 'To many' },
-    },
-    {
-      path: '/recipients/:address?',
-      name: 'recipients',
-      component: () => import('./recipients/RecipientsPlace.vue'),
-      meta: { title: 'Recipients' },
-    },
-    {
-      path: '/mailroom/:stack(answer|drafts|waiting|gone)?/:id?',
-      name: 'mailroom',
-      component: () => import('./mailroom/MailroomPlace.vue'),
-      meta: { title: 'Mailroom' },
-    },
-    {
-      path: '/looking-back/:name?',
-      name: 'looking-back',
-      component: () => import('./insight/LookingBackPlace.vue'),
-      meta: { title: 'Looking back' },
-    },
-    { path: '/fill', name: 'fill', component: () => import('./fill/FillHome.vue'), meta: { title: 'Fill' } },
-    { path: '/fill/:id', name: 'filling', component: () => import('./fill/FillPlace.vue'), meta: { title: 'Fill' } },
-    {
-      path: '/settings/:part?',
-      name: 'settings',
-      component: () => import('./settings/SettingsPlace.vue'),
-      meta: { title: 'Settings' },
-    },
-    { path: '/:rest(.*)*', name: 'lost', component: () => import('./ui/LostPlace.vue'), meta: { title: 'Not found' } },
-  ],
-});
+const ROUTES: readonly RouteRecordRaw[] = [
+  { path: '/', name: 'home', component: { render: () => null } },
+  {
+    path: '/sign-in',
+    name: 'sign-in',
+    component: () => import('./door/SignInPlace.vue'),
+    meta: { title: 'Sign in', open: true },
+  },
+  {
+    path: '/enter/:token',
+    name: 'enter',
+    component: () => import('./door/EnterPlace.vue'),
+    meta: { each: true, title: 'Welcome', open: true },
+  },
+  {
+    path: '/catalogue/:name?',
+    name: 'catalogue',
+    component: () => import('./catalogue/CataloguePlace.vue'),
+    meta: { title: 'Catalogue' },
+  },
+  {
+    path: '/write/:name?',
+    name: 'write',
+    component: () => import('./write/WritePlace.vue'),
+    meta: { title: 'Write', author: true },
+  },
+  {
+    path: '/from-mails',
+    name: 'from-mails',
+    component: () => import('./derive/DerivePlace.vue'),
+    meta: { title: 'From past mails', author: true },
+  },
+  {
+    path: '/publish/:name',
+    name: 'publish',
+    component: () => import('./versions/PublishPlace.vue'),
+    meta: { each: true, title: 'Publish', author: true },
+  },
+  {
+    path: '/versions/:name',
+    name: 'versions',
+    component: () => import('./versions/VersionsPlace.vue'),
+    meta: { title: 'Versions', author: true },
+  },
+  {
+    path: '/proof/:name?/:view(one|all|beside|arrives|hard|pairing|findings|send|report)?',
+    name: 'proof',
+    component: () => import('./proof/ProofPlace.vue'),
+    meta: { title: 'Proof', author: true },
+  },
+  {
+    path: '/samples/:id?',
+    name: 'samples',
+    component: () => import('./samples/SamplesPlace.vue'),
+    meta: { title: 'Samples', author: true },
+  },
+  {
+    path: '/go/:call',
+    name: 'go',
+    component: () => import('./fill/GoPlace.vue'),
+    meta: { each: true, title: 'Fill' },
+  },
+  {
+    path: '/many/:id',
+    name: 'many',
+    component: () => import('./many/ManyPlace.vue'),
+    meta: { each: true, title: 'To many' },
+  },
+  {
+    path: '/recipients/:address?',
+    name: 'recipients',
+    component: () => import('./recipients/RecipientsPlace.vue'),
+    meta: { title: 'Recipients' },
+  },
+  {
+    path: '/mailroom/:stack(answer|drafts|waiting|gone)?/:id?',
+    name: 'mailroom',
+    component: () => import('./mailroom/MailroomPlace.vue'),
+    meta: { title: 'Mailroom' },
+  },
+  {
+    path: '/looking-back/:name?',
+    name: 'looking-back',
+    component: () => import('./insight/LookingBackPlace.vue'),
+    meta: { title: 'Looking back' },
+  },
+  { path: '/fill', name: 'fill', component: () => import('./fill/FillHome.vue'), meta: { title: 'Fill' } },
+  { path: '/fill/:id', name: 'filling', component: () => import('./fill/FillPlace.vue'), meta: { title: 'Fill' } },
+  {
+    path: '/settings/:part?',
+    name: 'settings',
+    component: () => import('./settings/SettingsPlace.vue'),
+    meta: { title: 'Settings' },
+  },
+  { path: '/:rest(.*)*', name: 'lost', component: () => import('./ui/LostPlace.vue'), meta: { title: 'Not found' } },
+];
 
 /** Where somebody begins: colleagues fill, the others write. */
 const homeOf = (isAuthor: boolean): RouteLocationRaw => ({ name: isAuthor ? 'catalogue' : 'fill' });
@@ -122,27 +126,32 @@ const toSignIn = (to: RouteLocationNormalized): RouteLocationRaw => ({
   query: to.fullPath === '/' ? {} : { to: to.fullPath },
 });
 
-router.beforeEach(async (to) => {
-  if (to.meta.open) return true;
-  const me = useMe();
-  try {
-    await me.load();
-  } catch (problem) {
-    // Without a connection one still gets to what the browser keeps.
-    if (problem instanceof ApiProblem && problem.status === 401) return toSignIn(to);
-    return true;
-  }
-  if (to.name === 'home') return homeOf(me.isAuthor);
-  return to.meta.author && !me.isAuthor ? { name: 'lost', params: { rest: ['not', 'yours'] } } : true;
-});
+/** The router with its guards: who is not signed in goes to the door, who is no author not to places of authors. */
+export function makeRouter(history: RouterHistory): Router {
+  const router = createRouter({ history, routes: ROUTES });
+  router.beforeEach(async (to) => {
+    if (to.meta.open) return true;
+    const me = useMe();
+    try {
+      await me.load();
+    } catch (problem) {
+      // Without a connection one still gets to what the browser keeps.
+      if (problem instanceof ApiProblem && problem.status === 401) return toSignIn(to);
+      return true;
+    }
+    if (to.name === 'home') return homeOf(me.isAuthor);
+    return to.meta.author && !me.isAuthor ? { name: 'lost', params: { rest: ['not', 'yours'] } } : true;
+  });
 
-router.afterEach((to) => {
-  document.title = `${to.meta.title ?? ''} · Vocabula`;
-});
+  router.afterEach((to) => {
+    document.title = `${to.meta.title ?? ''} · Vocabula`;
+  });
 
-// A session that has ended elsewhere: the way back leads to where one was, with what is kept in the browser.
-whenSignedOut(() => {
-  const { currentRoute } = router;
-  if (!currentRoute.value.meta.open && currentRoute.value.matched.length > 0)
-    void router.push(toSignIn(currentRoute.value));
-});
+  // A session that has ended elsewhere: the way back leads to where one was, with what is kept in the browser.
+  whenSignedOut(() => {
+    const { currentRoute } = router;
+    if (!currentRoute.value.meta.open && currentRoute.value.matched.length > 0)
+      void router.push(toSignIn(currentRoute.value));
+  });
+  return router;
+}

@@ -79,7 +79,7 @@ async function press(row: number, column: number): Promise<void> {
   if (edited.value !== undefined && isNow(row, column)) return;
   keep();
   await move(row, column);
-  emit('press', place.value);
+  emit('press', { row, column });
 }
 function done(text: string): void {
   edited.value = text;

@@ -1,0 +1,116 @@
+// @vitest-environment happy-dom
+import type { PastWords } from '@vocabula/contract';
+import { derive } from '@vocabula/core/derive';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { openPage, screen, settled, within, type Answers, type Page } from '../ui/testing/page';
+import type { DeriveRequest } from './protocol';
+
+let page: Page;
+/** Does in the page what the worker does. */
+class WorkerHere {
+  onmessage: ((event: MessageEvent) => void) | undefined;
+  onerror: (() => void) | undefined;
+  private ended = false;
+  postMessage({ mails, locale }: DeriveRequest): void {
+    queueMicrotask(() => {
+      if (this.ended) return;
+      try {
+        this.onmessage?.({ data: { derived: derive(mails, { locale }) } } as MessageEvent);
+      } catch {
+        this.onerror?.();
+      }
+    });
+  }
+  terminate(): void {
+    this.ended = true;
+  }
+}
+beforeEach(() => vi.stubGlobal('Worker', WorkerHere));
+afterEach(() => page.close());
+
+const mail = (file: string, name: string, day: string, more = ''): PastWords => ({
+  ...{ file, subject: 'Your visit', to: [`${name} <${name.toLowerCase()}@friends.example>`], day: '2027-01-10' },
+  text: `Dear ${name},\n\nYour visit is on ${day} 2027. Please come to the north gate.${more}\n\nKind regards`,
+});
+const MAILS = [
+  mail('a.eml', 'Ann', '4 March'),
+  mail('b.eml', 'Bo', '5 April'),
+  mail('c.eml', 'Cy', '16 May'),
+  mail('d.eml', 'Dee', '27 June', ' The geese send their love.'),
+];
+async function open(answers: Answers = {}): Promise<void> {
+  page = await openPage('/from-mails?in=f1', {
+    'GET /convert/sent/texts': [{ text: 'visit', title: 'Group visit', messages: 12 }],
+    'GET /convert/sent': MAILS,
+    'GET /house': { settings: {} } as never,
+    ...answers,
+  });
+  await screen.findByRole('heading', { name: 'From past mails' });
+}
+const compareSent = async (): Promise<void> => {
+  await page.user.click(screen.getByRole('button', { name: 'Group visit' }));
+  await screen.findByText(/match word for word/);
+};
+const slips = (): HTMLElement[] => within(screen.getByRole('list', { name: 'Mails' })).getAllByRole('listitem');
+
+describe('from past mails', () => {
+  it('begins with words on what belongs here, and with what was sent before', async () => {
+    await open();
+    expect(screen.getByText(/Drop mails of one kind here/)).toBeTruthy();
+    expect(screen.getAllByRole('button', { name: 'Choose files…' }).length).toBeGreaterThan(0);
+    expect(screen.getByText('12 messages')).toBeTruthy();
+  });
+  it('says how many mails match, lists those that do not first, and shows where they differ', async () => {
+    await open();
+    await compareSent();
+    expect(screen.getByRole('status', { name: '' }).textContent).toBeDefined();
+    expect(screen.getByText('3 of 4 match word for word')).toBeTruthy();
+    const [first] = slips();
+    expect(first?.textContent).toContain('d.eml');
+    expect(first?.textContent).toMatch(/places? differs?/);
+    await page.user.click(within(first!).getByRole('button', { name: 'd.eml' }));
+    expect(slips()[0]?.textContent).toContain('The geese send their love.');
+    await page.user.click(within(slips()[1]!).getByRole('button', { name: 'a.eml' }));
+    expect(slips()[1]?.textContent).toContain('The template reproduces this mail exactly.');
+  });
+  it('is computed again without a mail that is left out, and with it when it is taken in', async () => {
+    await open();
+    await compareSent();
+    await page.user.click(screen.getByRole('button', { name: 'Leave d.eml out' }));
+    expect(await screen.findByText('3 of 3 match word for word')).toBeTruthy();
+    await page.user.click(screen.getByRole('button', { name: 'Take d.eml in again' }));
+    expect(await screen.findByText('3 of 4 match word for word')).toBeTruthy();
+  });
+  it('asks for another mail where there is one only', async () => {
+    await open({ 'GET /convert/sent': MAILS.slice(0, 1) });
+    await page.user.click(screen.getByRole('button', { name: 'Group visit' }));
+    expect(await screen.findByText('Add at least one more mail of the same kind.')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Start with this' })).toBeNull();
+  });
+  it('names what varies, and takes another label for it', async () => {
+    await open();
+    await compareSent();
+    const label = screen.getByRole<HTMLInputElement>('textbox', { name: /^Label of .*date/ });
+    await page.user.clear(label);
+    await page.user.type(label, 'Day of the visit');
+    await page.user.tab();
+    expect(label.value).toBe('Day of the visit');
+  });
+  it('saves the template as a working copy in the folder, with its answers as a sample set in made-up names', async () => {
+    const uploads: FormData[] = [];
+    await open({
+      'POST /texts': { name: 'your-visit' } as never,
+      'POST /tables': ({ body }) => {
+        uploads.push(body as FormData);
+        return { id: 's1' } as never;
+      },
+    });
+    await compareSent();
+    await page.user.click(screen.getByRole('button', { name: 'Start with this' }));
+    await settled();
+    const [made] = page.sent('POST /texts') as { folder: string; kind: string; document: unknown }[];
+    expect([made?.kind, made?.folder]).toEqual(['message', 'f1']);
+    expect(JSON.stringify(made?.document)).toContain('Please come to the north gate.');
+    expect(JSON.stringify(made?.document)).not.toContain('4 March');
+  });
+});
