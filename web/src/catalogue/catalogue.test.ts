@@ -13,7 +13,7 @@ afterEach(() => {
 });
 
 const TEXTS = [
-  summary('visit', 'Group visit confirmed', { tags: ['spring'], reviewBy: '2026-03-01' }),
+  summary('visit', 'Group visit confirmed', { tags: ['spring'], reviewBy: '2026-03-01', owner: 'Maeve Quill' }),
   summary('rota', 'Volunteer rota', { state: 'not published', offered: false, updatedAt: '2026-11-25T09:00:00.000Z' }),
   summary('hours', 'Opening hours', { kind: 'block' }),
   summary('old', 'Old letter', { binned: true }),
@@ -69,8 +69,10 @@ describe('the catalogue', () => {
     expect(screen.getByRole('link', { name: '1 request to publish' })).toBeTruthy();
     const due = screen.getByRole('region', { name: 'Review due' });
     expect(due.textContent).toContain('Group visit confirmed');
-    expect(due.textContent).toContain('by 1 March');
-    expect(screen.getByRole('region', { name: 'Recently changed' }).querySelector('a')?.textContent).toBe('Volunteer rota');
+    expect(due.textContent).toMatch(/by (1 March|March 1)/);
+    expect(screen.getByRole('region', { name: 'Recently changed' }).querySelector('a')?.textContent).toBe(
+      'Volunteer rota',
+    );
   });
   it('keeps what is chosen in the address, and marks it where it is come to by that', async () => {
     await open('/catalogue/rota');

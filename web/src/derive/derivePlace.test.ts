@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
-import type { PastWords } from '@vocabula/contract';
-import { derive } from '@vocabula/core/derive';
+import type { PastWords, WorkingCopy } from '@vocabula/contract';
+import { derive, pastMailOf } from '@vocabula/core/derive';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { openPage, screen, settled, within, type Answers, type Page } from '../ui/testing/page';
 import type { DeriveRequest } from './protocol';
@@ -15,7 +15,7 @@ class WorkerHere {
     queueMicrotask(() => {
       if (this.ended) return;
       try {
-        this.onmessage?.({ data: { derived: derive(mails, { locale }) } } as MessageEvent);
+        this.onmessage?.({ data: { derived: derive(mails.map(pastMailOf), { locale }) } } as MessageEvent);
       } catch {
         this.onerror?.();
       }
@@ -42,7 +42,6 @@ async function open(answers: Answers = {}): Promise<void> {
   page = await openPage('/from-mails?in=f1', {
     'GET /convert/sent/texts': [{ text: 'visit', title: 'Group visit', messages: 12 }],
     'GET /convert/sent': MAILS,
-    'GET /house': { settings: {} } as never,
     ...answers,
   });
   await screen.findByRole('heading', { name: 'From past mails' });
@@ -97,12 +96,14 @@ describe('from past mails', () => {
     expect(label.value).toBe('Day of the visit');
   });
   it('saves the template as a working copy in the folder, with its answers as a sample set in made-up names', async () => {
-    const uploads: FormData[] = [];
     await open({
-      'POST /texts': { name: 'your-visit' } as never,
-      'POST /tables': ({ body }) => {
-        uploads.push(body as FormData);
-        return { id: 's1' } as never;
+      'POST /texts': ({ body }) => ({
+        ...{ name: 'your-visit', revision: 1, updatedAt: '2026-11-20T09:00:00.000Z' },
+        document: (body as WorkingCopy).document,
+      }),
+      'POST /tables': {
+        ...{ id: 's1', use: 'sample', title: 'Your visit', rows: 4, revision: 1, updatedAt: '', ownOf: [] },
+        ...{ mayChange: true, mayShare: true },
       },
     });
     await compareSent();
@@ -112,5 +113,11 @@ describe('from past mails', () => {
     expect([made?.kind, made?.folder]).toEqual(['message', 'f1']);
     expect(JSON.stringify(made?.document)).toContain('Please come to the north gate.');
     expect(JSON.stringify(made?.document)).not.toContain('4 March');
+    const [set] = page.sent('POST /tables') as Blob[];
+    const csv = (await set?.text()) ?? '';
+    expect(csv.split('\n')[0]).toMatch(/^email,/i);
+    expect(csv.trim().split('\n')).toHaveLength(5);
+    expect(csv).not.toMatch(/ann@|bo@|Dee\b/);
+    await vi.waitFor(() => expect(page.router.currentRoute.value.name).toBe('write'), 20_000);
   });
 });
