@@ -16,6 +16,7 @@ const BENCHES: Readonly<Record<string, () => Promise<{ bench(): void | Promise<v
   crash: () => import('./crash.js'),
   sending: () => import('./sending.js'),
   fill: () => import(`${BROWSER}/fill.js`),
+  opening: () => import(`${BROWSER}/opening.js`),
   load: () => import('./load.js'),
   start: () => import('./start.js'),
   holds: () => import('./holds.js'),

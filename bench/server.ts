@@ -23,12 +23,13 @@ export function temporaryFolder(): string {
   return folder;
 }
 
-/** Starts a server on a database in a folder; one that is there already goes on. */
-export async function startServer(folder: string, port = 0): Promise<RunningServer> {
+/** Starts a server on a database in a folder; one that is there already goes on. @param checkout where its code is */
+export async function startServer(folder: string, port = 0, checkout = process.cwd()): Promise<RunningServer> {
   const database = `file:${join(folder, 'bench.db')}`;
   const child = spawn(process.execPath, [...PROFILING, '--enable-source-maps', 'server/dist/main.js'], {
     env: { ...process.env, PORT: String(port), DATABASE_URL: database, VOCABULA_DEMO: 'demo', LOG_LEVEL: 'silent' },
     stdio: ['ignore', 'pipe', 'inherit'],
+    cwd: checkout,
   });
   const base = await new Promise<string>((resolve, reject) => {
     child.once('exit', () => reject(new Error('the server ended')));

@@ -126,10 +126,20 @@ const toSignIn = (to: RouteLocationNormalized): RouteLocationRaw => ({
   query: to.fullPath === '/' ? {} : { to: to.fullPath },
 });
 
+/** Begins to load the code of a place while it is found out whether somebody may go there. */
+function loadCode(to: RouteLocationNormalized): void {
+  for (const { components } of to.matched) {
+    const load: unknown = components?.default;
+    // What cannot be loaded is said when the place is gone to.
+    if (typeof load === 'function') void Promise.resolve((load as () => unknown)()).catch(() => undefined);
+  }
+}
+
 /** The router with its guards: who is not signed in goes to the door, who is no author not to places of authors. */
 export function makeRouter(history: RouterHistory): Router {
   const router = createRouter({ history, routes: ROUTES });
   router.beforeEach(async (to) => {
+    loadCode(to);
     if (to.meta.open) return true;
     const me = useMe();
     try {

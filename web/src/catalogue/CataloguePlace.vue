@@ -53,8 +53,7 @@ const startIn = computed(() =>
 );
 
 onMounted(async () => {
-  await Promise.all([me.load().catch(() => undefined), house.load().catch(() => undefined)]);
-  await catalogue.load();
+  await Promise.all([me.load().catch(() => undefined), house.load().catch(() => undefined), catalogue.load()]);
 });
 watch([current, view], () => (asking.value = undefined));
 
