@@ -97,7 +97,7 @@ const PICTURES = {
     await page.goto('/settings/people');
     await page.getByLabel('Name', { exact: true }).fill('Oisín Fell');
     await page.getByLabel('Address', { exact: true }).fill('oisin@larkmoor.example');
-    await page.getByRole('button', { name: 'Make the invitation' }).click();
+    await page.getByRole('button', { name: 'Create invitation' }).click();
     await page.getByRole('button', { name: 'Copy the link' }).waitFor();
   },
   async fill(page) {

@@ -136,7 +136,7 @@ export class SearchService {
     const hits = await this.hits(found, access.folders, [], 'fill');
     return hits.map((hit) => {
       const why = before.includes(hit.name)
-        ? 'went to them before'
+        ? 'sent to them before'
         : near.includes(hit.name)
           ? `at hand ${near.indexOf(hit.name) + 1}`
           : last.has(hit.name)

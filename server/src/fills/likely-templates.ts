@@ -88,7 +88,7 @@ export async function likelyFor(
     name,
     why: `answered “${like.slice(0, 60)}”`,
   }));
-  const before = (await usedFor(reader, from)).map((name) => ({ name, why: 'went to them before' }));
+  const before = (await usedFor(reader, from)).map((name) => ({ name, why: 'sent to them before' }));
   return [...answers, ...before]
     .filter(({ name }, at, all) => all.findIndex((each) => each.name === name) === at)
     .slice(0, MOST);

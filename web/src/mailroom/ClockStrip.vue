@@ -43,7 +43,7 @@ async function forward(hours: number): Promise<void> {
 
 <template>
   <p v-if="clock.standIn" class="strip small" role="group" aria-label="The stand-in’s clock">
-    <b>A stand-in: nothing leaves this machine.</b>
+    <b>Test mail service: nothing leaves this machine.</b>
     <span class="right"
       >Its clock: {{ now }}, {{ clock.waiting }} things to come.<template v-if="me.isAuthor">
         Move the clock forward by</template

@@ -119,7 +119,7 @@ const remove = (person: Person, address: string): Promise<void> =>
           {{ person.state === 'invited' ? 'New invitation' : 'Reset link' }}
         </PushButton>
         <PushButton v-if="person.id !== me.who?.id" kind="plain" size="small" @click="end(person)">
-          {{ person.state === 'ended' ? 'Restore access' : 'End' }}
+          {{ person.state === 'ended' ? 'Restore access' : 'End access' }}
         </PushButton>
       </template>
     </Column>

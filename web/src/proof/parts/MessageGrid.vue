@@ -113,6 +113,10 @@ function open({ row, column: index }: GridPlace): void {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
+.title > span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .title.passage {
   position: relative;
   padding: 0;

@@ -22,9 +22,8 @@ const {
   label: string | undefined;
   rowCount: number;
   columns: readonly GridColumn[];
-  /** Pixels. */
+  /** Heights of a row and of the head, in pixels. */
   rowHeight?: number;
-  /** Pixels. */
   headHeight?: number;
   /** Text that editing a cell starts from; undefined if it cannot be edited. */
   textOf?: (place: GridPlace) => string | undefined;
@@ -178,19 +177,21 @@ defineExpose({ move, begin, focus: () => room.value?.focus() });
 <style scoped>
 .grid {
   position: relative;
-  min-width: 0;
-  min-height: 0;
   overflow: auto;
   font-size: 0.8125rem;
 }
 .grid:focus-visible {
   outline-offset: -2px;
 }
+.grid:focus-visible:has(.now) {
+  outline: none; /* the current cell shows it */
+}
 .top {
   position: sticky;
   top: 0;
   z-index: 3;
   display: grid;
+  grid-template-rows: minmax(0, 100%);
   align-items: end;
   min-width: 100%;
   background: var(--table);
@@ -199,7 +200,6 @@ defineExpose({ move, begin, focus: () => room.value?.focus() });
 }
 .column-head {
   position: relative;
-  min-width: 0;
   height: 100%;
 }
 .edge {
@@ -225,7 +225,6 @@ defineExpose({ move, begin, focus: () => room.value?.focus() });
   border-bottom: 1px solid var(--hair);
 }
 .cell {
-  min-width: 0;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -238,10 +237,11 @@ defineExpose({ move, begin, focus: () => room.value?.focus() });
   border-right: 1px solid var(--hair);
 }
 .now {
-  box-shadow: inset 0 0 0 1px var(--edge);
+  outline: 1px solid var(--edge);
+  outline-offset: -2px;
 }
 .grid:focus-within .now {
-  box-shadow: inset 0 0 0 2px var(--action);
+  outline: 2px solid var(--action);
 }
 .editor {
   height: 100%;
