@@ -1,4 +1,4 @@
-/** The places and their addresses. Each is loaded when it is first gone to, and nobody goes anywhere unknown. */
+/** The places and their addresses. The code of a place is loaded when it is first opened. */
 import {
   createRouter,
   type RouteLocationNormalized,
@@ -126,16 +126,16 @@ const toSignIn = (to: RouteLocationNormalized): RouteLocationRaw => ({
   query: to.fullPath === '/' ? {} : { to: to.fullPath },
 });
 
-/** Begins to load the code of a place while it is found out whether somebody may go there. */
+/** Starts loading the code of a place in parallel with the check of the session: one round trip less. */
 function loadCode(to: RouteLocationNormalized): void {
   for (const { components } of to.matched) {
     const load: unknown = components?.default;
-    // What cannot be loaded is said when the place is gone to.
+    // A failure is reported when the router itself loads the place.
     if (typeof load === 'function') void Promise.resolve((load as () => unknown)()).catch(() => undefined);
   }
 }
 
-/** The router with its guards: who is not signed in goes to the door, who is no author not to places of authors. */
+/** The router with its guards: visitors must sign in first, and only authors open the places of authors. */
 export function makeRouter(history: RouterHistory): Router {
   const router = createRouter({ history, routes: ROUTES });
   router.beforeEach(async (to) => {

@@ -1,15 +1,13 @@
 // @vitest-environment happy-dom
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
+import { useScreenHeight } from '../ui/testing/screenHeight';
 import { FOLDER, summary } from '../ui/testing/made';
 import { MAEVE, openPage, screen, settled, type Answers, type Page } from '../ui/testing/page';
 
 let page: Page;
-beforeEach(() => {
-  vi.spyOn(HTMLElement.prototype, 'clientHeight', 'get').mockReturnValue(600);
-});
+useScreenHeight();
 afterEach(() => {
   page.close();
-  vi.restoreAllMocks();
 });
 
 const TEXTS = [

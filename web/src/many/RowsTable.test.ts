@@ -5,17 +5,15 @@ import { NO_CHANGES } from '@vocabula/core/filling';
 import { screen, within } from '@testing-library/dom';
 import { userEvent } from '@testing-library/user-event';
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
+import { useScreenHeight } from '../ui/testing/screenHeight';
 import RowsTable from './RowsTable.vue';
 
 let wrapper: VueWrapper;
 const user = userEvent.setup();
-beforeEach(() => {
-  vi.spyOn(HTMLElement.prototype, 'clientHeight', 'get').mockReturnValue(400);
-});
+useScreenHeight();
 afterEach(() => {
   wrapper.unmount();
-  vi.restoreAllMocks();
 });
 
 const row = (id: string, name: string, more: Partial<MailedRow> = {}): MailedRow => ({

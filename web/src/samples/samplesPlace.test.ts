@@ -1,15 +1,13 @@
 // @vitest-environment happy-dom
 import type { StoredTable, TableSummary } from '@vocabula/contract';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { useScreenHeight } from '../ui/testing/screenHeight';
 import { openPage, screen, settled, within, type Answers, type Page } from '../ui/testing/page';
 
 let page: Page;
-beforeEach(() => {
-  vi.spyOn(HTMLElement.prototype, 'clientHeight', 'get').mockReturnValue(600);
-});
+useScreenHeight();
 afterEach(() => {
   page.close();
-  vi.restoreAllMocks();
 });
 
 const summary = (id: string, title: string, more: Partial<TableSummary> = {}): TableSummary => ({

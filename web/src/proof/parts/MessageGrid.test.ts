@@ -2,18 +2,16 @@
 import { screen, within } from '@testing-library/dom';
 import { userEvent } from '@testing-library/user-event';
 import { flushPromises, mount, type VueWrapper } from '@vue/test-utils';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
+import { useScreenHeight } from '../../ui/testing/screenHeight';
 import type { SentSheet } from '../table/protocol';
 import MessageGrid from './MessageGrid.vue';
 
 let wrapper: VueWrapper;
 const user = userEvent.setup();
-beforeEach(() => {
-  vi.spyOn(HTMLElement.prototype, 'clientHeight', 'get').mockReturnValue(400);
-});
+useScreenHeight();
 afterEach(() => {
   wrapper.unmount();
-  vi.restoreAllMocks();
 });
 const sheet = (values: string[], kept: string, more: Partial<SentSheet> = {}): SentSheet =>
   ({ values, kept, blanks: [], findings: [], lines: [], digest: '', words: 0, ...more }) as unknown as SentSheet;

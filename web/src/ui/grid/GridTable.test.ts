@@ -1,7 +1,8 @@
 // @vitest-environment happy-dom
 import { flushPromises, mount } from '@vue/test-utils';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
 import { defineComponent, h, ref } from 'vue';
+import { useScreenHeight } from '../testing/screenHeight';
 import GridTable from './GridTable.vue';
 import type { GridPlace } from './useGrid';
 import type { GridColumn } from './useGridColumns';
@@ -19,16 +20,8 @@ const COLUMNS: readonly GridColumn[] = [
   },
   { id: 'sum', label: 'Sum', width: 60 },
 ];
-const VIEW = 400;
-let heights: ReturnType<typeof vi.spyOn>;
-beforeEach(() => {
-  // happy-dom lays nothing out: the grid is as high as a screen.
-  heights = vi.spyOn(HTMLElement.prototype, 'clientHeight', 'get').mockReturnValue(VIEW);
-});
-afterEach(() => {
-  heights.mockRestore();
-  document.body.replaceChildren();
-});
+useScreenHeight(400);
+afterEach(() => document.body.replaceChildren());
 
 /** A grid of some rows, whose last column is calculated. */
 async function grid(rowCount = 100) {
@@ -192,9 +185,9 @@ describe('a grid', () => {
   it('changes the width of a column by key, not below a least width', async () => {
     const { wrapper, press } = await grid();
     const widths = (): string => wrapper.get<HTMLElement>('[role=row]').element.style.gridTemplateColumns;
-    await press('ArrowRight', { altKey: true });
+    await press('ArrowRight', { shiftKey: true });
     expect(widths()).toBe('136px 80px 60px');
-    for (let times = 0; times < 12; times += 1) await press('ArrowLeft', { altKey: true });
+    for (let times = 0; times < 12; times += 1) await press('ArrowLeft', { shiftKey: true });
     expect(widths()).toBe('24px 80px 60px');
   });
 });

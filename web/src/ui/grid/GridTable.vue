@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
  * A grid of any number of rows, of which only those in view are drawn. Arrow keys move; Enter, F2 or typing edits a cell;
- * Alt + left or right changes the width of a column. What heads and cells show is given in slots.
+ * Shift + left or right changes the width of a column (Alt is the browser's own way back). What heads and cells show is given in slots.
  */
 import { computed, useId, useTemplateRef, watch } from 'vue';
 import CellEditor from './CellEditor.vue';

@@ -28,7 +28,7 @@ export interface GridOptions {
 
 /** Rows that PageUp and PageDown move by. */
 const PAGE = 12;
-/** Pixels that Alt + arrow changes the width of a column by. */
+/** Pixels that Shift + arrow changes the width of a column by. */
 const WIDTH_STEP = 16;
 
 export function useGrid(options: GridOptions) {
@@ -67,7 +67,7 @@ export function useGrid(options: GridOptions) {
     const text = textOf(place.value);
     if (text === undefined) return typed === undefined ? open(place.value) : undefined;
     isTyped.value = typed !== undefined;
-    // A letter on a list opens it as it is.
+    // A typed letter does not replace the value of a list.
     edited.value = options.columns()[place.value.column]?.options ? text : (typed ?? text);
     await nextTick();
   }
@@ -87,14 +87,14 @@ export function useGrid(options: GridOptions) {
     edited.value = undefined;
     room.value?.focus();
   }
-  /** Keys on the grid itself; those of its buttons and editors are theirs. */
+  /** Keys on the grid itself. Its buttons and editors handle their own keys. */
   function onKey(event: KeyboardEvent): void {
     if (event.target !== room.value) return;
     const { row, column } = place.value;
     const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
     const to = targetOf(event, place.value);
     const sideways = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-    if (event.altKey && sideways) resize(column, sideways * WIDTH_STEP);
+    if (event.shiftKey && sideways) resize(column, sideways * WIDTH_STEP);
     else if (to) void move(to.row, to.column);
     else if (event.key === 'Enter' || event.key === 'F2') void begin();
     else if (event.key === ' ' && textOf(place.value) === undefined) open(place.value);
@@ -103,7 +103,7 @@ export function useGrid(options: GridOptions) {
     else return;
     event.preventDefault();
   }
-  /** Keys in an editor: Enter goes down, Tab to the side, Escape gives up. */
+  /** Keys in an editor: Enter moves down, Tab sideways, Escape discards the edit. */
   function onEditorKey(event: KeyboardEvent): void {
     if (event.isComposing || event.defaultPrevented) return;
     const { row, column } = place.value;
