@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The mails, each with whether it comes out word for word, and where it does not; and what is odd in them. */
+/** The mails: whether the template reproduces each, where it differs, and its oddities. */
 import { computed, ref } from 'vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Deriving } from './useDerive';
@@ -13,7 +13,7 @@ const odd = computed(() => {
   for (const { file, words } of derived.value?.oddities ?? []) found.set(file, [...(found.get(file) ?? []), words]);
   return found;
 });
-/** Those that do not come out first. */
+/** Mails with differences first. */
 const shown = computed(() =>
   mails.value.toSorted(
     (a, b) => Number(byFile.value.get(a.file)?.exact ?? true) - Number(byFile.value.get(b.file)?.exact ?? true),

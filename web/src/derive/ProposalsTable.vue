@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What varies: each with its name, which may be changed, its kind, and its values. */
+/** The derived questions: label (editable), type, places and values. */
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import InputText from 'primevue/inputtext';
@@ -9,7 +9,7 @@ import { computed } from 'vue';
 
 const { derived, template } = defineProps<{ derived: Derived; template: TextDocument }>();
 const emit = defineEmits<{ relabel: [key: string, label: string] }>();
-/** As many values as show what they are. */
+/** Number of example values. */
 const MOST = 3;
 
 interface Row {

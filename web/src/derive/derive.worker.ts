@@ -1,8 +1,8 @@
-/** Derives a template; it is stopped by ending it. */
+/** Worker that derives a template. To stop it, terminate it. */
 import { derive, pastMailOf } from '@vocabula/core/derive';
 import type { DeriveReply, DeriveRequest } from './protocol';
 
-/** Progress is told in steps of this share. */
+/** Progress is posted in steps of this share. */
 const STEP = 0.02;
 const tell = (reply: DeriveReply): void => postMessage(reply);
 

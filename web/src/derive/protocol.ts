@@ -1,4 +1,4 @@
-/** What the page and the worker that derives tell each other. */
+/** Messages between the page and the deriving worker. */
 import type { PastWords } from '@vocabula/contract';
 import type { Derived } from '@vocabula/core/derive';
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** One text with what happened to it in the margin; a sentence shows what was written instead. */
+/** One text with its changes in the margin. A chosen sentence shows what was written instead. */
 import type { Period, SentenceInsight, TextInsight } from '@vocabula/contract';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -24,7 +24,7 @@ watch(
     try {
       found.value = await api.lookBack(name, wanted);
       problem.value = '';
-      // What people change most is what one came to see.
+      // Starts with the sentence that is changed most.
       const changes = found.value.sentences.map(({ reworded, takenOut }) => reworded + takenOut);
       const most = Math.max(0, ...changes);
       chosen.value = most > 0 ? changes.indexOf(most) : undefined;
@@ -49,7 +49,7 @@ const lines = computed(() => {
   }
   return out;
 });
-/** Placeholders by what is asked for them. */
+/** Words with the labels of questions in place of keys. */
 const named = (words: string): string =>
   words.replace(/\[([^\]]*)\]/g, (whole, key: string) => {
     const label = found.value?.questions.find((question) => question.key === key)?.label;

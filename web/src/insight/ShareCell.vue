@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A share with the span it lies in and its count. */
+/** A share with its interval and count. */
 import type { CountedShare } from '@vocabula/contract';
 import { computed } from 'vue';
 import { shareWords } from './shares';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Messages week by week as a small line, with its figures in words for those who do not see it. */
+/** Messages by week as a small line chart, with a text alternative. */
 import { area, curveMonotoneX, line } from 'd3-shape';
 import { computed } from 'vue';
 

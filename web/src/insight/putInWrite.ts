@@ -1,4 +1,4 @@
-/** Puts words that people write instead of a sentence into the working copy of its text. */
+/** Replaces a sentence in the working copy of its text. */
 import type { SentenceInsight } from '@vocabula/contract';
 import { DEFAULT_LOCALE, nodeAt, type Inline, type Node, type TextDocument } from '@vocabula/core';
 import { inlineOf, replaceAt } from '@vocabula/core/filling';
@@ -6,15 +6,15 @@ import { isSameSentence, sentencesOf, withSentence } from '@vocabula/core/insigh
 import { api } from '../api/client';
 
 /**
- * Finds the sentence where it stood, and says the words there.
- * @throws where the working copy does not say it there any more, or cannot be saved
+ * Replaces the sentence at its place by `words`, and saves.
+ * @throws if the working copy no longer has the sentence there, or cannot be saved
  */
 export async function putInWrite({ text, path, at, words: was }: SentenceInsight, words: string): Promise<void> {
   const { document, revision } = await api.text(text);
   await api.saveText(text, { document: saying(document, path, at, was, words), revision });
 }
 
-/** @throws where the line does not say it any more */
+/** The document with the sentence replaced. @throws if the line no longer has it */
 export function saying(
   document: TextDocument,
   path: readonly number[],

@@ -1,14 +1,14 @@
-/** Shares as people read them: a percentage, the span it lies in, and of how many. */
+/** Shares in words: the percentage, its interval and its count. */
 import type { CountedShare } from '@vocabula/contract';
 import { FEWEST_FOR_SHARES } from '@vocabula/contract/constants';
 import { rate } from '@vocabula/core/insight';
 
 export interface ShareWords {
-  /** `22 %`; the bare count where there are too few to say more, `–` where it was never known. */
+  /** `22 %`; only the count for too few messages; `–` for none. */
   readonly share: string;
   /** `17–28 % of 253`, or `of 7`. */
   readonly span: string;
-  /** By which a column is sorted: too few to say come last. */
+  /** Number that a column is sorted by; too few messages come last. */
   readonly order: number;
 }
 const percent = (share: number): number => Math.round(share * 100);
@@ -24,6 +24,6 @@ export function shareWords({ successes, trials }: CountedShare): ShareWords {
   };
 }
 
-/** Seconds as people say them: `45 s`, `3 min`. */
+/** A duration in seconds, in words: `45 s`, `3 min`. */
 export const lengthWords = (seconds: number | undefined): string =>
   seconds === undefined ? '–' : seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;

@@ -1,7 +1,7 @@
 <script setup lang="ts" generic="T extends Record<string, unknown>">
 /**
- * A form that a schema checks: what is wrong stands beside its field, `Enter` sends, and where sending fails, what was
- * typed stays and the reason stands at the end. Fields are bound by `name`.
+ * A form checked by a schema: problems are shown beside their fields, and Enter sends. If sending fails, the input stays
+ * and the reason is shown at the end. Fields are bound by `name`.
  */
 import { Form, type FormResolverOptions, type FormSubmitEvent } from '@primevue/forms';
 import { zodResolver } from '@primevue/forms/resolvers/zod';
@@ -10,9 +10,9 @@ import type { ZodType } from 'zod';
 
 const { schema, initial, send } = defineProps<{
   schema: ZodType<T>;
-  /** What it begins with, whole: what has no field of its own goes along as it is. Later changes of it are not followed. */
+  /** Complete initial values. Values without a field are sent unchanged; later changes of this prop are ignored. */
   initial: T;
-  /** Sends what is right; a failure stays in the form. */
+  /** Called with valid values. Its error is shown in the form. */
   send: (values: T) => Promise<unknown>;
 }>();
 defineSlots<{
@@ -23,7 +23,7 @@ const problem = ref('');
 const busy = ref(false);
 const checked = zodResolver(schema);
 const beginning = { ...initial };
-/** Exactly what the schema is about: the library gives the values of all controls in the form, and of nothing else. */
+/** The values for the schema: the library gives only the values of registered fields. */
 const resolver = (given: FormResolverOptions): ReturnType<typeof checked> =>
   checked({
     ...given,
@@ -32,7 +32,7 @@ const resolver = (given: FormResolverOptions): ReturnType<typeof checked> =>
     ),
   });
 
-/** What the library knows of each field. */
+/** State of each field, from the library. */
 type Fields = Readonly<Record<string, { readonly error?: { readonly message?: string } } | undefined>>;
 const problemIn =
   (fields: unknown) =>
@@ -47,7 +47,7 @@ async function submit({ values, errors, states }: FormSubmitEvent): Promise<void
   );
   if (wrong) {
     const [field, said] = wrong;
-    // What is wrong with something that has no field is said at the end.
+    // Problems without a field are shown at the end.
     if (!(field in states)) problem.value = `${field}: ${said[0]?.message ?? 'is not right'}`;
     await nextTick();
     form.value?.$el.querySelector<HTMLElement>(`[name="${field}"], [data-field="${field}"] input`)?.focus();
@@ -64,9 +64,9 @@ async function submit({ values, errors, states }: FormSubmitEvent): Promise<void
   }
 }
 defineExpose({
-  /** Sends it, as `Enter` does. */
+  /** Sends the form, as Enter does. */
   submit: () => form.value?.$el.requestSubmit(),
-  /** Puts it back to what it began with. */
+  /** Resets the form to its initial values. */
   reset: () => form.value?.reset(),
 });
 </script>

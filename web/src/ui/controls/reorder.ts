@@ -2,9 +2,9 @@ import type { DraggableEvent } from 'vue-draggable-plus';
 import { onScopeDispose, ref, watch, type Ref } from 'vue';
 
 /**
- * Lets the children of a list be put into another order by dragging, with mouse, pen or finger. Keys are the place's own.
+ * Makes the children of a list sortable by dragging with mouse, pen or finger. Keys are up to the component.
  * The library is loaded with the first list that needs it.
- * @param move - puts one at another place, both counted from 0; the list shows the new order when its data has it
+ * @param move - called with the old and the new index; the component reorders its data
  */
 export function useReorder(
   list: Ref<HTMLElement | null>,
@@ -13,7 +13,7 @@ export function useReorder(
 ): void {
   let stop: (() => void) | undefined;
   const settle = ({ from, item, oldIndex = 0, newIndex = 0 }: DraggableEvent<unknown>): void => {
-    // What shows is the data's, not the pointer's: the element goes back, and the data moves.
+    // The data decides the order: the element is put back, and Vue moves it when the data changed.
     item.remove();
     from.insertBefore(item, from.children[oldIndex] ?? null);
     if (oldIndex !== newIndex) move(oldIndex, newIndex);

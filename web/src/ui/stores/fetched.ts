@@ -1,16 +1,15 @@
 import { ref, shallowRef, type Ref, type ShallowRef } from 'vue';
 
-/** A list of the server's that several places show. */
+/** A list from the server, shared by several places. */
 export interface Fetched<T> {
-  /** What came last; empty until something came. */
+  /** The last answer; empty before the first. */
   readonly list: ShallowRef<readonly T[]>;
-  /** Whether anything came yet. */
+  /** Whether there was an answer yet. */
   readonly loaded: Ref<boolean>;
   /**
-   * Fetches it anew; until it comes, the places go on with what came last. Of several that are under way, the one asked
-   * for last wins.
-   * @returns what came
-   * @throws what the server said, where it refused; the list stays
+   * Fetches the list. The old one stays until the answer comes; of several requests at once, the latest wins.
+   * @returns the latest list
+   * @throws ApiProblem if the server refuses; the list stays
    */
   readonly load: () => Promise<readonly T[]>;
 }

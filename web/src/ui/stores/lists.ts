@@ -1,13 +1,13 @@
-/** The lists that several places show, each fetched where it is needed and shared between them. */
+/** Stores for the lists that several places share. A place loads those it needs. */
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import { api } from '../../api/client';
 import { fetchedList } from './fetched';
 
-/** Every text that one may see, with those in the bin. */
+/** All texts that the user may see, including those in the bin. */
 export const useTexts = defineStore('texts', () => {
   const fetched = fetchedList(() => api.texts());
-  /** Those that are not in the bin. */
+  /** Texts that are not in the bin. */
   const standing = computed(() => fetched.list.value.filter(({ binned }) => !binned));
   return {
     ...fetched,
@@ -17,20 +17,20 @@ export const useTexts = defineStore('texts', () => {
     signatures: computed(() => standing.value.filter(({ kind }) => kind === 'signature')),
   };
 });
-/** The folders, parents before what is in them. */
+/** The folders, parents first. */
 export const useFolders = defineStore('folders', () => {
   const fetched = fetchedList(() => api.folders());
-  /** Those that one may write in. */
+  /** Folders that the user may write in. */
   const writable = computed(() => fetched.list.value.filter(({ right }) => right !== 'fill'));
   return { ...fetched, writable };
 });
-/** Who belongs to the house, with those who were ended. */
+/** All people, including those whose access has ended. */
 export const usePeople = defineStore('people', () => {
   const fetched = fetchedList(() => api.people());
   const names = computed(() => new Map(fetched.list.value.map(({ id, name }) => [id, name])));
   return { ...fetched, names };
 });
-/** The groups of people that are given rights together. */
+/** Groups of people, which are given rights together. */
 export const useGroups = defineStore('groups', () => fetchedList(() => api.groups()));
-/** What colleagues asked for and nobody has settled yet. */
+/** Requests to publish. */
 export const useRequests = defineStore('requests', () => fetchedList(() => api.requests()));
