@@ -26,10 +26,12 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'page',
-          include: ['web/src/**/*.test.ts', ...MOCKING],
+          include: ['web/src/**/*.test.ts'],
           setupFiles: ['web/src/ui/testing.setup.ts'],
+          isolate: false,
         },
       },
+      { extends: true, test: { name: 'alone', include: MOCKING } },
     ],
   },
 });

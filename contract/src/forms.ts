@@ -4,10 +4,12 @@ export {
   firstPersonSchema,
   inviteSchema,
   makeKeySchema,
+  profileSchema,
   saveGroupSchema,
   setPasswordSchema,
   signInSchema,
+  waysSchema,
 } from './people.js';
 export { makeFolderSchema } from './folders.js';
 export { becauseSchema, publishSchema } from './versions.js';
-export { importTableSchema } from './tables.js';
+export { columnSchema, tableTitleSchema } from './tables.js';

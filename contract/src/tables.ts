@@ -49,6 +49,9 @@ export const recogniseSchema = z.strictObject({
   /** The set that the rows may be added to: columns are matched to its. */
   into: z.string().max(60).optional(),
 });
+/** What a set or list is called. */
+export const tableTitleSchema = z.strictObject({ title });
+
 /** Makes a table of a file. */
 export const importTableSchema = z.strictObject({
   use: useSchema,
@@ -65,9 +68,10 @@ export const addRowsSchema = z.strictObject({
 /** Which tables are listed. */
 export const listTablesSchema = z.strictObject({ use: useSchema.optional() });
 
-const columnSchema = z.strictObject({
+/** A column of a set or list: its name, its type, and what it is worked out from. */
+export const columnSchema = z.strictObject({
   key,
-  name: z.string().trim().min(1).max(200),
+  name: z.string().trim().min(1, 'a column needs a name').max(200),
   type: columnTypeSchema,
   value: z.string().max(2000).optional(),
 });

@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** A column: its name, its type, and what it is worked out from. Without a key, a new one. */
+import { columnSchema } from '@vocabula/contract/forms';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
@@ -44,14 +47,15 @@ function freeKey(words: string, taken: readonly string[]): string {
   while (taken.includes(`${base}_${number}`)) number += 1;
   return `${base}_${number}`;
 }
-async function keep(): Promise<void> {
+const held = computed(() => ({
+  key: key.value,
+  name: name.value,
+  type: type.value,
+  ...(expression.value.trim() ? { value: expression.value.trim() } : {}),
+}));
+async function keep(column: typeof held.value): Promise<void> {
   own.value = key.value;
-  await props.set.putColumn({
-    key: key.value,
-    name: name.value.trim(),
-    type: type.value,
-    ...(expression.value.trim() ? { value: expression.value.trim() } : {}),
-  });
+  await props.set.putColumn(column);
   if (!props.set.table.value?.problems[key.value]) emit('close');
 }
 async function remove(): Promise<void> {
@@ -64,37 +68,43 @@ async function remove(): Promise<void> {
 </script>
 
 <template>
-  <form
+  <CheckedForm
+    v-slot="{ problemOf, busy }"
     class="form"
     :aria-label="old ? `Column ${old.name}` : 'New column'"
-    @submit.prevent="keep"
+    :schema="columnSchema"
+    :held="held"
+    :send="keep"
     @keydown.esc="emit('close')"
   >
     <h2>{{ old ? 'Column' : 'New column' }}</h2>
-    <label class="field"><span>Name</span><InputText ref="field" v-model="name" required maxlength="200" /></label>
+    <FieldRow v-slot="{ id, describedBy }" label="Name" :problem="problemOf('name')"
+      ><InputText :id="id" ref="field" v-model="name" name="name" maxlength="200" :aria-describedby="describedBy"
+    /></FieldRow>
     <p class="quiet small">Key: {{ key }}</p>
-    <label class="field"
-      ><span>Type</span
-      ><PickOne v-model="type">
-        <option v-for="each in COLUMN_TYPES" :key="each" :value="each">{{ each }}</option>
-      </PickOne></label
-    >
-    <label class="field"
-      ><span>Formula from other columns</span
+    <FieldRow v-slot="{ id, labelledBy }" label="Type"
+      ><PickOne v-model="type" :input-id="id" :labelled-by="labelledBy" :options="COLUMN_TYPES"
+    /></FieldRow>
+    <FieldRow
+      v-slot="{ id, describedBy, invalid }"
+      label="Formula from other columns"
+      :problem="problem"
+      help="Leave empty to type the cells yourself."
       ><InputText
+        :id="id"
         v-model="expression"
+        name="value"
         placeholder="party * 4.5"
         spellcheck="false"
-        :aria-invalid="problem ? 'true' : undefined"
-    /></label>
-    <p v-if="problem" class="error small" role="alert">⚠ {{ problem }}</p>
-    <p v-else class="quiet small">Leave empty to type the cells yourself.</p>
+        :aria-invalid="invalid ? 'true' : undefined"
+        :aria-describedby="describedBy"
+    /></FieldRow>
     <div class="acts">
-      <PushButton kind="main" type="submit" :disabled="!name.trim()">{{ own ? 'Keep' : 'Add' }}</PushButton>
+      <PushButton kind="main" type="submit" :disabled="busy">{{ own ? 'Keep' : 'Add' }}</PushButton>
       <PushButton kind="plain" @click="emit('close')">Cancel</PushButton>
       <PushButton kind="plain" v-if="old" class="right" @click="remove">Remove</PushButton>
     </div>
-  </form>
+  </CheckedForm>
 </template>
 
 <style scoped>

@@ -3,6 +3,9 @@
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import RadioButton from 'primevue/radiobutton';
+import { tableTitleSchema } from '@vocabula/contract/forms';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../ui/controls/PushButton.vue';
@@ -61,11 +64,12 @@ async function choose(key: string, change: Choices[string]): Promise<void> {
 const intoOf = (column: Recognised['columns'][number]): string =>
   choices.value[column.key]?.into ?? column.into ?? column.key;
 
+/** Takes the rows in: a problem is shown by the form, which stays. */
 async function take(): Promise<void> {
   busy.value = true;
   try {
     if (!adding.value || !props.open)
-      return emit('done', await api.importTable(props.use, title.value, props.file, choices.value));
+      return emit('done', await api.importTable(props.use, title.value.trim(), props.file, choices.value));
     const placed = Object.fromEntries(
       (found.value?.columns ?? []).map((column) => [
         column.key,
@@ -73,8 +77,6 @@ async function take(): Promise<void> {
       ]),
     );
     emit('done', await api.addRows(props.open.id, props.open.revision, props.file, placed));
-  } catch (error) {
-    problem.value = error instanceof Error ? error.message : 'This file cannot be imported.';
   } finally {
     busy.value = false;
   }
@@ -163,20 +165,17 @@ async function take(): Promise<void> {
           </Column>
         </DataTable>
       </div>
-      <form @submit.prevent="take">
-        <label v-if="!adding" class="field"><span>Call it</span><InputText v-model="title" required /></label>
-        <PushButton
-          kind="main"
-          type="submit"
-          ref="button"
-          :disabled="busy || unanswered.length > 0 || (!adding && !title.trim())"
-        >
+      <CheckedForm v-slot="{ problemOf }" class="take" :schema="tableTitleSchema" :held="{ title }" :send="take">
+        <FieldRow v-if="!adding" v-slot="{ id, describedBy }" label="Call it" :problem="problemOf('title')"
+          ><InputText :id="id" v-model="title" name="title" :aria-describedby="describedBy"
+        /></FieldRow>
+        <PushButton kind="main" type="submit" ref="button" :disabled="busy || unanswered.length > 0">
           {{ adding ? 'Add' : found.notes.length ? 'Import with these names' : 'Import' }} {{ found.rows }}
           {{ found.rows === 1 ? 'row' : 'rows' }}
         </PushButton>
         <PushButton @click="emit('close')">Cancel</PushButton>
         <span v-if="unanswered.length" class="warning small">Choose the date format first.</span>
-      </form>
+      </CheckedForm>
     </template>
     <PushButton v-else-if="problem" @click="emit('close')">Back</PushButton>
     <p v-else class="quiet" role="status">Reading…</p>
@@ -225,12 +224,13 @@ async function take(): Promise<void> {
   display: flex;
   gap: 16px;
 }
-form {
+.take {
   display: flex;
+  flex-wrap: wrap;
   gap: 12px;
   align-items: end;
 }
-form label {
+.take :deep(.field-row) {
   width: 280px;
 }
 </style>

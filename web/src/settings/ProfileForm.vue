@@ -1,12 +1,14 @@
 <script setup lang="ts">
 /** The person who asks: what signs messages and fills sender fields. */
 import type { Profile } from '@vocabula/contract';
+import { profileSchema } from '@vocabula/contract/forms';
 import { keyFromLabel } from '@vocabula/core';
-import { computed, onMounted, ref } from 'vue';
+import { computed, onMounted, ref, useTemplateRef } from 'vue';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import { useTexts } from '../ui/stores/lists';
 import InputText from 'primevue/inputtext';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
 import FieldRow from '../ui/controls/FieldRow.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
@@ -46,18 +48,14 @@ onMounted(async () => {
     notice.fail(problem);
   }
 });
-async function save(): Promise<void> {
-  if (!draft.value) return;
+const form = useTemplateRef<{ submit(): void }>('form');
+async function save(changed: Profile): Promise<void> {
   const before = JSON.parse(JSON.stringify(me.profile)) as Profile;
-  try {
-    await me.save(draft.value);
-    notice.say('Saved.', async () => {
-      await me.save(before);
-      draft.value = before;
-    });
-  } catch (problem) {
-    notice.fail(problem);
-  }
+  await me.save(changed);
+  notice.say('Saved.', async () => {
+    await me.save(before);
+    draft.value = before;
+  });
 }
 async function act(work: Promise<void>, words: string): Promise<void> {
   try {
@@ -81,14 +79,21 @@ function addField(): void {
 </script>
 
 <template>
-  <PartHead title="You" about="your details, used as sender fields and in signatures" :changed="changed" @save="save" />
+  <PartHead
+    title="You"
+    about="your details, used as sender fields and in signatures"
+    :changed="changed"
+    @save="form?.submit()"
+  />
   <main v-if="draft">
-    <form @submit.prevent="save">
-      <FieldRow v-for="[key, words] in FIELDS" :key="key" :label="words">
+    <CheckedForm ref="form" v-slot="{ problemOf }" class="profile" :schema="profileSchema" :held="draft" :send="save">
+      <FieldRow v-for="[key, words] in FIELDS" :key="key" :label="words" :problem="problemOf(key)">
         <template #label
           >{{ words }} <span class="small">sender.{{ key }}</span></template
         >
-        <template #default="{ id }"><InputText :id="id" v-model="draft[key]" /></template>
+        <template #default="{ id, describedBy }"
+          ><InputText :id="id" v-model="draft[key]" :name="key" :aria-describedby="describedBy"
+        /></template>
       </FieldRow>
       <FieldRow label="Write from">
         <template #label>Write from <span class="small">sender.email</span></template>
@@ -143,12 +148,12 @@ function addField(): void {
         :label="words"
         ><PickOne v-model="draft[key]" :input-id="id" :labelled-by="labelledBy" :options="choices"
       /></FieldRow>
-    </form>
+    </CheckedForm>
   </main>
 </template>
 
 <style scoped>
-form {
+.profile {
   width: min(480px, 100%);
   display: grid;
   gap: 12px;

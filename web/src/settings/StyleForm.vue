@@ -2,6 +2,7 @@
 /** The house style: fonts and sizes, named colours with dark partners, button, table, header and footer. */
 import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
+import WholeField from '../ui/dates/WholeField.vue';
 import { MESSAGE_WIDTH, type HouseStyle } from '@vocabula/core';
 import { storeToRefs } from 'pinia';
 import { computed, onMounted } from 'vue';
@@ -26,10 +27,6 @@ function setOr(name: 'headingFont' | 'header' | 'footer', value: string): void {
   draft.value = { ...draft.value, style: value === '' ? rest : { ...rest, [name]: value } };
 }
 const text = (event: Event): string => (event.target as HTMLInputElement).value.trim();
-function number(event: Event, low: number, high: number, give: (value: number) => void): void {
-  const value = Number(text(event).replace(',', '.'));
-  if (Number.isFinite(value)) give(Math.max(low, Math.min(high, value)));
-}
 function heading(at: 0 | 1 | 2, value: number): void {
   const sizes: [number, number, number] = [...style.value.heading];
   sizes[at] = value;
@@ -61,31 +58,35 @@ function head(name: string): void {
       /></label>
       <label class="field"
         ><span>Size (px)</span
-        ><InputText
-          inputmode="decimal"
+        ><WholeField
+          type="number"
           :model-value="String(style.size)"
-          @change="number($event, 8, 80, (size) => set({ size }))"
+          :bounds="[8, 80]"
+          @update:model-value="set({ size: Number($event) })"
       /></label>
       <label class="field"
         ><span>Line height (px)</span
-        ><InputText
-          inputmode="decimal"
+        ><WholeField
+          type="number"
           :model-value="String(style.lineHeight)"
-          @change="number($event, 8, 80, (lineHeight) => set({ lineHeight }))"
+          :bounds="[8, 80]"
+          @update:model-value="set({ lineHeight: Number($event) })"
       /></label>
       <label class="field"
         ><span>Message width (px)</span
-        ><InputText
-          inputmode="decimal"
+        ><WholeField
+          type="number"
           :model-value="String(style.width ?? MESSAGE_WIDTH)"
-          @change="number($event, 320, 1200, (width) => set({ width }))"
+          :bounds="[320, 1200]"
+          @update:model-value="set({ width: Number($event) })"
       /></label>
       <label v-for="at in [0, 1, 2] as const" :key="at" class="field"
         ><span>Heading {{ at + 1 }}</span
-        ><InputText
-          inputmode="decimal"
+        ><WholeField
+          type="number"
           :model-value="String(style.heading[at])"
-          @change="number($event, 8, 80, (size) => heading(at, size))"
+          :bounds="[8, 80]"
+          @update:model-value="heading(at, Number($event))"
       /></label>
       <div class="wide pairs">
         <ColourPair name="Words" :colour="style.ink" @change="set({ ink: $event })" />
@@ -109,10 +110,11 @@ function head(name: string): void {
       >
       <label class="field"
         ><span>Corner radius (px)</span
-        ><InputText
-          inputmode="decimal"
+        ><WholeField
+          type="number"
           :model-value="String(style.button.corners)"
-          @change="number($event, 0, 40, (corners) => set({ button: { ...style.button, corners } }))"
+          :bounds="[0, 40]"
+          @update:model-value="set({ button: { ...style.button, corners: Number($event) } })"
       /></label>
       <label class="field"
         ><span>Table head colour</span

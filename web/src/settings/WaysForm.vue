@@ -5,7 +5,9 @@ import TickBox from '../ui/controls/TickBox.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import Textarea from 'primevue/textarea';
 import type { HandOverWays } from '@vocabula/contract';
+import { waysSchema } from '@vocabula/contract/forms';
 import { ref } from 'vue';
+import CheckedForm from '../ui/controls/CheckedForm.vue';
 import WholeField from '../ui/dates/WholeField.vue';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
@@ -37,13 +39,9 @@ async function pastedBack({ clipboardData }: ClipboardEvent): Promise<void> {
   ways.value = { ...ways.value, ...waysFor(arrived) };
   found.value = lossWords(arrived);
 }
-async function save(): Promise<void> {
-  try {
-    await me.saveWays({ ...ways.value, tried: true });
-    notice.say('Saved. Fill hands over in this way from now on.');
-  } catch (problem) {
-    notice.fail(problem);
-  }
+async function save(chosen: HandOverWays): Promise<void> {
+  await me.saveWays({ ...chosen, tried: true });
+  notice.say('Saved. Fill hands over in this way from now on.');
 }
 function toggleDay(day: number): void {
   const { days } = ways.value;
@@ -52,7 +50,7 @@ function toggleDay(day: number): void {
 </script>
 
 <template>
-  <form class="ways" @submit.prevent="save">
+  <CheckedForm v-slot="{ busy }" class="ways" :schema="waysSchema" :held="ways" :send="save">
     <PartHead title="Handing over" about="how messages get into your mail program; try it once" />
     <ol class="steps">
       <li><PushButton :class="{ main: !copied }" @click="copyTest">Copy a test</PushButton></li>
@@ -112,8 +110,8 @@ function toggleDay(day: number): void {
         >
       </p>
     </fieldset>
-    <PushButton type="submit" :class="{ main: copied }">Keep</PushButton>
-  </form>
+    <PushButton type="submit" :class="{ main: copied }" :disabled="busy">Keep</PushButton>
+  </CheckedForm>
 </template>
 
 <style scoped>

@@ -5,7 +5,13 @@ import InputText from 'primevue/inputtext';
 import { ref, watch } from 'vue';
 import { showSource, understand } from './typedValues';
 
-const { modelValue, type, locale } = defineProps<{ modelValue: string; type: TypeName; locale: string }>();
+const { modelValue, type, locale, lazy } = defineProps<{
+  modelValue: string;
+  type: TypeName;
+  locale: string;
+  /** Hands on what is typed only when it is left. */
+  lazy?: boolean;
+}>();
 const emit = defineEmits<{ 'update:modelValue': [source: string] }>();
 const text = ref('');
 let typing = false;
@@ -29,6 +35,7 @@ function commit(): void {
 /** While it is typed, what is whole already shows in the message: numbers, a year of four digits, minutes of two. */
 function typed(): void {
   typing = true;
+  if (lazy) return;
   const whole = type === 'number' || type === 'money' || /(\d{4}|:\d{2})$/.test(text.value.trim());
   const source = understand(type, text.value, locale);
   if (whole && source !== modelValue) emit('update:modelValue', source);

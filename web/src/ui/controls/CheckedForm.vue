@@ -1,17 +1,20 @@
 <script setup lang="ts" generic="T extends Record<string, unknown>">
 /**
  * A form checked by a schema: problems are shown beside their fields, and Enter sends. If sending fails, the input stays
- * and the reason is shown at the end. Fields are bound by `name`.
+ * and the reason is shown at the end. Fields are bound by `name`. Where others need the values while they are typed, the
+ * place holds them (`held`) and binds its fields to them; `name` then only says which problem belongs to which field.
  */
 import { Form, type FormResolverOptions, type FormSubmitEvent } from '@primevue/forms';
 import { zodResolver } from '@primevue/forms/resolvers/zod';
 import { nextTick, ref, useTemplateRef } from 'vue';
 import type { ZodType } from 'zod';
 
-const { schema, initial, send } = defineProps<{
+const { schema, initial, held, send } = defineProps<{
   schema: ZodType<T>;
   /** Complete initial values. Values without a field are sent unchanged; later changes of this prop are ignored. */
-  initial: T;
+  initial?: T;
+  /** The values, where the place holds them. */
+  held?: T;
   /** Called with valid values. Its error is shown in the form. */
   send: (values: T) => Promise<unknown>;
 }>();
@@ -22,14 +25,16 @@ const form = useTemplateRef<{ $el: HTMLFormElement; reset(): void }>('form');
 const problem = ref('');
 const busy = ref(false);
 const checked = zodResolver(schema);
-const beginning = { ...initial };
+const beginning = { ...(initial ?? held) } as T;
 /** The values for the schema: the library gives only the values of registered fields. */
 const resolver = (given: FormResolverOptions): ReturnType<typeof checked> =>
   checked({
     ...given,
-    values: Object.fromEntries(
-      Object.entries(beginning).map(([key, value]) => [key, (given.values as Record<string, unknown>)[key] ?? value]),
-    ),
+    values:
+      held ??
+      Object.fromEntries(
+        Object.entries(beginning).map(([key, value]) => [key, (given.values as Record<string, unknown>)[key] ?? value]),
+      ),
   });
 
 /** State of each field, from the library. */
