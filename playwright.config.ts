@@ -1,4 +1,8 @@
+import { existsSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
+
+/** Chromium without windows where it is installed: the same engine, in less time. */
+const BROWSERS = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'];
 
 export default defineConfig({
   testDir: 'e2e',
@@ -17,7 +21,7 @@ export default defineConfig({
     storageState: 'test-results/maeve.json',
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: BROWSERS.find((path) => existsSync(path))!,
       args: [
         '--no-sandbox',
         '--disable-gpu',

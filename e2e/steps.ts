@@ -124,4 +124,6 @@ export async function pick(select: Locator, option: string | number): Promise<vo
       ? page.getByRole('option').nth(option)
       : page.getByRole('option', { name: option, exact: true }).first();
   await wanted.click();
+  // The focus comes back to the field once the list is gone.
+  await expect(page.locator('.p-select-overlay')).toHaveCount(0);
 }

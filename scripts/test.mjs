@@ -6,7 +6,7 @@ import { spawn } from 'node:child_process';
 import { readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, packages, realParts, run } from './setup.mjs';
+import { browserForJourneys, packages, realParts, run } from './setup.mjs';
 
 /** How many tests are named as the slowest. */
 const SLOWEST = 20;
@@ -47,7 +47,7 @@ await stage('unit tests', () => {
   });
 });
 let isBuilt = false;
-await stage('building', () => void (isBuilt = chromium() && run('npm', ['run', '-s', 'build']) === 0));
+await stage('building', () => void (isBuilt = browserForJourneys() && run('npm', ['run', '-s', 'build']) === 0));
 await stage('journeys', () => {
   if (!isBuilt) return count(false);
   const file = join(tmpdir(), `vocabula-e2e-${process.pid}.json`);
