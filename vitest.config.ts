@@ -28,6 +28,8 @@ export default defineConfig({
           name: 'page',
           include: ['web/src/**/*.test.ts'],
           setupFiles: ['web/src/ui/testing.setup.ts'],
+          // Servers on the demo, for those tests of pages that ask for one.
+          globalSetup: 'server/src/testing/demo-host.ts',
           isolate: false,
         },
       },

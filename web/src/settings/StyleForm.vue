@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The house style: fonts and sizes, named colours with dark partners, button, table, header and footer. */
+import FieldRow from '../ui/controls/FieldRow.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import WholeField from '../ui/dates/WholeField.vue';
@@ -48,46 +49,44 @@ function head(name: string): void {
   />
   <main v-if="ready">
     <form @submit.prevent="save">
-      <label class="field wide"
-        ><span>Font and fallbacks</span
-        ><InputText :model-value="style.font" @change="set({ font: text($event) || style.font })"
-      /></label>
-      <label class="field wide"
-        ><span>Heading font, if different</span
-        ><InputText :model-value="style.headingFont ?? ''" @change="setOr('headingFont', text($event))"
-      /></label>
-      <label class="field"
-        ><span>Size (px)</span
+      <FieldRow v-slot="{ id }" class="wide" label="Font and fallbacks"
+        ><InputText :id="id" :model-value="style.font" @change="set({ font: text($event) || style.font })"
+      /></FieldRow>
+      <FieldRow v-slot="{ id }" class="wide" label="Heading font, if different"
+        ><InputText :id="id" :model-value="style.headingFont ?? ''" @change="setOr('headingFont', text($event))"
+      /></FieldRow>
+      <FieldRow v-slot="{ id }" label="Size (px)"
         ><WholeField
+          :id="id"
           type="number"
           :model-value="String(style.size)"
           :bounds="[8, 80]"
           @update:model-value="set({ size: Number($event) })"
-      /></label>
-      <label class="field"
-        ><span>Line height (px)</span
+      /></FieldRow>
+      <FieldRow v-slot="{ id }" label="Line height (px)"
         ><WholeField
+          :id="id"
           type="number"
           :model-value="String(style.lineHeight)"
           :bounds="[8, 80]"
           @update:model-value="set({ lineHeight: Number($event) })"
-      /></label>
-      <label class="field"
-        ><span>Message width (px)</span
+      /></FieldRow>
+      <FieldRow v-slot="{ id }" label="Message width (px)"
         ><WholeField
+          :id="id"
           type="number"
           :model-value="String(style.width ?? MESSAGE_WIDTH)"
           :bounds="[320, 1200]"
           @update:model-value="set({ width: Number($event) })"
-      /></label>
-      <label v-for="at in [0, 1, 2] as const" :key="at" class="field"
-        ><span>Heading {{ at + 1 }}</span
+      /></FieldRow>
+      <FieldRow v-for="at in [0, 1, 2] as const" :key="at" v-slot="{ id }" :label="`Heading ${at + 1}`"
         ><WholeField
+          :id="id"
           type="number"
           :model-value="String(style.heading[at])"
           :bounds="[8, 80]"
           @update:model-value="heading(at, Number($event))"
-      /></label>
+      /></FieldRow>
       <div class="wide pairs">
         <ColourPair name="Words" :colour="style.ink" @change="set({ ink: $event })" />
         <ColourPair name="Links" :colour="style.link" @change="set({ link: $event })" />
@@ -108,14 +107,14 @@ function head(name: string): void {
           <option v-for="name in colours" :key="name">{{ name }}</option>
         </PickOne></label
       >
-      <label class="field"
-        ><span>Corner radius (px)</span
+      <FieldRow v-slot="{ id }" label="Corner radius (px)"
         ><WholeField
+          :id="id"
           type="number"
           :model-value="String(style.button.corners)"
           :bounds="[0, 40]"
           @update:model-value="set({ button: { ...style.button, corners: Number($event) } })"
-      /></label>
+      /></FieldRow>
       <label class="field"
         ><span>Table head colour</span
         ><PickOne :model-value="style.table.head ?? ''" @update:model-value="head($event)">
@@ -141,6 +140,7 @@ function head(name: string): void {
           <option v-for="block in blocks" :key="block.name" :value="block.name">{{ block.title }}</option>
         </PickOne></label
       >
+      <input type="submit" hidden />
     </form>
     <StyleSheet :house="draft" />
   </main>

@@ -8,6 +8,7 @@ import type { HandOverWays } from '@vocabula/contract';
 import { waysSchema } from '@vocabula/contract/forms';
 import { ref } from 'vue';
 import CheckedForm from '../ui/controls/CheckedForm.vue';
+import FieldRow from '../ui/controls/FieldRow.vue';
 import WholeField from '../ui/dates/WholeField.vue';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
@@ -100,10 +101,10 @@ function toggleDay(day: number): void {
     </fieldset>
     <fieldset>
       <legend>Working hours, for sending later</legend>
-      <p class="hours">
-        <label>from <WholeField v-model="ways.from" type="time" /></label
-        ><label>to <WholeField v-model="ways.to" type="time" /></label>
-      </p>
+      <div class="hours">
+        <FieldRow v-slot="{ id }" label="from"><WholeField :id="id" v-model="ways.from" type="time" /></FieldRow>
+        <FieldRow v-slot="{ id }" label="to"><WholeField :id="id" v-model="ways.to" type="time" /></FieldRow>
+      </div>
       <p class="days">
         <label v-for="(day, at) in DAYS" :key="day"
           ><TickBox :checked="ways.days.includes(at + 1)" @change="toggleDay(at + 1)" /> {{ day }}</label

@@ -89,6 +89,8 @@ defineExpose({
   >
     <slot :problem-of="problemIn(fields)" :busy="busy" />
     <p v-if="problem" class="error problem" role="alert">⚠ {{ problem }}</p>
+    <!-- Browsers send a form on Enter only if it has a button for it; the visible one may stand elsewhere. -->
+    <input type="submit" hidden />
   </Form>
 </template>
 

@@ -15,7 +15,12 @@ import { makeRouter } from '../../router';
 
 // Parts of places are loaded when they are wanted, which takes its time beside other work.
 // Whether something is hidden is worked out from style sheets, which tests do not have.
-configure({ asyncUtilTimeout: 20_000, defaultHidden: true });
+configure({
+  asyncUtilTimeout: 20_000,
+  defaultHidden: true,
+  // What is not found is told in a line, without the whole page.
+  getElementError: (message) => new Error((message ?? '').split('\n\n')[0]),
+});
 
 /** A request as the server sees it. */
 export interface Seen {
@@ -55,9 +60,14 @@ const USUAL: Answers = {
   'GET /outgoing/service': { kind: 'stand-in', pause: undefined },
 };
 
-export interface Page {
+/** The application, opened at an address. */
+export interface Opened {
   readonly user: UserEvent;
   readonly router: Router;
+  /** Takes the page down. */
+  readonly close: () => void;
+}
+export interface Page extends Opened {
   /** Requests so far. */
   readonly seen: readonly Seen[];
   /** Those of one endpoint, as what was sent. */
@@ -66,13 +76,9 @@ export interface Page {
   readonly close: () => void;
 }
 
-/** Opens an address of the application. Requests without an answer are refused with 404. */
-export async function openPage(path: string, answers: Answers = {}): Promise<Page> {
-  const seen: Seen[] = [];
-  faults.length = 0;
-  vi.stubGlobal('fetch', (input: string, init: RequestInit = {}) =>
-    answer({ ...USUAL, ...answers }, seen, input, init),
-  );
+/** Opens an address of the application, whose requests are answered by `answering`. */
+export async function openApplication(path: string, answering: typeof fetch): Promise<Opened> {
+  vi.stubGlobal('fetch', answering);
   const pinia = createPinia();
   setActivePinia(pinia);
   const router = makeRouter(createMemoryHistory());
@@ -82,12 +88,27 @@ export async function openPage(path: string, answers: Answers = {}): Promise<Pag
   return {
     user: userEvent.setup(),
     router,
-    seen,
-    sent: (name) => seen.filter((each) => each.name === name).map(({ body }) => body),
     close: () => {
       wrapper.unmount();
       vi.unstubAllGlobals();
       document.body.replaceChildren();
+    },
+  };
+}
+
+/** Opens an address of the application. Requests without an answer are refused with 404. */
+export async function openPage(path: string, answers: Answers = {}): Promise<Page> {
+  const seen: Seen[] = [];
+  faults.length = 0;
+  const page = await openApplication(path, (input, init) =>
+    answer({ ...USUAL, ...answers }, seen, String(input), init ?? {}),
+  );
+  return {
+    ...page,
+    seen,
+    sent: (name) => seen.filter((each) => each.name === name).map(({ body }) => body),
+    close: () => {
+      page.close();
       if (faults.length > 0) throw faults[0];
     },
   };
