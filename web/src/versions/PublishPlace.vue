@@ -29,7 +29,8 @@ const before = shallowRef<State>();
 const after = shallowRef<State>();
 const form = useTemplateRef<{ submit(): void }>('form');
 const at = ref('');
-const view = ref<'changes' | 'impact'>('changes');
+/** The view that was chosen; until one is, what the kind of text calls for. */
+const chosen = ref<'changes' | 'impact'>();
 const impact = ref('');
 
 const errors = computed(() => findings.value.filter(({ level }) => level === 'error'));
@@ -37,6 +38,7 @@ const openRemarks = computed(() => remarks.value.filter(({ settled }) => !settle
 const kind = computed(() =>
   after.value && 'type' in after.value.document ? after.value.document.attrs.front.kind : 'house',
 );
+const view = computed(() => chosen.value ?? (kind.value !== 'message' && before.value ? 'impact' : 'changes'));
 const back = computed(() =>
   isHouse ? { name: 'settings', params: { part: 'style' } } : { name: 'write', params: { name } },
 );
@@ -53,7 +55,6 @@ onMounted(async () => {
       api.state(name, 'working'),
       published ? api.state(name, `version:${published.number}`) : undefined,
     ]);
-    if (kind.value !== 'message' && before.value) view.value = 'impact';
   } catch (failure) {
     notice.fail(failure);
   }
@@ -127,10 +128,15 @@ const onImpact = (messages: number, templates: number): void => {
       />
       <section class="sheet page" aria-label="What it does">
         <nav aria-label="Views" class="views">
-          <PushButton kind="plain" :aria-pressed="view === 'changes'" @click="view = 'changes'"
+          <PushButton kind="plain" :aria-pressed="view === 'changes'" @click="chosen = 'changes'"
             >What changed</PushButton
           >
-          <PushButton kind="plain" v-if="kind !== 'message'" :aria-pressed="view === 'impact'" @click="view = 'impact'">
+          <PushButton
+            kind="plain"
+            v-if="kind !== 'message'"
+            :aria-pressed="view === 'impact'"
+            @click="chosen = 'impact'"
+          >
             Impact
           </PushButton>
         </nav>

@@ -4,8 +4,16 @@
  * is not seen here; the journeys in `e2e/` are for that.
  */
 import { request } from 'node:http';
+import type { WorkingCopy } from '@vocabula/contract';
 import { afterAll, beforeAll, inject } from 'vitest';
 import { openApplication, type Opened } from './page';
+
+declare module 'vitest' {
+  interface ProvidedContext {
+    /** Where servers on the demo are asked for; see `server/src/testing/demo-host.ts`. */
+    readonly demoHost: string;
+  }
+}
 
 /** What the demo's people sign in with. */
 const PASSWORD = 'heather-on-the-moor';
@@ -14,9 +22,31 @@ export interface DemoPage extends Opened {
   /** Calls the server as this person does, beside the page. */
   readonly call: <T>(method: string, path: string, body?: unknown) => Promise<T>;
 }
+
+/** Takes texts in, as files of the format by their names. */
+export const takeIn = ({ call }: Pick<DemoPage, 'call'>, texts: Readonly<Record<string, string>>): Promise<unknown> =>
+  call('POST', '/texts/import', {
+    files: Object.entries(texts).map(([name, content]) => ({ file: `${name}.md`, content })),
+  });
+
+/** Changes words of a text's working copy. */
+export async function rewrite({ call }: Pick<DemoPage, 'call'>, name: string, from: string, to: string): Promise<void> {
+  const { document, revision } = await call<WorkingCopy>('GET', `/texts/${name}`);
+  const changed = JSON.stringify(document).replace(from, to);
+  if (changed === JSON.stringify(document)) throw new Error(`“${from}” is not in ${name}.`);
+  await call('PUT', `/texts/${name}`, { document: JSON.parse(changed) as unknown, revision });
+}
+
+/** Publishes a text's working copy. */
+export async function publish({ call }: Pick<DemoPage, 'call'>, name: string, note = 'For a test'): Promise<void> {
+  const { revision } = await call<{ readonly revision: number }>('GET', `/versions/${name}`);
+  await call('POST', `/versions/${name}/publish`, { revision, note });
+}
 export interface Demo {
   /** Opens an address as one of the demo's people, by the name before the @. */
   open(path: string, who?: string): Promise<DemoPage>;
+  /** Calls the server as somebody else. */
+  as(who: string): Pick<DemoPage, 'call'>;
 }
 
 /** Gives the tests of a file a server on the demo. */
@@ -40,6 +70,15 @@ export function useDemo(): Demo {
     cookies.set(who, cookie);
     return cookie;
   }
+  const as = (who: string): Pick<DemoPage, 'call'> => ({
+    async call<T>(method: string, address: string, body?: unknown): Promise<T> {
+      const content = body === undefined ? undefined : JSON.stringify(body);
+      const type = content === undefined ? {} : { 'content-type': 'application/json' };
+      const answer = await send(method, `${url}/api${address}`, { cookie: await signedIn(who), ...type }, content);
+      if (answer.status >= 400) throw new Error(`${method} ${address}: ${answer.body.toString()}`);
+      return (answer.body.length === 0 ? undefined : JSON.parse(answer.body.toString())) as T;
+    },
+  });
   return {
     async open(path, who = 'maeve') {
       const cookie = await signedIn(who);
@@ -51,17 +90,9 @@ export function useDemo(): Demo {
         const isEmpty = answer.status === 204 || answer.status === 304;
         return new Response(isEmpty ? null : new Uint8Array(answer.body), { status: answer.status, headers: content });
       }) as typeof fetch;
-      return {
-        ...(await openApplication(path, asking)),
-        async call<T>(method: string, address: string, body?: unknown): Promise<T> {
-          const content = body === undefined ? undefined : JSON.stringify(body);
-          const headers = { cookie, ...(content === undefined ? {} : { 'content-type': 'application/json' }) };
-          const answer = await send(method, `${url}/api${address}`, headers, content);
-          if (answer.status >= 400) throw new Error(`${method} ${address}: ${answer.body.toString()}`);
-          return (answer.body.length === 0 ? undefined : JSON.parse(answer.body.toString())) as T;
-        },
-      };
+      return { ...(await openApplication(path, asking)), ...as(who) };
     },
+    as,
   };
 }
 

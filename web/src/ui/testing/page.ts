@@ -90,7 +90,8 @@ export async function openApplication(path: string, answering: typeof fetch): Pr
     router,
     close: () => {
       wrapper.unmount();
-      vi.unstubAllGlobals();
+      // What was still to be asked is asked of nobody.
+      vi.stubGlobal('fetch', () => new Promise<never>(() => undefined));
       document.body.replaceChildren();
     },
   };

@@ -44,7 +44,7 @@ export function stepsOf(user: UserEvent, inside: () => HTMLElement = () => docum
     },
     /** Writes into a field, in place of what is there. */
     async write(label: Name, words: string): Promise<void> {
-      const field = await find().findByLabelText(label);
+      const field = await find().findByLabelText(label, { selector: 'input, textarea' });
       await user.clear(field);
       if (words !== '') await user.type(field, words);
     },
