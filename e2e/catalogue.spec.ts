@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from './journey.js';
-import { giveFiles, publish, pick } from './steps.js';
+import { giveFiles, pick } from './steps.js';
 
 const message = (title: string, body: string): string =>
   `---\nvocabula: 1\nkind: message\ntitle: ${title}\nsubject: "About ${title}"\n---\n${body}\n`;
@@ -57,69 +57,6 @@ test('texts are found in any words with a slip, chosen several at once, moved, t
   await expect(page.getByRole('dialog')).toContainText('this cannot be undone');
   await page.getByRole('button', { name: 'Purge for good' }).click();
   await expect(page.getByText('2 texts are deleted for good.')).toBeVisible();
-});
-
-test('folders are made, named, moved by their menu, given rights, and taken away', async ({ browser, page }) => {
-  // Who manages folders is the administrator, until they give it to others.
-  await page.request.post('/api/door/sign-in', {
-    data: { address: 'ruairi@larkmoor.example', password: 'heather-on-the-moor' },
-  });
-  await page.goto('/catalogue');
-  const tree = page.getByRole('navigation', { name: 'Folders' });
-  const menu = async (of: string): Promise<void> => {
-    await tree.getByRole('button', { name: new RegExp(`^${of}`) }).hover();
-    await tree.getByRole('button', { name: `Actions for ${of}` }).click();
-  };
-  await menu('Visits');
-  await page.getByRole('menuitem', { name: 'New folder in it…' }).click();
-  await page.getByLabel('Name of the new folder').fill('Schools');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('“Schools” is in Visits.')).toBeVisible();
-  await menu('Schools');
-  await page.getByRole('menuitem', { name: 'Rename…' }).click();
-  await page.getByLabel('Name of the folder').fill('School groups');
-  await page.keyboard.press('Enter');
-  await menu('School groups');
-  await page.getByRole('menuitem', { name: 'Rights…' }).click();
-  await page.getByLabel('Rights of the folder above also apply here').uncheck();
-  await pick(page.getByLabel('Give a right to'), 'Inês Duarte');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(page.getByText('Rights saved for School groups.')).toBeVisible();
-  const kofi = await browser.newContext({ storageState: { cookies: [], origins: [] } });
-  await kofi.request.post('/api/door/sign-in', {
-    data: { address: 'kofi@larkmoor.example', password: 'heather-on-the-moor' },
-  });
-  const seen = (await (await kofi.request.get('/api/folders')).json()) as { title: string }[];
-  expect(seen.map(({ title }) => title)).not.toContain('School groups');
-  await kofi.close();
-  await menu('School groups');
-  await page.getByRole('menuitem', { name: 'Delete' }).click();
-  await expect(page.getByText('“School groups” is deleted.')).toBeVisible();
-});
-
-test('texts that say nearly the same are found, compared, and made one', async ({ page }) => {
-  const long =
-    'Thank you for telling us about the bench by the pond. It was given by a member many years ago, and our gardeners will mend it before the';
-  await given(page, {
-    'bench-one': message('Bench one', `${long} spring.`),
-    'bench-two': message('Bench two', `${long} summer.`),
-  });
-  for (const name of ['bench-one', 'bench-two']) await publish(page, name);
-  await page.goto('/catalogue');
-  await page.getByRole('button', { name: 'Nearly the same' }).click();
-  const group = page.getByRole('article').filter({ hasText: 'Bench one' });
-  await expect(group).toContainText('Two say nearly the same');
-  await group.getByRole('button', { name: 'Compare' }).click();
-  await expect(group.locator('mark').first()).toContainText(/spring|summer/);
-  await group
-    .getByRole('listitem')
-    .filter({ hasText: 'Bench one' })
-    .getByRole('button', { name: 'Keep this one' })
-    .click();
-  await expect(page.getByText('“Bench one” stays; 1 retired, 0 in the bin.')).toBeVisible();
-  await expect(group).toHaveCount(0);
-  await page.goto('/catalogue/bench-two');
-  await expect(page.getByText('Retired; “Bench one” takes its place.')).toBeVisible();
 });
 
 test('where used is walked, both ways', async ({ page }) => {

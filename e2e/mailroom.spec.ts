@@ -90,29 +90,6 @@ test('a letter is answered from the mailroom, scheduled, taken back, and goes as
   await expect(page.getByRole('region', { name: 'Person', exact: true })).toContainText('A guided tour');
 });
 
-test('the stand-in’s recipients answer when its clock is set forward, and mails are dropped in', async ({ page }) => {
-  await signIn(page.request, 'hana');
-  await page.goto('/mailroom');
-  await expect(page.getByRole('group', { name: 'The stand-in’s clock' })).toContainText('nothing leaves this machine');
-  const drop = await page.evaluateHandle(() => {
-    const data = new DataTransfer();
-    const box =
-      'From x Thu Jan  1 00:00:00 2026\nFrom: Ann <ann@dropped.example>\nSubject: Dropped one\n\nHello\n\nFrom y Thu Jan  1 00:00:00 2026\nFrom: Bo <bo@dropped.example>\nSubject: Dropped two\n\nHello\n';
-    data.items.add(new File([box], 'mails.mbox'));
-    return data;
-  });
-  await page.dispatchEvent('.mailroom', 'drop', { dataTransfer: drop });
-  await expect(page.getByText('2 mails taken in.')).toBeVisible();
-  await expect(page.getByRole('button', { name: /Dropped two/ })).toBeVisible();
-  // A colleague sees the clock; authors set it.
-  const clock = page.getByRole('group', { name: 'The stand-in’s clock' });
-  await expect(clock.getByRole('button')).toHaveCount(0);
-  await signIn(page.request, 'petra');
-  await page.reload();
-  await clock.getByRole('button', { name: 'a week' }).click();
-  await expect(page.getByText(/^(Meanwhile|Nothing happened)/)).toBeVisible();
-});
-
 test.describe('to many', () => {
   let server: OwnServer;
   test.use({ baseURL: 'http://127.0.0.1:4192' });

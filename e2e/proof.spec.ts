@@ -1,6 +1,5 @@
 import { expect, test, type Page } from './journey.js';
-import type { TextDocument } from '@vocabula/core';
-import { kept, openCopy, pick } from './steps.js';
+import { kept, openCopy } from './steps.js';
 
 /** Makes a copy of the demo's visit confirmation, with a set of its own, and opens it in Proof. */
 async function proof(page: Page, title: string, view: string): Promise<string> {
@@ -13,19 +12,6 @@ async function proof(page: Page, title: string, view: string): Promise<string> {
   await page.goto(`/proof/${name}/${view}`);
   await expect(page.getByRole('status').filter({ hasText: /proofed$/ })).toBeVisible();
   return name;
-}
-/** Changes the text as its author would, elsewhere. */
-async function edit(page: Page, name: string, from: string, to: string): Promise<void> {
-  const { document, revision } = (await (await page.request.get(`/api/texts/${name}`)).json()) as {
-    document: TextDocument;
-    revision: number;
-  };
-  const json = JSON.stringify(document);
-  if (!json.includes(from)) throw new Error(from);
-  const answer = await page.request.put(`/api/texts/${name}`, {
-    data: { document: JSON.parse(json.replace(from, to)), revision },
-  });
-  expect(answer.status()).toBe(200);
 }
 const message = (page: Page) => page.frameLocator('iframe[title="Message"]').locator('body');
 const origin = (page: Page) => page.getByRole('region', { name: 'Where this comes from' });
@@ -73,101 +59,6 @@ test('words lead to their place in the manuscript, and a place to what it became
   await page.getByRole('button', { name: 'Proof', exact: true }).click();
   await expect(page).toHaveURL(new RegExp(`/proof/${name}/one\\?.*place=${name}\\.`));
   await expect(message(page).locator('.vs-lit').first()).toHaveText(/^Lo: The picnic lawn/);
-});
-
-test('all messages: narrowed, ordered, and a cell of the grid opens the sheet at its words', async ({ page }) => {
-  await proof(page, 'All of them', 'all');
-  const slips = page.locator('.slip');
-  await expect(slips.first()).toContainText('Siobhán Ní Bhriain');
-  await pick(page.getByLabel('Only messages with'), 'Rain plan: kept (5)');
-  await expect(page.getByRole('status').filter({ hasText: /^5 of 24$/ })).toBeVisible();
-  await expect(slips.first()).toContainText('Tomás');
-  await pick(page.getByLabel('Only messages with'), 'all messages');
-  await pick(page.getByLabel('Order'), 'length');
-  await expect(slips.first()).not.toContainText('Bo Li');
-  await page.getByLabel('Filter by words').fill('bo li');
-  await expect(page.getByRole('rowheader')).toHaveCount(1);
-  await page.getByRole('grid').focus();
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/\/one\?at=3&value=visit_date/);
-  await expect(message(page).locator('.vs-lit').first()).toHaveText('Friday 30 April 2027');
-});
-
-test('side by side: two recipients, and two texts, word by word', async ({ page }) => {
-  await proof(page, 'Beside another', 'beside');
-  const differences = page.getByRole('status').filter({ hasText: /differences?$/ });
-  await expect(differences).toBeVisible();
-  await expect(page.locator('del').filter({ hasText: 'Siobhán' })).toBeVisible();
-  await expect(page.locator('ins').filter({ hasText: 'Tomás' })).toBeVisible();
-  await page.keyboard.press('F8');
-  await expect(page.locator('[data-change].now')).toHaveText('1');
-  await pick(page.getByLabel('Recipient on the right'), 0);
-  await expect(page.getByText('They read the same.')).toBeVisible();
-  await pick(page.getByLabel('Text on the right'), 'Visit moved because of the weather');
-  await expect(page.locator('ins').filter({ hasText: 'has to wait' })).toBeVisible();
-});
-
-test('every pairing: what is looked at stays ticked through edits that do not change its text', async ({ page }) => {
-  const name = await proof(page, 'Paired', 'pairing');
-  await expect(page.getByText(/^8 messages show all 82 pairs of options\.$/)).toBeVisible();
-  await page.getByText(/pairs cannot happen$/).click();
-  await expect(page.getByText(/“Rain plan” does not come up when “Party of 15 or more” is no/)).toBeVisible();
-  await expect(message(page)).toContainText('Dear Siobhán,');
-  const ticks = page.getByRole('checkbox', { name: /^Looked at/ });
-  const count = await ticks.count();
-  await page.locator('.values').click();
-  for (let at = 0; at < count; at += 1) {
-    await page.keyboard.press('Space');
-    await expect(page.getByText(new RegExp(`^${at + 1} of ${count} looked at`))).toBeVisible();
-  }
-  // Only those that say it are to be looked at again.
-  await edit(page, name, 'If it rains, the palm house', 'When it rains, the palm house');
-  await page.reload();
-  await expect(page.getByText(new RegExp(`^\\d of ${count} looked at; \\d changed since$`))).toBeVisible();
-  const words = (await page.getByText(/looked at; \d changed since$/).textContent()) ?? '';
-  const [, looked = 0, , changed = 0] = (/(\d+) of (\d+) looked at; (\d+)/.exec(words) ?? []).map(Number);
-  expect(looked + changed).toBe(count);
-  expect(changed).toBeGreaterThan(0);
-  expect(looked).toBeGreaterThan(0);
-  await expect(page.getByText('changed since looked at')).toHaveCount(changed);
-});
-
-test('hard cases say what they are there to provoke', async ({ page }) => {
-  await proof(page, 'Hard', 'hard');
-  await page.getByRole('button', { name: /Signs of markup/ }).click();
-  await expect(message(page)).toContainText('Dear <b>Ann</b>,');
-  await expect(page.getByText('Here for values that become structure or a formula.')).toBeVisible();
-  await page.getByRole('button', { name: /^\d+ Numbers: 1/ }).click();
-  await expect(message(page)).toContainText('your group of 1 on');
-});
-
-test('a finding is repaired, or set aside with a reason and comes back when its words change', async ({ page }) => {
-  const name = await openCopy(page, 'group-visit-confirmed', 'With findings');
-  await edit(page, name, 'The entrance fee comes to ', 'This is a old rate (see below. The fee comes to ');
-  await page.goto(`/proof/${name}/findings`);
-  const group = (words: string) => page.locator('.group').filter({ hasText: words });
-  await group('should be “an old”').getByRole('button', { name: 'Write “an”' }).click();
-  await expect(group('should be “an old”')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(group('should be “an old”')).toBeVisible();
-
-  await group('is opened and not closed').getByRole('button', { name: 'Set aside…' }).click();
-  await page.getByLabel('Reason to keep it').fill('closed in the next line');
-  await page.keyboard.press('Enter');
-  const aside = page.locator('.aside .group');
-  await expect(aside).toContainText('“closed in the next line” — Maeve Aldous');
-  await page.reload();
-  await expect(aside).toContainText('closed in the next line');
-  await edit(page, name, 'old rate (see below', 'new rate (see below');
-  await page.reload();
-  await expect(aside).toHaveCount(0);
-  await expect(group('is opened and not closed').getByRole('button', { name: 'Set aside…' })).toBeVisible();
-  // For whom, with the way to the message.
-  await expect(group('Visit date is still blank.')).toContainText('3 of 40 recipients');
-  await group('Visit date is still blank.').getByRole('link').first().click();
-  await expect(page.locator('.paper')).toContainText('[Visit date]');
 });
 
 test('a proof by mail arrives as it was shown, and the report says what was seen', async ({ page }) => {

@@ -1,7 +1,7 @@
 /** From the working copy to what colleagues use, and back. */
 import { expect, test, type Browser, type Page } from './journey.js';
 import { signIn } from './people.js';
-import { kept, openCopy, publish, select, startTemplate } from './steps.js';
+import { kept, publish, select, startTemplate } from './steps.js';
 
 const as = async (browser: Browser, key: string): Promise<Page> => {
   const page = await (await browser.newContext({ storageState: { cookies: [], origins: [] } })).newPage();

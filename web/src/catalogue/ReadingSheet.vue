@@ -1,5 +1,8 @@
 <script setup lang="ts">
 /** One text, read: how it reads, what it asks, what it needs and what needs it. */
+import { useRouter } from 'vue-router';
+import ActMenu from '../ui/controls/ActMenu.vue';
+import type { MenuAct } from '../ui/controls/menuActs';
 import PushButton from '../ui/controls/PushButton.vue';
 import type { Closure, TextSummary } from '@vocabula/contract';
 import { compile, labelFromKey, render } from '@vocabula/core';
@@ -17,6 +20,7 @@ const { catalogue, text } = defineProps<{ catalogue: Catalogue; text: TextSummar
 const emit = defineEmits<{ fill: []; write: []; copy: []; move: []; tag: []; retire: [] }>();
 const { me, texts, bin } = catalogue;
 const house = useHouse();
+const router = useRouter();
 const reading = shallowRef<Closure>();
 
 watch(
@@ -61,6 +65,26 @@ const standing = computed(() => {
   ];
   return parts.filter(Boolean).join(' ');
 });
+/** What else can be done with it. */
+const more = computed((): MenuAct[] => [
+  { label: 'Start a copy', command: () => emit('copy') },
+  ...(text.mayWrite
+    ? [
+        { label: 'Versions', command: () => void router.push({ name: 'versions', params: { name: text.name } }) },
+        { label: 'Move…', keys: 'm', command: () => emit('move') },
+        { label: 'Tag…', keys: 't', command: () => emit('tag') },
+        ...(text.kind === 'message' && text.version
+          ? [{ label: text.state === 'retired' ? 'Offer it again' : 'Retire…', command: () => emit('retire') }]
+          : []),
+        { label: 'Bin', keys: 'Del', command: () => void bin([text]) },
+      ]
+    : []),
+  {
+    label: 'Save as a file',
+    command: () =>
+      Object.assign(document.createElement('a'), { href: `/api/texts/${text.name}/file`, download: '' }).click(),
+  },
+]);
 </script>
 
 <template>
@@ -69,22 +93,7 @@ const standing = computed(() => {
       <PushButton v-if="text.offered" :class="{ main: !me.isAuthor || !text.mayWrite }" @click="emit('fill')"
         >Fill</PushButton
       ><PushButton v-if="text.mayWrite" :class="{ main: me.isAuthor }" @click="emit('write')">Write</PushButton>
-      <details v-if="me.isAuthor" class="more right">
-        <summary class="small">More</summary>
-        <div class="sheet menu" @click="($event.currentTarget as HTMLElement).parentElement?.removeAttribute('open')">
-          <button class="row" @click="emit('copy')">Start a copy</button>
-          <template v-if="text.mayWrite">
-            <RouterLink class="row" :to="{ name: 'versions', params: { name: text.name } }">Versions</RouterLink>
-            <button class="row" @click="emit('move')">Move… <kbd>m</kbd></button>
-            <button class="row" @click="emit('tag')">Tag… <kbd>t</kbd></button>
-            <button v-if="text.kind === 'message' && text.version" class="row" @click="emit('retire')">
-              {{ text.state === 'retired' ? 'Offer it again' : 'Retire…' }}
-            </button>
-            <button class="row" @click="bin([text])">Bin <kbd>Del</kbd></button>
-          </template>
-          <a class="row" :href="`/api/texts/${text.name}/file`" download>Save as a file</a>
-        </div>
-      </details>
+      <ActMenu v-if="me.isAuthor" class="right" label="More" size="small" :items="more" />
     </div>
     <p class="small quiet">{{ standing }}</p>
     <template v-if="preview && reading">
@@ -119,26 +128,6 @@ const standing = computed(() => {
   display: flex;
   gap: 8px;
   align-items: center;
-}
-.more {
-  position: relative;
-}
-.more summary {
-  cursor: pointer;
-  color: var(--quiet);
-}
-.menu {
-  position: absolute;
-  right: 0;
-  top: 24px;
-  width: 180px;
-  z-index: 8;
-}
-.menu .row {
-  display: flex;
-  justify-content: space-between;
-  padding: 5px 12px;
-  font-size: 0.8125rem;
 }
 .page {
   padding: 16px 20px;

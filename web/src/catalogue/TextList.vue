@@ -62,6 +62,8 @@ function toggle({ name }: TextSummary): void {
   if (!next.delete(name)) next.add(name);
   chosen.value = next;
 }
+/** What Delete puts into the bin: the chosen texts, or the current one. */
+const toBin = computed(() => catalogue.subjects.value.filter(({ binned }) => !binned));
 function onKey(event: KeyboardEvent): void {
   const { key, shiftKey, ctrlKey, metaKey } = event;
   const text = current.value;
@@ -76,7 +78,7 @@ function onKey(event: KeyboardEvent): void {
     chosen.value = new Set(shown.value.map(({ name }) => name));
   } else if (key === 'Enter' && text) emit('open', text);
   else if (key === ' ' && text) toggle(text);
-  else if (key === 'Delete' && text && me.isAuthor && !text.binned) void bin(catalogue.subjects.value);
+  else if (key === 'Delete' && me.isAuthor && toBin.value.length > 0) void bin(toBin.value);
   else if (key === 'm' && me.isAuthor) emit('move');
   else if (key === 't' && me.isAuthor) emit('tag');
   else if (key === 'Escape' && chosen.value.size > 0) chosen.value = new Set();

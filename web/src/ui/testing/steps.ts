@@ -23,6 +23,22 @@ export const saysNoMore = (words: Name): Promise<void> =>
 /** A part of the page, by the name that assistive technology reads. */
 export const part = (name: Name): Promise<HTMLElement> => screen.findByRole('region', { name });
 
+/** Chooses a line of the menu that is open. */
+export async function chooseLine(user: UserEvent, name: Name): Promise<void> {
+  const line = await screen.findByRole('menuitem', { name });
+  // The library acts on a press of what is in the line.
+  await user.click(line.firstElementChild ?? line);
+}
+
+/** The words in a frame, by its title; white space is one space. */
+export const inFrame = (title: string): string =>
+  (document.querySelector<HTMLIFrameElement>(`iframe[title="${title}"]`)?.contentDocument?.body.textContent ?? '')
+    .replace(/\s+/g, ' ')
+    .trim();
+/** Waits until a frame says something. */
+export const frameSays = (title: string, words: string): Promise<void> =>
+  eventually(() => expect(inFrame(title)).toContain(words));
+
 /** Steps of the person whose page it is. @param inside the part of the page they are in; all of it if left out */
 export function stepsOf(user: UserEvent, inside: () => HTMLElement = () => document.body) {
   const find = () => within(inside());
@@ -40,7 +56,7 @@ export function stepsOf(user: UserEvent, inside: () => HTMLElement = () => docum
     /** Presses a button that opens a menu, and chooses in it. */
     async choose(opener: Name, item: Name): Promise<void> {
       await press(opener);
-      await user.click(await screen.findByRole('menuitem', { name: item }));
+      await chooseLine(user, item);
     },
     /** Writes into a field, in place of what is there. */
     async write(label: Name, words: string): Promise<void> {
