@@ -124,18 +124,3 @@ test('a blank is named, and gone past only by asking for it', async ({ page }) =
   await expect(page.getByText(/^Copied with our look, with \d blanks/)).toBeVisible();
   expect((await clipboard(page)).text).toContain('[Cause]');
 });
-
-test('an unfinished message is found again with its answers', async ({ page }) => {
-  await call(page, 'workshop');
-  await page.keyboard.type('Łukasz');
-  await page.keyboard.press('Enter');
-  const workshop = page.locator('[data-question="workshop"] .control');
-  await workshop.fill('Grafting for beginners');
-  await expect(page.getByText('kept', { exact: true })).toBeVisible();
-  await page.goto('/fill');
-  await page
-    .getByRole('link', { name: /Workshop places booked/ })
-    .first()
-    .click();
-  await expect(workshop).toHaveValue('Grafting for beginners');
-});

@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 /** One message each to many, on the demo: whom it goes to, what differs, and what keeps one back. */
-import type { MailingProgress, MailingRow } from '@vocabula/contract';
+import type { MailedRow, MailingSummary } from '@vocabula/contract';
 import { afterEach, describe, expect, it } from 'vitest';
 import { useDemo, type DemoPage } from '../ui/testing/demoPage';
 import { screen, within } from '../ui/testing/page';
@@ -27,7 +27,7 @@ async function begin(people = ''): Promise<void> {
 const TWO = 'First name,Email,Ends,Amount\nNell,nell@two.example,2027-03-01,35\nOda,oda@two.example,2027-04-01,35';
 const ready = (count: number): Promise<void> =>
   eventually(() => expect(document.querySelector('footer.bar')?.textContent).toContain(`${count} ready`));
-const rows = (): Promise<MailingRow[]> => petra.call('GET', `/mailings/${mailing}/rows`);
+const rows = (): Promise<MailedRow[]> => petra.call('GET', `/mailings/${mailing}/rows`);
 const grid = (): HTMLElement => screen.getByRole('grid', { name: 'Recipients' });
 
 describe('the people of a mailing', () => {
@@ -92,7 +92,7 @@ describe('sending', () => {
     expect((first as HTMLButtonElement).disabled).toBe(true);
     await inside.write('Type 2 to go on', '2');
     await page.user.click(first);
-    const progress = (): Promise<MailingProgress> => petra.call('GET', `/mailings/${mailing}/progress`);
+    const progress = (): Promise<MailingSummary> => petra.call('GET', `/mailings/${mailing}/progress`);
     await eventually(async () => expect((await progress()).counts.gone).toBe(1));
     await person.press(/^(Go on|Send the rest)/);
     await eventually(async () => expect((await progress()).counts.gone).toBe(2));

@@ -73,8 +73,9 @@ export function useDemo(): Demo {
   const as = (who: string): Pick<DemoPage, 'call'> => ({
     async call<T>(method: string, address: string, body?: unknown): Promise<T> {
       const content = body === undefined ? undefined : JSON.stringify(body);
-      const type = content === undefined ? {} : { 'content-type': 'application/json' };
-      const answer = await send(method, `${url}/api${address}`, { cookie: await signedIn(who), ...type }, content);
+      const headers: Record<string, string> = { cookie: await signedIn(who) };
+      if (content !== undefined) headers['content-type'] = 'application/json';
+      const answer = await send(method, `${url}/api${address}`, headers, content);
       if (answer.status >= 400) throw new Error(`${method} ${address}: ${answer.body.toString()}`);
       return (answer.body.length === 0 ? undefined : JSON.parse(answer.body.toString())) as T;
     },

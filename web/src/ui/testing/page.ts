@@ -16,7 +16,7 @@ import { makeRouter } from '../../router';
 // Parts of places are loaded when they are wanted, which takes its time beside other work.
 // Whether something is hidden is worked out from style sheets, which tests do not have.
 configure({
-  asyncUtilTimeout: 20_000,
+  asyncUtilTimeout: 10_000,
   defaultHidden: true,
   // What is not found is told in a line, without the whole page.
   getElementError: (message) => new Error((message ?? '').split('\n\n')[0]),
@@ -91,7 +91,7 @@ export async function openApplication(path: string, answering: typeof fetch): Pr
     close: () => {
       wrapper.unmount();
       // What was still to be asked is asked of nobody.
-      vi.stubGlobal('fetch', () => new Promise<never>(() => undefined));
+      vi.stubGlobal('fetch', () => Promise.reject(new Error('The page is closed.')));
       document.body.replaceChildren();
     },
   };
