@@ -1,10 +1,11 @@
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vite';
+import { libraryStylesPlugin } from './library-styles.js';
 import { inLanguage } from './words/translate.js';
 
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [inLanguage(process.env.LANGUAGE), vue()],
+  plugins: [inLanguage(process.env.LANGUAGE), libraryStylesPlugin(), vue()],
   resolve: {
     alias: { 'primevue/ripple': `${import.meta.dirname}/src/ui/controls/noRipple.ts` },
   },

@@ -1,5 +1,6 @@
 import '@fontsource-variable/commissioner';
 import '@fontsource-variable/literata';
+import 'virtual:library-styles.css';
 import './ui/styles.css';
 import './ui/theme/look.css';
 import { createPinia } from 'pinia';
@@ -9,18 +10,12 @@ import { createWebHistory } from 'vue-router';
 import App from './App.vue';
 import { makeRouter } from './router';
 import { firstWeekday } from './ui/dates/reader';
-import { preset } from './ui/theme/index';
 
 const app = createApp(App)
   .use(createPinia())
   .use(makeRouter(createWebHistory()))
-  .use(PrimeVue, {
-    ripple: false,
-    theme: {
-      preset,
-      options: { darkModeSelector: 'none', cssLayer: { name: 'components', order: 'base, components, look' } },
-    },
-  });
+  // Its styles are in the style sheet already.
+  .use(PrimeVue, { ripple: false, theme: 'none' });
 // Weeks begin as the reader's do; the library's words come whole or not at all.
 const { locale } = app.config.globalProperties.$primevue.config;
 if (locale) locale.firstDayOfWeek = firstWeekday();

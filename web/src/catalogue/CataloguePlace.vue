@@ -106,8 +106,7 @@ async function purge(): Promise<void> {
             :understood="narrowing.understood"
             @down="focusList"
           >
-            <label class="unseen" for="order">Order</label>
-            <PickOne id="order" v-model="order" class="order">
+            <PickOne v-model="order" label="Order" class="order">
               <option v-for="[key, words] in ORDERS" :key="key" :value="key">{{ words }}</option>
             </PickOne>
           </FilterLine>

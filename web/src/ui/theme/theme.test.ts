@@ -2,6 +2,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { libraryStyles, usedParts } from '../../../library-styles';
 import { preset } from './index';
 
 const SOURCES = join(import.meta.dirname, '../..');
@@ -71,5 +72,25 @@ describe('the preset', () => {
   it('is of components that pages use, and of no others', () => {
     // Selects bring the virtual scroller along.
     expect(Object.keys(preset.components).sort()).toEqual([...styled, 'virtualscroller'].sort());
+  });
+});
+
+describe('the style sheet that is written at build', () => {
+  it('has the rules of every part that pages use, and defines every value that they name', async () => {
+    const sheet = await libraryStyles();
+    const parts = usedComponents().filter((component) => ![...WITHOUT_STYLE, 'virtualscroller'].includes(component));
+    expect(parts.filter((name) => !sheet.includes(`.p-${name}`))).toEqual([]);
+    const defined = new Set([...sheet.matchAll(/(--p-[\w-]+)\s*:/g)].map(([, name]) => name));
+    const named = new Set([...sheet.matchAll(/var\((--p-[\w-]+)/g)].map(([, name]) => name));
+    // Widths that the library measures in the browser.
+    expect(
+      [...named].filter((name) => !defined.has(name) && !/scrollbar|columns|anchor-gutter/.test(name ?? '')),
+    ).toEqual([]);
+  });
+  it('says the order of the layers first, so that the look wins over the library', async () => {
+    expect(await libraryStyles()).toMatch(/^@layer base, components, look;/);
+  });
+  it('knows the parts that others consist of', () => {
+    expect(usedParts()).toEqual(expect.arrayContaining(['select', 'virtualscroller', 'iconfield']));
   });
 });
