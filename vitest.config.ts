@@ -8,8 +8,8 @@ export default defineConfig({
   plugins: [vue()],
   test: {
     // Generous, because other work may share the machine.
-    testTimeout: 60_000,
-    hookTimeout: 60_000,
+    testTimeout: 180_000,
+    hookTimeout: 180_000,
     maxWorkers: 2,
     projects: [
       {

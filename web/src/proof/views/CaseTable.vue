@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Hard cases, or every pairing: what each is for, the message, its values, and whether it has been looked at. */
+import TickBox from '../../ui/controls/TickBox.vue';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { ref, useTemplateRef, watch } from 'vue';
 import { useMe } from '../../ui/me';
@@ -35,8 +36,7 @@ defineExpose({ step, stepFinding, lookedNext, lookedAt, changed });
             >‸<span class="unseen"> has findings</span></span
           >
         </button>
-        <input
-          type="checkbox"
+        <TickBox
           :checked="state(index) === 'yes'"
           :aria-label="`Looked at: ${each.label}`"
           :disabled="!all.sheets[index]"

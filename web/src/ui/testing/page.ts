@@ -16,7 +16,7 @@ import { makeRouter } from '../../router';
 // Parts of places are loaded when they are wanted, which takes its time beside other work.
 // Whether something is hidden is worked out from style sheets, which tests do not have.
 configure({
-  asyncUtilTimeout: 10_000,
+  asyncUtilTimeout: 40_000,
   defaultHidden: true,
   // What is not found is told in a line, without the whole page.
   getElementError: (message) => new Error((message ?? '').split('\n\n')[0]),

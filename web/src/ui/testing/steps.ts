@@ -4,7 +4,7 @@ import type { UserEvent } from '@testing-library/user-event';
 import { expect, vi } from 'vitest';
 
 /** How long something may take to show, in milliseconds: other work may share the machine. */
-const PATIENCE = 10_000;
+const PATIENCE = 40_000;
 
 type Name = string | RegExp;
 
