@@ -103,7 +103,7 @@ import {
   storedTableSchema,
   tableSummarySchema,
 } from './tables.js';
-import { ledgerRowSchema, periodSchema, textInsightSchema } from './insight.js';
+import { ledgerRowSchema, periodSchema, textInsightSchema, textPeriodSchema } from './insight.js';
 import {
   alikeGroupSchema,
   closureSchema,
@@ -511,7 +511,12 @@ export const ENDPOINTS = {
 
   'GET /insight/ledger': { role: 'colleague', query: periodSchema, answer: z.array(ledgerRowSchema) },
   'GET /insight/ledger/csv': { role: 'colleague', query: periodSchema, answer: FILE },
-  'GET /insight/texts/{name}': { role: 'author', params: byName, query: periodSchema, answer: textInsightSchema },
+  'GET /insight/texts/{name}': {
+    role: 'author',
+    params: byName,
+    query: textPeriodSchema,
+    answer: textInsightSchema,
+  },
 
   'GET /v1': { role: 'anyone', answer: FILE },
   'GET /v1/openapi.json': { role: 'anyone', answer: z.record(z.string(), z.unknown()) },

@@ -1,6 +1,7 @@
 /** Looking back: what happened to messages. */
 import * as z from 'zod';
 import { LEDGER_WEEKS } from './constants.js';
+import { zoneSchema } from './zone.js';
 
 const day = z.string().regex(/^\d{4}-\d\d-\d\d$/, 'a day as 2026-11-27');
 const count = z.int().min(0);
@@ -81,6 +82,29 @@ export const suggestionSchema = z.strictObject({
 });
 export type Suggestion = Readonly<z.infer<typeof suggestionSchema>>;
 
+/** What became of some messages of a text: those of one version, say. Shares are of those where it can be known. */
+export const outcomeGroupSchema = z.strictObject({
+  label: z.string(),
+  messages: count,
+  opened: countedSchema,
+  followed: countedSchema,
+  answered: countedSchema,
+  bounced: countedSchema,
+});
+export type OutcomeGroup = Readonly<z.infer<typeof outcomeGroupSchema>>;
+
+/** The messages of a text told apart by one thing: its version, an answer, a passage, when they were sent. */
+export const outcomesBySchema = z.strictObject({
+  by: z.enum(['version', 'answer', 'passage', 'weekday', 'time of day']),
+  /** The question or the passage; empty for the others. */
+  about: z.string(),
+  groups: z.array(outcomeGroupSchema).readonly(),
+});
+export type OutcomesBy = Readonly<z.infer<typeof outcomesBySchema>>;
+
+/** Which messages one text's report counts; weekdays and times of day are those of the zone. */
+export const textPeriodSchema = periodSchema.extend({ zone: zoneSchema.default('UTC') });
+
 /** The report on one text. */
 export const textInsightSchema = z.strictObject({
   name: z.string(),
@@ -91,5 +115,6 @@ export const textInsightSchema = z.strictObject({
   added: z.array(replacement).readonly(),
   questions: z.array(questionInsightSchema).readonly(),
   suggestions: z.array(suggestionSchema).readonly(),
+  outcomes: z.array(outcomesBySchema).readonly(),
 });
 export type TextInsight = Readonly<z.infer<typeof textInsightSchema>>;

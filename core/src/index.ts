@@ -10,7 +10,7 @@ export { beyondBounds, MOST_OF_TEXT } from './template/bounds.js';
 export { normalise, normaliseInline, normaliseLine, sameMark, sortMarks } from './template/normalise.js';
 export * from './values/index.js';
 export { labelOf, MOST_OPTIONS, tooManyOptions } from './values/choice.js';
-export { dayFormatter, dayFromNumber, dayIn, dayNumber, isDay } from './values/date.js';
+export { dayFormatter, dayFromNumber, dayIn, dayNumber, isDay, weekdayNumber } from './values/date.js';
 export { isImageSource } from './values/image.js';
 export { instantOf, isZone, offsetAt, wallAt } from './values/zone.js';
 export { timeFormatter } from './values/time.js';

@@ -8,7 +8,7 @@ export { disguised, cellFor, madeUpSet, tellsWho } from './samples/made-up.js';
 export { fillingOfRow, needs, type Need, type SampleRow } from './samples/needs.js';
 export { withComputed, type Computed, type SampleColumn } from './samples/computed.js';
 export { digestOf } from './table/digest.js';
-export type { PassageColumn } from './table/passages.js';
+export { KeptPassages, passagesOf, type PassageColumn } from './table/passages.js';
 export {
   digestOfMessage,
   linesOf,

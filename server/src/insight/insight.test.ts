@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { LEDGER_WEEKS, type LedgerRow } from '@vocabula/contract';
+import { LEDGER_WEEKS, type LedgerRow, type OutcomesBy } from '@vocabula/contract';
 import { sql } from 'drizzle-orm';
 import { pino } from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -103,7 +103,7 @@ describe('the ledger', () => {
 
 describe('one text', () => {
   it('tells what became of its sentences, with what was written instead', async () => {
-    const found = await services.insight.text('lost-and-found', {}, await person('maeve'));
+    const found = await services.insight.text('lost-and-found', { zone: 'UTC' }, await person('maeve'));
     const [[uses = 0, reworded = 0] = []] = await database.read.values<[number, number]>(
       sql`SELECT count(*), sum(reworded > 0) FROM handed_over WHERE text = 'lost-and-found'`,
     );
@@ -121,13 +121,58 @@ describe('one text', () => {
     expect(found.sentences[0]).toMatchObject({ shown: uses, reworded: 0, takenOut: 0 });
   });
   it('tells how its questions were answered; what is worked out is no question', async () => {
-    const { questions, uses } = await services.insight.text('group-visit-confirmed', {}, await person('maeve'));
+    const { questions, uses } = await services.insight.text(
+      'group-visit-confirmed',
+      { zone: 'UTC' },
+      await person('maeve'),
+    );
     const gate = questions.find(({ key }) => key === 'gate');
     expect(gate?.options.reduce((sum, { count }) => sum + count, 0)).toBe(uses - (gate?.empty ?? 0));
     expect(questions.map(({ key }) => key)).not.toContain('large_party');
   });
+  it('tells what became of its messages by version, answer, passage and day, as plain counts do', async () => {
+    const { outcomes } = await services.insight.text(
+      'group-visit-confirmed',
+      { zone: 'Europe/Dublin' },
+      await person('maeve'),
+    );
+    const of = (by: string, about = ''): OutcomesBy | undefined =>
+      outcomes.find((each) => each.by === by && each.about === about);
+    const [[sent = 0, answered = 0] = []] = await database.read.values<[number, number]>(
+      sql`SELECT count(*), sum(EXISTS (SELECT 1 FROM counts c WHERE c.outgoing = h.outgoing AND c.what = 'answered'))
+          FROM handed_over h WHERE h.text = 'group-visit-confirmed' AND h.outgoing IS NOT NULL`,
+    );
+    const sum = (table: OutcomesBy | undefined, key: 'trials' | 'successes'): number =>
+      (table?.groups ?? []).reduce((all, { answered: share }) => all + share[key], 0);
+    for (const table of [of('weekday'), of('time of day'), of('answer', 'Gate')]) {
+      expect(sum(table, 'trials')).toBe(sent);
+      expect(sum(table, 'successes')).toBe(answered);
+    }
+    const [[river = 0] = []] = await database.read.values<[number]>(
+      sql`SELECT count(*) FROM handed_over WHERE text = 'group-visit-confirmed' AND outgoing IS NOT NULL
+          AND json_extract(answers, '$.gate') = 'river'`,
+    );
+    const gates = of('answer', 'Gate')?.groups;
+    expect(gates?.find(({ label }) => label === 'River')?.messages).toBe(river);
+    const days = of('weekday')?.groups.map(({ label }) => label) ?? [];
+    const week = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+    expect(days).toEqual(week.filter((day) => days.includes(day)));
+    const passages = outcomes.filter(({ by }) => by === 'passage');
+    expect(passages.length).toBeGreaterThan(0);
+    for (const { groups } of passages)
+      expect(groups.map(({ label }) => label).toSorted()).toEqual(['kept', 'left out']);
+  });
+  it('tells weekdays and times in the zone that is asked for', async () => {
+    const times = async (zone: string): Promise<string> =>
+      JSON.stringify(
+        (await services.insight.text('group-visit-confirmed', { zone }, await person('maeve'))).outcomes.filter(
+          ({ by }) => by === 'time of day',
+        ),
+      );
+    expect(await times('UTC')).not.toBe(await times('Asia/Tokyo'));
+  });
   it('is not there for who may not see it', async () => {
-    await expect(services.insight.text('no-such-text', {}, await person('maeve'))).rejects.toMatchObject({
+    await expect(services.insight.text('no-such-text', { zone: 'UTC' }, await person('maeve'))).rejects.toMatchObject({
       status: 404,
     });
   });

@@ -5,11 +5,16 @@ import type { SentMessage } from './sent-messages.js';
 
 /** Answers to each question of the current texts. Only messages whose version asked the question count. */
 export function questionCounts(texts: readonly NamedDocument[], messages: readonly SentMessage[]): QuestionInsight[] {
+  return questionsOf(texts).map((variable) => countsOf(variable, messages));
+}
+
+/** The questions of some texts, each once, in order. */
+export function questionsOf(texts: readonly NamedDocument[]): Variable[] {
   const questions = new Map<string, Variable>();
   for (const { document } of texts)
     for (const variable of document.attrs.variables)
       if (isAsked(variable) && !questions.has(variable.key)) questions.set(variable.key, variable);
-  return [...questions.values()].map((variable) => countsOf(variable, messages));
+  return [...questions.values()];
 }
 
 /** Whether somebody answers a variable: its value is neither calculated nor taken from a field. */
@@ -49,7 +54,7 @@ function mostFrequent(entries: readonly string[]): { words: string; count: numbe
 }
 
 /** An answer as words. Defaults are source text, so "true" is a yes. */
-function answerWords({ options = [], words }: Variable, answer: unknown): string {
+export function answerWords({ options = [], words }: Variable, answer: unknown): string {
   if (answer === true || answer === 'true') return words?.yes ?? 'yes';
   if (answer === false || answer === 'false') return words?.no ?? 'no';
   if (Array.isArray(answer) && answer.every((each) => typeof each === 'string'))

@@ -1,10 +1,9 @@
 /** Counts what happened to each sentence of a text: how often it was sent, reworded or taken out. */
 import type { SentenceInsight } from '@vocabula/contract';
-import { bodyOf, nodeAt, render, visit, type Inline, type NamedDocument, type TextDocument } from '@vocabula/core';
+import { bodyOf, nodeAt, visit, type Inline, type NamedDocument, type TextDocument } from '@vocabula/core';
 import { inlineOf, type Rewording } from '@vocabula/core/filling';
 import { fatesOf, isSameSentence, sameReplacements, sentencesOf } from '@vocabula/core/insight';
-import { inputOf } from '../fills/rendering.js';
-import type { SentMessage } from './sent-messages.js';
+import type { SentMessage, traceOf } from './sent-messages.js';
 
 /** A line of a document: the text it belongs to and its path there. */
 interface Line {
@@ -49,8 +48,8 @@ export class SentenceCounts {
   }
 
   /** Counts one message. Sentences of passages that were left out of it do not count. */
-  add(message: SentMessage): void {
-    const shown = linesShown(message);
+  add(message: SentMessage, trace: ReturnType<typeof traceOf>): void {
+    const shown = linesShown(message, trace);
     for (const line of shown.values())
       for (const index of this.indexesOf(message, line)) {
         const count = this.counts[index];
@@ -120,10 +119,7 @@ function linesOf(text: string, document: TextDocument): (Line & { readonly line:
 }
 
 /** The lines that a message shows, by key. */
-function linesShown({ program, answers, fields, at, texts }: SentMessage): Map<string, Line> {
-  const moment = { now: new Date(at), zone: 'UTC' };
-  const input = inputOf({ fields, answers: { ...answers }, offered: {} }, {}, moment);
-  const { trace = [] } = render(program, input, { trace: true });
+function linesShown({ texts }: SentMessage, trace: ReturnType<typeof traceOf>): Map<string, Line> {
   const lines = new Map<string, Line>();
   for (const { origin } of trace) {
     const document = texts.find(({ name }) => name === origin.text)?.document;

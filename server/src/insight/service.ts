@@ -8,10 +8,11 @@ import type { User } from '../people/user.js';
 import { summaryOf } from '../catalogue/text-summaries.js';
 import { TEXT_HEAD } from '../catalogue/visible-texts.js';
 import { accessOf } from '../rights/access.js';
+import { outcomes } from './outcomes.js';
 import { inScope, scopeOf, type ReportScope } from './report-scope.js';
 import { textInsight } from './text-insight.js';
 
-const { texts, handedOver, counts, counted } = schema;
+const { texts, handedOver } = schema;
 const WEEK = 7;
 
 export class InsightService {
@@ -52,8 +53,8 @@ export class InsightService {
   }
 
   /** The report on one text. Throws "not found" if the user may not write it. */
-  async text(name: string, period: Period, user: User): Promise<TextInsight> {
-    return textInsight(this.database.read, name, scopeOf(period, user, new Date()), user);
+  async text(name: string, { zone, ...period }: Period & { readonly zone: string }, user: User): Promise<TextInsight> {
+    return textInsight(this.database.read, name, { ...scopeOf(period, user, new Date()), zone }, user);
   }
 }
 
@@ -63,38 +64,6 @@ const NOTHING: Sums = {
   ...{ uses: 0, people: 0, missing: NONE, reworded: NONE, opened: NONE, followed: NONE, answered: NONE, bounced: NONE },
 };
 const NO_WEEKS: readonly number[] = Array<number>(LEDGER_WEEKS).fill(0);
-
-/**
- * Two subqueries by sent message: `came` says what happened to it afterwards, `could` whether openings and followed
- * links of it can be counted at all.
- */
-function outcomes(reader: Reader) {
-  const ever = (column: typeof counts.what | typeof counted.what, what: string): SQL<number> =>
-    sql<number>`max(${column} = ${what})`;
-  const came = reader.$with('came').as(
-    reader
-      .select({
-        outgoing: counts.outgoing,
-        opened: ever(counts.what, 'opened').as('opened'),
-        followed: ever(counts.what, 'followed').as('followed'),
-        answered: ever(counts.what, 'answered').as('answered'),
-        bounced: ever(counts.what, 'bounced').as('bounced'),
-      })
-      .from(counts)
-      .groupBy(counts.outgoing),
-  );
-  const could = reader.$with('could').as(
-    reader
-      .select({
-        outgoing: counted.outgoing,
-        opens: ever(counted.what, 'opened').as('opens'),
-        follows: ever(counted.what, 'followed').as('follows'),
-      })
-      .from(counted)
-      .groupBy(counted.outgoing),
-  );
-  return { came, could };
-}
 
 /** Sums over the messages of each text, in one query. */
 async function sumsOf(reader: Reader, scope: ReportScope): Promise<Map<string, Sums>> {

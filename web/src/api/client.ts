@@ -184,7 +184,8 @@ export const api = {
   many: (body: Many) => call('POST /texts/many', { body }),
   alike: () => call('GET /texts/alike'),
   ledger: (period: Period) => call('GET /insight/ledger', { query: period }),
-  lookBack: (name: string, period: Period) => call('GET /insight/texts/{name}', { params: { name }, query: period }),
+  lookBack: (name: string, period: Period, zone: string) =>
+    call('GET /insight/texts/{name}', { params: { name }, query: { ...period, zone } }),
   neighbours: (of: string) => call('GET /texts/neighbours', { query: { of } }),
 
   folders: () => call('GET /folders'),

@@ -6,6 +6,8 @@ import { useRouter } from 'vue-router';
 import { api } from '../api/client';
 import PushButton from '../ui/controls/PushButton.vue';
 import { useNotice } from '../ui/notice';
+import { zone } from '../ui/today';
+import OutcomesTable from './OutcomesTable.vue';
 import { putInWrite } from './putInWrite';
 import QuestionsTable from './QuestionsTable.vue';
 import { shareWords } from './shares';
@@ -22,7 +24,7 @@ watch(
   () => period,
   async (wanted) => {
     try {
-      found.value = await api.lookBack(name, wanted);
+      found.value = await api.lookBack(name, wanted, zone());
       problem.value = '';
       // Starts with the sentence that is changed most.
       const changes = found.value.sentences.map(({ reworded, takenOut }) => reworded + takenOut);
@@ -150,6 +152,7 @@ async function put(of: SentenceInsight, words: string): Promise<void> {
         <p v-else class="quiet small">No other wording was used.</p>
       </section>
       <QuestionsTable :questions="found.questions" />
+      <OutcomesTable :outcomes="found.outcomes" />
     </aside>
   </main>
 </template>

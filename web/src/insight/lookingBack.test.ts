@@ -1,11 +1,11 @@
 // @vitest-environment happy-dom
-import type { SentenceInsight, TextInsight } from '@vocabula/contract';
+import type { OutcomeGroup, SentenceInsight, TextInsight } from '@vocabula/contract';
 import { visit } from '@vocabula/core';
 import { inlineOf } from '@vocabula/core/filling';
 import { readText } from '@vocabula/core/markdown';
 import { afterEach, describe, expect, it } from 'vitest';
 import { FOLDER, ledgerRow, summary } from '../ui/testing/made';
-import { MAEVE, openPage, screen, settled, type Answers, type Page } from '../ui/testing/page';
+import { MAEVE, openPage, screen, settled, within, type Answers, type Page } from '../ui/testing/page';
 
 let page: Page;
 afterEach(() => page.close());
@@ -68,6 +68,10 @@ const sentence = (at: number, words: string, more: Partial<SentenceInsight> = {}
   ...{ text: 'visit', path: [0, 0], at, words, shown: 40, reworded: 0, takenOut: 0, replacements: [] },
   ...more,
 });
+const group = (label: string, successes: number, trials: number): OutcomeGroup => {
+  const none = { successes: 0, trials: 0 };
+  return { label, messages: trials, answered: { successes, trials }, opened: none, followed: none, bounced: none };
+};
 const TEXT: TextInsight = {
   ...{ name: 'visit', title: 'Visit confirmed', uses: 40, added: [{ words: 'See you then.', count: 3 }] },
   sentences: [
@@ -87,6 +91,10 @@ const TEXT: TextInsight = {
   ],
   suggestions: [
     { kind: 'default', words: 'Make “North” the default of “Gate”?', evidence: '37 of 40 chose it.', about: 'gate' },
+  ],
+  outcomes: [
+    { by: 'version', about: '', groups: [group('version 1', 48, 80), group('version 2', 56, 70)] },
+    { by: 'answer', about: 'Gate', groups: [group('North', 3, 5), group('River', 20, 40)] },
   ],
 };
 const source = `---\ntitle: Visit confirmed\n---\nPlease be on time.\n`;
@@ -125,6 +133,25 @@ describe('one text', () => {
     expect(saved?.revision).toBe(7);
     expect(JSON.stringify(saved?.document)).toContain('Come when you can.');
     expect(JSON.stringify(saved?.document)).not.toContain('on time');
+  });
+  it('says what became of its messages, and how sure a difference is', async () => {
+    page = await openPage('/looking-back/visit', { ...USUAL, 'GET /insight/texts/{name}': TEXT });
+    const outcomes = within(await screen.findByRole('region', { name: 'Outcomes' }));
+    expect(outcomes.getByRole('row', { name: /^version 2/ }).textContent).toContain('80 %');
+    const answered = (): string => outcomes.getByRole('list', { name: 'Differences' }).textContent ?? '';
+    expect(answered()).toContain('+20 points (+5 to +33): more');
+    await page.user.click(outcomes.getByRole('combobox', { name: 'Against' }));
+    await page.user.click(await screen.findByRole('option', { name: 'version 2' }));
+    expect(await screen.findByText('Choose two different groups.')).toBeTruthy();
+  });
+  it('tells messages apart by an answer; of too few it says nothing', async () => {
+    page = await openPage('/looking-back/visit', { ...USUAL, 'GET /insight/texts/{name}': TEXT });
+    const outcomes = within(await screen.findByRole('region', { name: 'Outcomes' }));
+    await page.user.click(outcomes.getByRole('combobox', { name: 'Told apart by' }));
+    await page.user.click(await screen.findByRole('option', { name: 'Answer: Gate' }));
+    await settled();
+    expect(outcomes.getByRole('row', { name: /^North/ }).textContent).toContain('of 5');
+    expect(outcomes.getByRole('list', { name: 'Differences' }).textContent).toContain('too few messages');
   });
   it('that cannot be shown says why, with a way back', async () => {
     page = await openPage('/looking-back/gone', USUAL);

@@ -28,7 +28,7 @@ const TWO = 'First name,Email,Ends,Amount\nNell,nell@two.example,2027-03-01,35\n
 const ready = (count: number): Promise<void> =>
   eventually(() => expect(document.querySelector('footer.bar')?.textContent).toContain(`${count} ready`));
 const rows = (): Promise<MailedRow[]> => petra.call('GET', `/mailings/${mailing}/rows`);
-const grid = (): HTMLElement => screen.getByRole('grid', { name: 'Recipients' });
+const grid = (): Promise<HTMLElement> => screen.findByRole('grid', { name: 'Recipients' });
 
 describe('the people of a mailing', () => {
   it('come from a recipient list, all of them or those that hold some words', async () => {
@@ -45,17 +45,17 @@ describe('the people of a mailing', () => {
     await page.user.paste(`${TWO}\nnobody at all,,2027-03-01,35`);
     await page.user.click((await screen.findAllByRole('button', { name: 'Add' })).at(-1) as HTMLElement);
     await ready(2);
-    expect(await person.inField(/^Paste people/)).toBe('');
+    await eventually(async () => expect(await person.inField(/^Paste people/)).toBe(''));
     expect((await part('Set apart')).textContent).toMatch(/1 ×/);
   });
   it('are left out one by one, and taken in again', async () => {
     await begin(TWO);
     await ready(2);
-    const row = within(grid()).getByRole('row', { name: /Nell/ });
+    const row = within(await grid()).getByRole('row', { name: /Nell/ });
     await page.user.click(within(row).getByRole('button', { name: /out$/ }));
     await ready(1);
     await page.user.click(
-      within(within(grid()).getByRole('row', { name: /Nell/ })).getByRole('button', { name: /in$/ }),
+      within(within(await grid()).getByRole('row', { name: /Nell/ })).getByRole('button', { name: /in$/ }),
     );
     await ready(2);
   });
@@ -65,9 +65,9 @@ describe('the message of a mailing', () => {
   it('is each person’s own', async () => {
     await begin(TWO);
     await ready(2);
-    await page.user.click(within(grid()).getByRole('rowheader', { name: /Oda/ }));
+    await page.user.click(within(await grid()).getByRole('rowheader', { name: /Oda/ }));
     await frameSays('The message', 'Oda');
-    await page.user.click(within(grid()).getByRole('rowheader', { name: /Nell/ }));
+    await page.user.click(within(await grid()).getByRole('rowheader', { name: /Nell/ }));
     await frameSays('The message', 'Nell');
   });
   it('has answers that are the same for all, and others that differ for each', async () => {
@@ -75,7 +75,7 @@ describe('the message of a mailing', () => {
     await ready(2);
     const once = await screen.findByRole('form', { name: 'Asked once' });
     await page.user.click(within(once).getAllByRole('button', { name: 'differs for each' })[0] as HTMLElement);
-    expect(await within(grid()).findByRole('columnheader', { name: /^Letter/ })).toBeTruthy();
+    expect(await within(await grid()).findByRole('columnheader', { name: /^Letter/ })).toBeTruthy();
   });
 });
 
