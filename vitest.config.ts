@@ -4,6 +4,14 @@ import { defineConfig } from 'vitest/config';
 /** Tests that put something of their own in a module's place: modules they load must be theirs alone. */
 const MOCKING = ['core/src/values/a-new-type.test.ts'];
 
+/** Pages whose workers run: what stands in for workers is theirs alone too. */
+const WITH_WORKERS = 'web/src/**/*.workers.test.ts';
+const PAGE = {
+  setupFiles: ['web/src/ui/testing.setup.ts'],
+  // Servers on the demo, for those tests of pages that ask for one.
+  globalSetup: 'server/src/testing/demo-host.ts',
+};
+
 export default defineConfig({
   plugins: [vue()],
   test: {
@@ -27,10 +35,18 @@ export default defineConfig({
         test: {
           name: 'page',
           include: ['web/src/**/*.test.ts'],
-          setupFiles: ['web/src/ui/testing.setup.ts'],
-          // Servers on the demo, for those tests of pages that ask for one.
-          globalSetup: 'server/src/testing/demo-host.ts',
+          exclude: [WITH_WORKERS],
+          ...PAGE,
           isolate: false,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'workers',
+          include: [WITH_WORKERS],
+          ...PAGE,
+          setupFiles: [...PAGE.setupFiles, 'web/src/ui/testing.workers.ts'],
         },
       },
       { extends: true, test: { name: 'alone', include: MOCKING } },
