@@ -227,7 +227,9 @@ main {
 @media (max-width: 899px) {
   main {
     grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: auto 1fr;
+    /* The rows stay readable where the window is low, as it is at twice the size: the place scrolls then. */
+    grid-template-rows: auto minmax(280px, 1fr);
+    overflow: auto;
   }
 }
 </style>
