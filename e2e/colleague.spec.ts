@@ -272,6 +272,15 @@ test('an invitation stands in calendars at its hour, in its zone', async ({ page
   expect([event.duration.toSeconds(), event.location]).toEqual([7200, 'the potting shed, Larkmoor Botanic Garden']);
 });
 
+test('an address fills: a call word, a recipient, an answer; what nothing asks for is said', async ({ page }) => {
+  await page.goto('/go/visit?to=ngozi@fernley.example&gate=river&nonsense=1');
+  await expect(recipient(page)).toHaveValue('Ngozi Okafor <ngozi@fernley.example>');
+  await expect(message(page)).toContainText('the river gate beside the boathouse');
+  await expect(page.getByText('Nothing here asks for nonsense.')).toBeVisible();
+  await page.goto('/go/nothing');
+  await expect(page.getByText(/has the call word “nothing”/)).toBeVisible();
+});
+
 test('the row at hand is arranged from the keyboard, and a newer version says what would change', async ({ page }) => {
   await page.goto('/fill');
   const row = page.getByRole('region', { name: 'At hand' });

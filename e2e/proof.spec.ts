@@ -1,5 +1,6 @@
 import { expect, test, type Page } from './journey.js';
-import { kept, openCopy } from './steps.js';
+import type { TextDocument } from '@vocabula/core';
+import { kept, openCopy, pick } from './steps.js';
 
 /** Makes a copy of the demo's visit confirmation, with a set of its own, and opens it in Proof. */
 async function proof(page: Page, title: string, view: string): Promise<string> {
@@ -12,6 +13,19 @@ async function proof(page: Page, title: string, view: string): Promise<string> {
   await page.goto(`/proof/${name}/${view}`);
   await expect(page.getByRole('status').filter({ hasText: /proofed$/ })).toBeVisible();
   return name;
+}
+/** Changes the text as its author would, elsewhere. */
+async function edit(page: Page, name: string, from: string, to: string): Promise<void> {
+  const { document, revision } = (await (await page.request.get(`/api/texts/${name}`)).json()) as {
+    document: TextDocument;
+    revision: number;
+  };
+  const json = JSON.stringify(document);
+  if (!json.includes(from)) throw new Error(from);
+  const answer = await page.request.put(`/api/texts/${name}`, {
+    data: { document: JSON.parse(json.replace(from, to)), revision },
+  });
+  expect(answer.status()).toBe(200);
 }
 const message = (page: Page) => page.frameLocator('iframe[title="Message"]').locator('body');
 const origin = (page: Page) => page.getByRole('region', { name: 'Where this comes from' });
@@ -59,6 +73,53 @@ test('words lead to their place in the manuscript, and a place to what it became
   await page.getByRole('button', { name: 'Proof', exact: true }).click();
   await expect(page).toHaveURL(new RegExp(`/proof/${name}/one\\?.*place=${name}\\.`));
   await expect(message(page).locator('.vs-lit').first()).toHaveText(/^Lo: The picnic lawn/);
+});
+
+test('all messages: narrowed, ordered, and a cell of the grid opens the sheet at its words', async ({ page }) => {
+  await proof(page, 'All of them', 'all');
+  const slips = page.locator('.slip');
+  await expect(slips.first()).toContainText('Siobhán Ní Bhriain');
+  await pick(page.getByLabel('Only messages with'), 'Rain plan: kept (5)');
+  await expect(page.getByRole('status').filter({ hasText: /^5 of 24$/ })).toBeVisible();
+  await expect(slips.first()).toContainText('Tomás');
+  await pick(page.getByLabel('Only messages with'), 'all messages');
+  await pick(page.getByLabel('Order'), 'length');
+  await expect(slips.first()).not.toContainText('Bo Li');
+  await page.getByLabel('Filter by words').fill('bo li');
+  await expect(page.getByRole('rowheader')).toHaveCount(1);
+  await page.getByRole('grid').focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/one\?at=3&value=visit_date/);
+  await expect(message(page).locator('.vs-lit').first()).toHaveText('Friday 30 April 2027');
+});
+
+test('a finding is repaired, or set aside with a reason and comes back when its words change', async ({ page }) => {
+  const name = await openCopy(page, 'group-visit-confirmed', 'With findings');
+  await edit(page, name, 'The entrance fee comes to ', 'This is a old rate (see below. The fee comes to ');
+  await page.goto(`/proof/${name}/findings`);
+  const group = (words: string) => page.locator('.group').filter({ hasText: words });
+  await group('should be “an old”').getByRole('button', { name: 'Write “an”' }).click();
+  await expect(group('should be “an old”')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(group('should be “an old”')).toBeVisible();
+
+  await group('is opened and not closed').getByRole('button', { name: 'Set aside…' }).click();
+  await page.getByLabel('Reason to keep it').fill('closed in the next line');
+  await page.keyboard.press('Enter');
+  const aside = page.locator('.aside .group');
+  await expect(aside).toContainText('“closed in the next line” — Maeve Aldous');
+  await page.reload();
+  await expect(aside).toContainText('closed in the next line');
+  await edit(page, name, 'old rate (see below', 'new rate (see below');
+  await page.reload();
+  await expect(aside).toHaveCount(0);
+  await expect(group('is opened and not closed').getByRole('button', { name: 'Set aside…' })).toBeVisible();
+  // For whom, with the way to the message.
+  await expect(group('Visit date is still blank.')).toContainText('3 of 40 recipients');
+  await group('Visit date is still blank.').getByRole('link').first().click();
+  await expect(page.locator('.paper')).toContainText('[Visit date]');
 });
 
 test('a proof by mail arrives as it was shown, and the report says what was seen', async ({ page }) => {

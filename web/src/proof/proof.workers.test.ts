@@ -3,7 +3,7 @@
 import type { TableSummary, WorkingCopy } from '@vocabula/contract';
 import { afterEach, describe, expect, it } from 'vitest';
 import { rewrite, useDemo, type DemoPage } from '../ui/testing/demoPage';
-import { screen, within } from '../ui/testing/page';
+import { screen, settled, within } from '../ui/testing/page';
 import { useScreenHeight } from '../ui/testing/screenHeight';
 import { eventually, frameSays, says, stepsOf } from '../ui/testing/steps';
 
@@ -88,6 +88,8 @@ describe('side by side', () => {
     const marked = (tag: string): string => [...document.querySelectorAll(tag)].map((each) => each.textContent).join();
     await eventually(() => expect(marked('del')).toContain('Siobhán'));
     expect(marked('ins')).toContain('Tomás');
+    await person.keys('{F8}');
+    await eventually(() => expect(document.querySelector('[data-change].now')?.textContent).toBe('1'));
     await person.pick('Recipient on the right', /Siobhán/);
     await says('They read the same.');
     await person.pick('Text on the right', 'Visit moved because of the weather');
@@ -100,6 +102,8 @@ describe('every pairing', () => {
     const name = await copy('Paired');
     await open(name, 'pairing');
     await says(/^8 messages show all 82 pairs of options\.$/);
+    await page.user.click(await says(/pairs cannot happen$/));
+    await says(/“Rain plan” does not come up when “Party of 15 or more” is no/);
     await messageSays('Dear Siobhán,');
     const ticks = screen.getAllByRole('checkbox', { name: /^Looked at/ });
     for (const tick of ticks) await page.user.click(tick);
@@ -121,6 +125,8 @@ describe('hard cases', () => {
     await person.press(/Signs of markup/);
     await messageSays('Dear <b>Ann</b>,');
     await says('Here for values that become structure or a formula.');
+    await person.press(/^\d+ Numbers: 1/);
+    await messageSays('your group of 1 on');
   });
 });
 
@@ -174,8 +180,11 @@ describe('a proof by mail', () => {
   it('is not sent to what is no address', async () => {
     await open(await copy('To nobody'), 'send');
     await person.write('To', 'somebody');
+    const before = await maeve.call<unknown[]>('GET', '/mailroom/letters');
     const button = await screen.findByRole('button', { name: /^Send the proof/ });
-    if (!(button as HTMLButtonElement).disabled) await page.user.click(button);
-    await eventually(() => expect(screen.queryByText(/^One proof sent/)).toBeNull());
+    await page.user.click(button);
+    await settled();
+    expect(screen.queryByText(/^One proof sent/)).toBeNull();
+    expect(await maeve.call<unknown[]>('GET', '/mailroom/letters')).toHaveLength(before.length);
   });
 });

@@ -27,6 +27,12 @@ function setOr(name: 'headingFont' | 'header' | 'footer', value: string): void {
   const { [name]: _old, ...rest } = style.value;
   draft.value = { ...draft.value, style: value === '' ? rest : { ...rest, [name]: value } };
 }
+/** Sizes in pixels, with the least and the greatest of each. */
+const SIZES = [
+  ['size', 'Size (px)', [8, 80]],
+  ['lineHeight', 'Line height (px)', [8, 80]],
+  ['width', 'Message width (px)', [320, 1200]],
+] as const;
 const text = (event: Event): string => (event.target as HTMLInputElement).value.trim();
 function heading(at: 0 | 1 | 2, value: number): void {
   const sizes: [number, number, number] = [...style.value.heading];
@@ -55,29 +61,13 @@ function head(name: string): void {
       <FieldRow v-slot="{ id }" class="wide" label="Heading font, if different"
         ><InputText :id="id" :model-value="style.headingFont ?? ''" @change="setOr('headingFont', text($event))"
       /></FieldRow>
-      <FieldRow v-slot="{ id }" label="Size (px)"
+      <FieldRow v-for="[key, label, bounds] in SIZES" :key="key" v-slot="{ id }" :label="label"
         ><WholeField
           :id="id"
           type="number"
-          :model-value="String(style.size)"
-          :bounds="[8, 80]"
-          @update:model-value="set({ size: Number($event) })"
-      /></FieldRow>
-      <FieldRow v-slot="{ id }" label="Line height (px)"
-        ><WholeField
-          :id="id"
-          type="number"
-          :model-value="String(style.lineHeight)"
-          :bounds="[8, 80]"
-          @update:model-value="set({ lineHeight: Number($event) })"
-      /></FieldRow>
-      <FieldRow v-slot="{ id }" label="Message width (px)"
-        ><WholeField
-          :id="id"
-          type="number"
-          :model-value="String(style.width ?? MESSAGE_WIDTH)"
-          :bounds="[320, 1200]"
-          @update:model-value="set({ width: Number($event) })"
+          :model-value="String(style[key] ?? MESSAGE_WIDTH)"
+          :bounds="bounds"
+          @update:model-value="set({ [key]: Number($event) })"
       /></FieldRow>
       <FieldRow v-for="at in [0, 1, 2] as const" :key="at" v-slot="{ id }" :label="`Heading ${at + 1}`"
         ><WholeField

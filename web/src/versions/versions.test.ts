@@ -130,14 +130,19 @@ describe('versions', () => {
   it('say that a message begun on a withdrawn one is to be begun anew', async () => {
     await given('begun');
     const { id } = await demo.as('ines').call<{ id: string }>('POST', '/fills', { text: 'begun' });
+    const recipient = { first_name: 'Ann', last_name: 'Lee', email: 'ann@lee.example' };
+    await demo.as('ines').call('PUT', `/fills/${id}`, { recipient, answers: {} });
     await maeve.call('POST', '/versions/begun/versions/1/withdraw', { because: 'Wrong' });
     await open(`/fill/${id}`, 'ines');
     const [alert] = await screen.findAllByRole('alert');
     expect(alert?.textContent).toContain('withdrawn and must not be sent');
+    await person.choose('Other ways', 'Open as draft (.eml)');
+    await says(/Begin the message anew/);
     await publish(maeve, 'begun', 'Mended');
     await person.press('Start again');
     await says('Started again on the current version.');
     expect(screen.queryByText(/must not be sent/)).toBeNull();
+    expect(await person.inField('Recipient')).toMatch(/Ann Lee/);
   });
 });
 
