@@ -118,6 +118,7 @@ test('the call line, the table of keys and the insert list have no serious fault
   expect(await seriousFaults(page)).toEqual([]);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Keys' }).click();
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   expect(await seriousFaults(page)).toEqual([]);
   await page.goto('/write/group-visit-confirmed');
   await page.locator('.body p').first().click();

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
 import { showScriptsOf } from './ui/scriptFonts';
-import { ref } from 'vue';
+import { defineAsyncComponent, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import AppRail from './ui/AppRail.vue';
 import CallLine from './ui/CallLine.vue';
-import KeyTable from './ui/KeyTable.vue';
 import { keyOf } from './ui/keys';
 
+/** Loaded when it is asked for, with the library's dialog. */
+const KeyTable = defineAsyncComponent(() => import('./ui/KeyTable.vue'));
 const route = useRoute();
 const calling = ref(false);
 const showingKeys = ref(false);

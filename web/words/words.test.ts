@@ -66,6 +66,10 @@ describe('the table of words', () => {
     );
     expect(old).toEqual([]);
   });
+  it('holds everything shown: no value that programs compare is one that people read', () => {
+    const KEYS = /^(Arrow(Up|Down|Left|Right)|Home|End|Enter|Delete|Escape|Backspace|Tab|ContextMenu)$/;
+    expect([...programValues()].filter((value) => /^\p{Lu}\p{Ll}/u.test(value) && !KEYS.test(value))).toEqual([]);
+  });
   it('can be put into another language whole: every file still compiles, and says it in that language', () => {
     const values = programValues();
     const other = (words: string): string => `⟦${words}⟧`;

@@ -2,6 +2,7 @@
 import { keyFromLabel } from '../template/keys.js';
 import type { Option } from '../template/variable.js';
 import { fold } from '../words/fold.js';
+import { isValue, tokensOfText } from './tokens.js';
 
 /** Words that describe nothing by themselves. */
 const FUNCTION_WORDS = new Set(
@@ -56,10 +57,20 @@ export function optionsFor(texts: readonly string[]): { readonly key: string; re
     return { key, label };
   });
 }
-/** A title from the words that all subjects share, in the order of the first; values and trailing function words are left out. */
-export function titleFrom(subjects: readonly string[]): string {
-  const [first = [], ...rest] = subjects.map((subject) => subject.split(/\s+/).filter((word) => word !== ''));
-  const shared = first.filter((word) => !/\d/.test(word) && rest.every((words) => words.includes(word)));
+/**
+ * A title from the words that all subjects share, in the order of the first; values and trailing function words are left
+ * out.
+ * @param locale of the subjects, which says how days are written
+ */
+export function titleFrom(subjects: readonly string[], locale = 'en-IE'): string {
+  const words = (subject: string): string[] =>
+    tokensOfText(subject, [], locale)
+      .map((each) => (isValue(each) ? ' ' : each.text))
+      .join('')
+      .split(/\s+/)
+      .filter((word) => word !== '');
+  const [first = [], ...rest] = subjects.map(words);
+  const shared = first.filter((word) => !/\d/.test(word) && rest.every((other) => other.includes(word)));
   while (FUNCTION_WORDS.has(fold((shared.at(-1) ?? '').replace(/[^\p{L}]/gu, '')))) shared.pop();
   const title = shared
     .join(' ')

@@ -94,6 +94,8 @@ describe('labels', () => {
   });
   it('of a template are the words that all subjects share', () => {
     expect(titleFrom(['Your visit on 3 April', 'Your visit on 14 May'])).toBe('Your visit');
+    expect(titleFrom(['Your visit on 3 May', 'Your visit on Monday 14 May'])).toBe('Your visit');
+    expect(titleFrom(['Ihr Besuch am 3. Mai', 'Ihr Besuch am 14. Mai'], 'de-DE')).toBe('Ihr Besuch');
     expect(titleFrom(['Hello Ann', 'Greetings'])).toBe('Hello Ann');
     expect(titleFrom(['', ''])).toBe('From past mails');
   });

@@ -112,7 +112,10 @@ class TemplateBuilder {
     this.conditionDecisions.push(() => this.decideConditions(lines, this.all));
     for (const decide of this.textDecisions) decide();
     for (const decide of this.conditionDecisions) decide();
-    const title = titleFrom(this.mails.map(({ mail }) => mail.subject));
+    const title = titleFrom(
+      this.mails.map(({ mail }) => mail.subject),
+      this.locale,
+    );
     const empty = emptyDocument({ kind: 'message', title, locale: this.locale });
     const blocks = blocksOf(lines);
     const document: TextDocument = {

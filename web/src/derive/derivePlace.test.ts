@@ -2,7 +2,7 @@
 import type { PastWords, WorkingCopy } from '@vocabula/contract';
 import { derive, pastMailOf } from '@vocabula/core/derive';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { openPage, screen, settled, within, type Answers, type Page } from '../ui/testing/page';
+import { openPage, Refusal, screen, settled, within, type Answers, type Page } from '../ui/testing/page';
 import type { DeriveRequest } from './protocol';
 
 let page: Page;
@@ -119,5 +119,24 @@ describe('from past mails', () => {
     expect(csv.trim().split('\n')).toHaveLength(5);
     expect(csv).not.toMatch(/ann@|bo@|Dee\b/);
     await vi.waitFor(() => expect(page.router.currentRoute.value.name).toBe('write'), 20_000);
+  });
+  it('leaves no text behind where its set cannot be saved', async () => {
+    await open({
+      'POST /texts': ({ body }) => ({
+        ...{ name: 'your-visit', revision: 1, updatedAt: '2026-11-20T09:00:00.000Z' },
+        document: (body as WorkingCopy).document,
+      }),
+      'POST /tables': () => {
+        throw new Refusal(500, 'failed', 'The disk is full.');
+      },
+      'DELETE /texts/{name}': undefined,
+    });
+    await compareSent();
+    await page.user.click(screen.getByRole('button', { name: 'Start with this' }));
+    expect(await screen.findByText(/The disk is full/)).toBeTruthy();
+    expect(page.seen.filter(({ name }) => name === 'DELETE /texts/{name}').map(({ params }) => params['name'])).toEqual(
+      ['your-visit'],
+    );
+    expect(page.router.currentRoute.value.path).toBe('/from-mails');
   });
 });

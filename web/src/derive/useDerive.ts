@@ -93,7 +93,8 @@ export function useDerive() {
   const relabel = (key: string, label: string): void => void (labels.value = { ...labels.value, [key]: label });
 
   /**
-   * Saves the template as a working copy, with a sample set of its answers.
+   * Saves the template as a working copy, with a sample set of its answers. Where only the set cannot be saved, the text
+   * goes to the bin, so that another attempt leaves one text and not two.
    * @param hide replace real names and addresses by made-up ones
    * @returns the name of the text
    */
@@ -109,7 +110,12 @@ export function useDerive() {
     const { columns, rows } = samplesOf(found);
     const shown = hide ? disguised(columns, rows) : rows;
     const file = new File([writeCsv(columns, shown)], `${made.name}.csv`, { type: 'text/csv' });
-    await api.importTable('sample', title, file);
+    try {
+      await api.importTable('sample', title, file);
+    } catch (failure) {
+      await api.binText(made.name);
+      throw failure;
+    }
     return made.name;
   }
   return {

@@ -18,8 +18,16 @@ const query = ref('');
 const fills = ref<FillSummary[]>([]);
 const line = useTemplateRef('line');
 const groups = computed(() => [
-  { title: 'Unfinished', list: fills.value.filter((fill) => fill.state === 'unfinished') },
-  { title: 'Handed over and sent', list: fills.value.filter((fill) => fill.state !== 'unfinished').slice(0, 12) },
+  {
+    title: 'Unfinished',
+    none: 'No unfinished messages.',
+    list: fills.value.filter((fill) => fill.state === 'unfinished'),
+  },
+  {
+    title: 'Handed over and sent',
+    none: 'No messages yet. What you copy or open as a draft is listed here.',
+    list: fills.value.filter((fill) => fill.state !== 'unfinished').slice(0, 12),
+  },
 ]);
 
 async function load(): Promise<void> {
@@ -116,13 +124,7 @@ onMounted(() => {
               </PushButton>
             </li>
           </ul>
-          <p v-else class="quiet small none">
-            {{
-              group.title === 'Unfinished'
-                ? 'No unfinished messages.'
-                : 'No messages yet. What you copy or open as a draft is listed here.'
-            }}
-          </p>
+          <p v-else class="quiet small none">{{ group.none }}</p>
         </template>
       </section>
     </main>

@@ -30,7 +30,12 @@ const LOOKS: Readonly<Record<HandOverWays['look'], string>> = {
 
 /** Writes to the clipboard at once, while the key press still counts; the words follow. */
 async function writeClipboard(parts: Readonly<Record<string, Promise<string>>>): Promise<void> {
-  const items = Object.entries(parts).map(([type, words]) => [type, words.then((each) => new Blob([each], { type }))]);
+  const items = Object.entries(parts).map(([type, words]) => {
+    const blob = words.then((each) => new Blob([each], { type }));
+    // A browser that refuses the whole waits for none of its parts; the refusal itself is told by `write`.
+    blob.catch(() => undefined);
+    return [type, blob];
+  });
   await navigator.clipboard.write([new ClipboardItem(Object.fromEntries(items) as Record<string, Promise<Blob>>)]);
 }
 

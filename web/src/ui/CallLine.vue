@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** The search line that opens anywhere: call word, title, subject, text. Enter fills. */
+/**
+ * The search line that opens anywhere: call word, title, subject, text. Enter fills. It is there in the moment the key is
+ * pressed, so that no letter typed after it is lost; the library's dialog would have to be loaded first, or with each page.
+ */
 import type { Hit } from '@vocabula/contract';
 import { onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
@@ -28,7 +31,14 @@ async function choose(hit: Hit): Promise<void> {
 
 <template>
   <div class="veil" @mousedown.self="close">
-    <section class="sheet call" role="dialog" aria-label="Call line" @keydown.esc.stop="close">
+    <section
+      class="sheet call"
+      role="dialog"
+      aria-modal="true"
+      aria-label="Call line"
+      @keydown.esc.stop="close"
+      @keydown.tab.prevent
+    >
       <HitList ref="line" v-model="query" label="Find a template" @choose="choose" />
     </section>
   </div>

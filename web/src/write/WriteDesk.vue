@@ -76,7 +76,7 @@ async function settle(settled: Settled): Promise<void> {
     <main class="left">
       <ToolBar :desk="desk" />
       <div class="table">
-        <TheScore :desk="desk" :sheet="sheet" @choose="tab = 'Chosen'" />
+        <TheScore :desk="desk" :sheet="sheet" @choose="tab = 'chosen'" />
         <article
           ref="sheet"
           class="sheet page"

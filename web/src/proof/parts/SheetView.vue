@@ -35,15 +35,15 @@ const headers = computed(() =>
   (
     [
       ['From', props.sender ?? ''],
-      ['To', props.message.to.join(', ')],
+      ['To', props.message.to.join(', ') || '—'],
       ['Cc', props.message.cc.join(', ')],
       ['Bcc', props.message.bcc.join(', ')],
       ['Reply-to', props.message.replyTo.join(', ')],
-      ['Subject', props.message.subject],
+      ['Subject', props.message.subject || '—'],
       ['Attachments', props.message.attachments.map(({ name }) => name).join(', ')],
       ['Size', `${Math.ceil(new TextEncoder().encode(props.message.html).length / 1000)} kB of HTML`],
     ] as const
-  ).filter(([name, words]) => words !== '' || name === 'To' || name === 'Subject'),
+  ).filter(([, words]) => words !== ''),
 );
 const show = (stretch: number): void => frame.value?.showStretch(stretch);
 defineExpose({ show });
@@ -54,7 +54,7 @@ defineExpose({ show });
     <dl v-if="as === 'headers'" class="headers">
       <template v-for="[name, words] in headers" :key="name">
         <dt class="quiet">{{ name }}</dt>
-        <dd>{{ words || '—' }}</dd>
+        <dd>{{ words }}</dd>
       </template>
     </dl>
     <template v-else>

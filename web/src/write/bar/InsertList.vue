@@ -4,7 +4,7 @@ import type { Variable } from '@vocabula/core';
 import { computed, onMounted, ref, useTemplateRef } from 'vue';
 import { useAtPoint, type Point } from '../../ui/controls/atPoint';
 import type { Desk } from '../desk/useDesk';
-import { entriesFor, type Entry, type Insertion } from './insertions';
+import { entriesFor, GROUP_LABELS, type Entry, type Insertion } from './insertions';
 
 const props = defineProps<{ desk: Pick<Desk, 'insertable' | 'previews' | 'proof'>; place: Point }>();
 const emit = defineEmits<{ choose: [insertion: Insertion]; close: [] }>();
@@ -69,7 +69,7 @@ function onKey(event: KeyboardEvent): void {
     <ul id="insert-list" class="rows" role="listbox" aria-label="What can be put in">
       <template v-for="(entry, index) in shown" :key="entry.group + entry.words">
         <li v-if="entry.group !== shown[index - 1]?.group" class="group quiet small" role="presentation">
-          {{ entry.group }}
+          {{ GROUP_LABELS[entry.group] }}
         </li>
         <li
           :id="`insert-${index}`"

@@ -48,7 +48,7 @@ it('offers passages, alternatives, blocks and fields, found by any of their word
 
 it('puts only placeholders into lines outside the body', () => {
   const groups = new Set(entriesFor({ ...all, inBody: false }, '').map((entry) => entry.group));
-  expect([...groups]).toEqual(['Variables', 'Recipient', 'My fields', 'Facts']);
+  expect([...groups]).toEqual(['variables', 'recipient', 'own', 'facts']);
 });
 
 it('makes what nobody has yet of what was typed, last', () => {
@@ -63,7 +63,7 @@ it('offers the columns of the row around the caret first, and sums behind a list
   const price: Variable = { key: 'price', type: 'money', currency: 'EUR', label: 'Price' };
   const list: Variable = { key: 'tickets', type: 'list', columns: [price] };
   const offered = entriesFor({ ...all, variables: [list], columns: [price] }, 'price');
-  expect(offered[0]).toMatchObject({ group: 'Columns of this row', words: 'Price' });
+  expect(offered[0]).toMatchObject({ group: 'columns', words: 'Price' });
   expect(offered.find(({ group }) => group === 'Totals')?.insertion).toEqual({
     what: 'computed',
     label: 'Total price',

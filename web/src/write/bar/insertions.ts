@@ -18,18 +18,20 @@ export type Insertion =
   | { readonly what: 'note'; readonly words: string }
   | { readonly what: 'block' | 'copy'; readonly name: string };
 
-/** The groups, in the order in which they are shown. */
-export type Group =
-  | 'Columns of this row'
-  | 'Variables'
-  | 'Recipient'
-  | 'My fields'
-  | 'Facts'
-  | 'Totals'
-  | 'Passages'
-  | 'Blocks, live'
-  | 'Blocks, as a copy'
-  | 'New';
+/** The groups, in the order in which they are shown, and what they are called. */
+export const GROUP_LABELS = {
+  columns: 'Columns of this row',
+  variables: 'Variables',
+  recipient: 'Recipient',
+  own: 'My fields',
+  facts: 'Facts',
+  totals: 'Totals',
+  passages: 'Passages',
+  live: 'Blocks, live',
+  copies: 'Blocks, as a copy',
+  new: 'New',
+} as const;
+export type Group = keyof typeof GROUP_LABELS;
 
 export interface Entry {
   readonly group: Group;
@@ -59,16 +61,16 @@ const AT_FIRST = 12;
 /** The entries for what has been typed, grouped; plain placeholders before their other views. */
 export function entriesFor(insertable: Insertable, typed: string): readonly Entry[] {
   const { variables, columns, fields, facts, texts, own, inBody } = insertable;
-  const found = placeholders(variables, 'Variables').filter((entry) => holds(entry, typed));
+  const found = placeholders(variables, 'variables').filter((entry) => holds(entry, typed));
   const others = [
     ...fields.map(field),
-    ...placeholders(facts, 'Facts'),
+    ...placeholders(facts, 'facts'),
     ...variables.flatMap(totals),
     ...(inBody ? variables.flatMap(passages) : []),
     ...(inBody ? blocks(texts, own) : []),
   ];
   return [
-    ...placeholders(columns, 'Columns of this row').filter((entry) => holds(entry, typed)),
+    ...placeholders(columns, 'columns').filter((entry) => holds(entry, typed)),
     ...(typed.trim() === '' ? found.slice(0, AT_FIRST) : found),
     ...others.filter((entry) => holds(entry, typed)),
     ...made(typed.trim(), inBody),
@@ -76,7 +78,7 @@ export function entriesFor(insertable: Insertable, typed: string): readonly Entr
 }
 
 const holds = ({ words, detail, group }: Entry, typed: string): boolean =>
-  holdsWords(`${words} ${detail} ${group}`, typed.trim());
+  holdsWords(`${words} ${detail} ${GROUP_LABELS[group]}`, typed.trim());
 
 const labelOf = ({ label, key }: Variable): string => label ?? labelFromKey(key.split('.').at(-1) ?? key);
 
@@ -98,7 +100,7 @@ function placeholders(variables: readonly Variable[], group: Group): Entry[] {
 }
 
 const field = (name: string): Entry => ({
-  group: name.startsWith('sender') ? 'My fields' : 'Recipient',
+  group: name.startsWith('sender') ? 'own' : 'recipient',
   words: labelFromKey(name.split('.')[1] ?? name),
   detail: name,
   insertion: { what: 'placeholder', name, view: '' },
@@ -111,7 +113,7 @@ function totals({ key, type, columns = [], label }: Variable): Entry[] {
   return columns
     .filter((column) => column.type === 'number' || column.type === 'money')
     .map((column) => ({
-      group: 'Totals',
+      group: 'totals',
       words: `Total of ${list}, ${labelOf(column)}`,
       detail: 'calculated',
       insertion: {
@@ -127,7 +129,7 @@ function totals({ key, type, columns = [], label }: Variable): Entry[] {
 /** The passages that a variable can govern without a condition of its own. */
 function passages(variable: Variable): Entry[] {
   const passage = (words: string, is: readonly string[], not: boolean): Entry => ({
-    group: 'Passages',
+    group: 'passages',
     words,
     detail: is.length > 0 ? 'alternative' : 'passage',
     insertion: { what: 'passage', condition: { of: variable.key, is, not, run: 0 } },
@@ -152,14 +154,14 @@ function blocks(texts: readonly TextSummary[], own: string): Entry[] {
   const usable = texts.filter((text) => text.kind !== 'message' && text.name !== own && !text.binned);
   const entries = (group: Group, what: 'block' | 'copy'): Entry[] =>
     usable.map(({ title, kind, name }) => ({ group, words: title, detail: kind, insertion: { what, name } }));
-  return [...entries('Blocks, live', 'block'), ...entries('Blocks, as a copy', 'copy')];
+  return [...entries('live', 'block'), ...entries('copies', 'copy')];
 }
 
 /** What nobody has yet can be made of the words that were typed. */
 function made(label: string, inBody: boolean): Entry[] {
   const named = label === '' ? '' : ` “${label}”`;
   const entry = (words: string, detail: string, insertion: Insertion): Entry => ({
-    group: 'New',
+    group: 'new',
     words: `${words}${named}`,
     detail,
     insertion,

@@ -15,6 +15,7 @@ import {
 import { computed } from 'vue';
 import { understandDay } from '@vocabula/core';
 import { today } from '../../ui/today';
+import { GROUP_LABELS } from '../bar/insertions';
 import { firstComparison, firstValue, type Named } from './names';
 
 const props = defineProps<{ names: readonly Named[]; place: string }>();
@@ -60,7 +61,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value;
   <div class="comparison">
     <PickOne :model-value="comparison.of" :aria-label="`Variable ${place}`" @update:model-value="about($event)">
       <option value="" disabled>choose…</option>
-      <optgroup v-for="{ group, names: each } in groups" :key="group" :label="group">
+      <optgroup v-for="{ group, names: each } in groups" :key="group" :label="GROUP_LABELS[group]">
         <option v-for="one in each" :key="one.name" :value="one.name">{{ one.label }}</option>
       </optgroup>
     </PickOne>

@@ -8,13 +8,13 @@ import {
   type ComparisonName,
   type Variable,
 } from '@vocabula/core';
-import type { Insertable } from '../bar/insertions';
+import type { Group, Insertable } from '../bar/insertions';
 
 /** A name as it is offered; fields are text, facts have their own type. */
 export interface Named {
   readonly name: string;
   readonly label: string;
-  readonly group: 'Variables' | 'Recipient' | 'My fields' | 'Facts';
+  readonly group: Extract<Group, 'variables' | 'recipient' | 'own' | 'facts'>;
   readonly variable: Variable;
 }
 
@@ -28,9 +28,9 @@ export function namesOf({ variables, fields, facts }: Pick<Insertable, 'variable
       variable,
     });
   return [
-    ...variables.map(of('Variables')),
-    ...fields.map((name) => of(name.startsWith('sender') ? 'My fields' : 'Recipient')({ key: name, type: 'text' })),
-    ...facts.map(of('Facts')),
+    ...variables.map(of('variables')),
+    ...fields.map((name) => of(name.startsWith('sender') ? 'own' : 'recipient')({ key: name, type: 'text' })),
+    ...facts.map(of('facts')),
   ];
 }
 

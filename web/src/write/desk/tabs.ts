@@ -2,4 +2,15 @@
 export type FrontField =
   'title' | 'call' | 'purpose' | 'signature' | 'locale' | 'owner' | 'review_by' | 'valid_from' | 'valid_until';
 
-export type Tab = 'Variables' | 'Chosen' | 'Outline' | 'Findings' | 'Markers' | 'Find' | 'Remarks';
+export type Tab = 'variables' | 'chosen' | 'outline' | 'findings' | 'markers' | 'find' | 'remarks';
+
+/** What the tabs of the tray are called. */
+export const TAB_LABELS: Readonly<Record<Tab, string>> = {
+  variables: 'Variables',
+  chosen: 'Chosen',
+  outline: 'Outline',
+  findings: 'Findings',
+  markers: 'Markers',
+  find: 'Find',
+  remarks: 'Remarks',
+};

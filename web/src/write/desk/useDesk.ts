@@ -40,7 +40,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const house = useHouse();
   const textStore = useTexts();
   const { list: texts } = storeToRefs(textStore);
-  const tab = ref<Tab>('Variables');
+  const tab = ref<Tab>('variables');
   const showingValues = ref(false);
   /** Counts how often the outline was asked for by its key. */
   const outlineAsked = ref(0);
@@ -55,7 +55,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
       copy.changed(next);
       if (!pasted) return;
       const count = manuscript.markers.value.length;
-      if (count > 0) tab.value = 'Markers';
+      if (count > 0) tab.value = 'markers';
       if (signOff.value.length > 0) offerSignOff();
       else if (count > 0) notice.say(`${count} ${count === 1 ? 'marker' : 'markers'} found in what was pasted.`);
     },
@@ -74,7 +74,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
         texts.value.some((text) => text.name === name),
       keepImage: (file, name) => assets.keepImage(file, name),
       say: (words) => notice.fail(new Error(words)),
-      imagesCame: () => void (tab.value = 'Chosen'),
+      imagesCame: () => void (tab.value = 'chosen'),
     },
   });
   const { editor, variables, chosen } = manuscript;
@@ -121,13 +121,13 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     blanks,
     uses: manuscript.uses,
     openVariable(key, option) {
-      tab.value = 'Variables';
+      tab.value = 'variables';
       tray.open.value = key;
       openOption.value = option;
     },
     openVariableIs: () => tray.open.value,
     isDeclared: (key) => variables.value.some((each) => each.key === key),
-    showFindings: () => void (tab.value = 'Findings'),
+    showFindings: () => void (tab.value = 'findings'),
   });
   const previews = usePreviews({
     locale: () => manuscript.front.value.locale ?? house.house.locale ?? 'en-GB',
@@ -145,7 +145,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   function onMake(making: Making): void {
     inserting.makeOf(making);
     manuscript.settle();
-    tab.value = making.what === 'variable' ? 'Variables' : 'Chosen';
+    tab.value = making.what === 'variable' ? 'variables' : 'chosen';
     if (making.what === 'variable') tray.open.value = undefined;
   }
   async function onConvert(groups: MarkerGroup[]): Promise<void> {
@@ -153,7 +153,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     const count = convertMarkers(editor, groups);
     const many = groups.length === 1 ? 'variable' : 'variables';
     notice.say(`${groups.length} ${many} in ${count} ${count === 1 ? 'place' : 'places'}.`, undo);
-    tab.value = 'Variables';
+    tab.value = 'variables';
   }
   function onRepair({ repair }: Finding): void {
     if (repair && applyRepair(editor, repair)) notice.say(`${repair.label}: done.`, undo);

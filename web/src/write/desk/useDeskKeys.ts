@@ -41,7 +41,7 @@ export function useDeskKeys(parts: Parts): void {
     },
     outline: () => (outlineAsked.value += 1),
     values: () => (showingValues.value = !showingValues.value),
-    find: () => (tab.value = 'Find'),
+    find: () => (tab.value = 'find'),
   };
   useEventListener('keydown', (event: KeyboardEvent) => {
     const steps = undoKey(event);

@@ -17,7 +17,7 @@ const { manuscript, assets, tab, insertable } = props.desk;
 const { editor } = manuscript;
 const chooseImages = useFileChoice(
   async (files) => {
-    if (await assets.putImages(files)) tab.value = 'Chosen';
+    if (await assets.putImages(files)) tab.value = 'chosen';
   },
   { accept: 'image/png,image/jpeg,image/gif,image/webp', multiple: true },
 );
@@ -30,7 +30,7 @@ function block(name: string, attrs: Record<string, unknown>, content?: PmNode): 
 }
 function button(): void {
   block('button', { href: 'https://', align: null }, editor.schema.text('Press here'));
-  tab.value = 'Chosen';
+  tab.value = 'chosen';
 }
 /** Puts the blocks with the selection on the tint of a colour, or takes them off it. */
 function panel(colour: string): void {

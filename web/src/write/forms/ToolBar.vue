@@ -95,7 +95,7 @@ const icon = { size: 16, strokeWidth: 1.5 } as const;
     <i class="gap" />
     <LinkMenu :desk="desk"><Link v-bind="icon" /></LinkMenu>
     <TableMenu v-if="inTable" :desk="desk"><Table v-bind="icon" /></TableMenu>
-    <PutInMenu :desk="desk" @markers="tab = 'Markers'"><ImagePlus v-bind="icon" /></PutInMenu>
+    <PutInMenu :desk="desk" @markers="tab = 'markers'"><ImagePlus v-bind="icon" /></PutInMenu>
     <PushButton
       v-tip="'Show the recipient’s values in place of names (Alt Shift Enter)'"
       kind="plain"

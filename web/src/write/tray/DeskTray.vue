@@ -6,7 +6,7 @@ import TabPanel from 'primevue/tabpanel';
 import TabPanels from 'primevue/tabpanels';
 import Tabs from 'primevue/tabs';
 import { computed, defineAsyncComponent, nextTick, useTemplateRef, watch } from 'vue';
-import type { Tab as TabName } from '../desk/tabs';
+import { TAB_LABELS, type Tab as TabName } from '../desk/tabs';
 import type { Desk } from '../desk/useDesk';
 import OutlineTree from '../score/OutlineTree.vue';
 import VariablesTray from './VariablesTray.vue';
@@ -21,16 +21,16 @@ const props = defineProps<{ desk: Desk }>();
 const { tab, proof, going, manuscript, remarks } = props.desk;
 const { variables, markers } = manuscript;
 const tabs = computed<readonly { readonly name: TabName; readonly count?: number }[]>(() => [
-  { name: 'Variables', count: variables.value.length },
-  { name: 'Chosen' },
-  { name: 'Outline' },
-  { name: 'Findings', count: proof.findings.value.length },
+  { name: 'variables', count: variables.value.length },
+  { name: 'chosen' },
+  { name: 'outline' },
+  { name: 'findings', count: proof.findings.value.length },
   // Old markers are rare once they were turned into variables.
-  ...(markers.value.length > 0 || tab.value === 'Markers'
-    ? [{ name: 'Markers' as const, count: markers.value.length }]
+  ...(markers.value.length > 0 || tab.value === 'markers'
+    ? [{ name: 'markers' as const, count: markers.value.length }]
     : []),
-  { name: 'Find' },
-  { name: 'Remarks', count: remarks.open.value.length },
+  { name: 'find' },
+  { name: 'remarks', count: remarks.open.value.length },
 ]);
 const shut = defineModel<boolean>('shut', { required: true });
 const outline = useTemplateRef('outline');
@@ -38,11 +38,11 @@ const outline = useTemplateRef('outline');
 watch(tab, async (now) => {
   shut.value = false;
   await nextTick();
-  if (now === 'Outline') void outline.value?.focus();
+  if (now === 'outline') void outline.value?.focus();
 });
 watch(props.desk.outlineAsked, async () => {
   shut.value = false;
-  tab.value = 'Outline';
+  tab.value = 'outline';
   await nextTick();
   void outline.value?.focus();
 });
@@ -60,23 +60,23 @@ function leave(event: KeyboardEvent): void {
     <Tabs class="tabs" :value="tab" scrollable select-on-focus @update:value="tab = $event as TabName">
       <TabList aria-label="Tray">
         <Tab v-for="{ name, count } in tabs" :key="name" :value="name" @click="shut = false">
-          {{ name }} <span v-if="count">{{ count }}</span>
+          {{ TAB_LABELS[name] }} <span v-if="count">{{ count }}</span>
         </Tab>
       </TabList>
       <TabPanels v-show="!shut">
         <TabPanel :value="tab" tabindex="-1">
-          <VariablesTray v-if="tab === 'Variables'" :desk="desk" />
-          <ChosenTray v-else-if="tab === 'Chosen'" :desk="desk" />
-          <OutlineTree v-else-if="tab === 'Outline'" ref="outline" :desk="desk" />
+          <VariablesTray v-if="tab === 'variables'" :desk="desk" />
+          <ChosenTray v-else-if="tab === 'chosen'" :desk="desk" />
+          <OutlineTree v-else-if="tab === 'outline'" ref="outline" :desk="desk" />
           <FindingsTray
-            v-else-if="tab === 'Findings'"
+            v-else-if="tab === 'findings'"
             :findings="proof.findings.value"
             :current="going.finding.value"
             @show="going.showFinding"
             @repair="desk.onRepair"
           />
-          <FindPanel v-else-if="tab === 'Find'" :desk="desk" />
-          <RemarksTray v-else-if="tab === 'Remarks'" :desk="desk" />
+          <FindPanel v-else-if="tab === 'find'" :desk="desk" />
+          <RemarksTray v-else-if="tab === 'remarks'" :desk="desk" />
           <MarkersPanel v-else :groups="markers" @convert="desk.onConvert" @show="going.show" />
         </TabPanel>
       </TabPanels>

@@ -26,7 +26,7 @@ function choose(view: string): void {
   editor.view.dispatch(editor.state.tr.setNodeMarkup(props.pos, undefined, { name: name.value, view }));
 }
 function open(): void {
-  tab.value = 'Variables';
+  tab.value = 'variables';
   tray.open.value = name.value;
 }
 </script>
