@@ -64,7 +64,7 @@ it('offers the columns of the row around the caret first, and sums behind a list
   const list: Variable = { key: 'tickets', type: 'list', columns: [price] };
   const offered = entriesFor({ ...all, variables: [list], columns: [price] }, 'price');
   expect(offered[0]).toMatchObject({ group: 'columns', words: 'Price' });
-  expect(offered.find(({ group }) => group === 'Totals')?.insertion).toEqual({
+  expect(offered.find(({ group }) => group === 'totals')?.insertion).toEqual({
     what: 'computed',
     label: 'Total price',
     type: 'money',
