@@ -1,31 +1,9 @@
 // @vitest-environment happy-dom
 import type { PastWords, WorkingCopy } from '@vocabula/contract';
-import { derive, pastMailOf } from '@vocabula/core/derive';
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { openPage, Refusal, screen, settled, within, type Answers, type Page } from '../ui/testing/page';
-import type { DeriveRequest } from './protocol';
 
 let page: Page;
-/** Does in the page what the worker does. */
-class WorkerHere {
-  onmessage: ((event: MessageEvent) => void) | undefined;
-  onerror: (() => void) | undefined;
-  private ended = false;
-  postMessage({ mails, locale }: DeriveRequest): void {
-    queueMicrotask(() => {
-      if (this.ended) return;
-      try {
-        this.onmessage?.({ data: { derived: derive(mails.map(pastMailOf), { locale }) } } as MessageEvent);
-      } catch {
-        this.onerror?.();
-      }
-    });
-  }
-  terminate(): void {
-    this.ended = true;
-  }
-}
-beforeEach(() => vi.stubGlobal('Worker', WorkerHere));
 afterEach(() => page.close());
 
 const mail = (file: string, name: string, day: string, more = ''): PastWords => ({
