@@ -27,3 +27,11 @@ export const MAX_IMAGE = 8_000_000;
 export const LEDGER_WEEKS = 26;
 /** Below this many messages, looking back gives counts and no shares. */
 export const FEWEST_FOR_SHARES = 10;
+/** What can be the outcome of a trial. */
+export const TRIAL_OUTCOMES = ['answered', 'opened', 'followed'] as const;
+/** One of the outcomes of a trial. */
+export type TrialOutcome = (typeof TRIAL_OUTCOMES)[number];
+/** The fewest versions that are tried side by side. */
+export const FEWEST_ARMS = 2;
+/** The most versions that are tried side by side. */
+export const MOST_ARMS = 3;

@@ -137,6 +137,7 @@ import {
   subjectSchema,
   templateImpactSchema,
 } from './versions.js';
+import { endTrialSchema, startTrialSchema, trialSchema } from './trials.js';
 import { findingSchema } from './shared-schemas.js';
 
 const id = z.string().max(60);
@@ -252,6 +253,21 @@ export const ENDPOINTS = {
     params: byName.extend({ id }),
     body: changeRemarkSchema,
     answer: remarkSchema,
+  },
+
+  'GET /versions/{name}/trials': { role: 'author', params: byName, answer: z.array(trialSchema) },
+  'POST /versions/{name}/trials': {
+    role: 'author',
+    params: byName,
+    body: startTrialSchema,
+    answer: trialSchema,
+    status: 201,
+  },
+  'POST /versions/{name}/trials/{id}/end': {
+    role: 'author',
+    params: byName.extend({ id }),
+    body: endTrialSchema,
+    answer: trialSchema,
   },
 
   'GET /requests': { role: 'author', answer: z.array(requestSchema) },

@@ -150,6 +150,8 @@ export const fillSummarySchema = z.strictObject({
   version: z.number().optional(),
   /** What became of that version since; said in words to whom it concerns. */
   standing: fillStanding,
+  /** The trial that gave this version to the recipient. */
+  trial: z.string().optional(),
 });
 export type FillSummary = Readonly<z.infer<typeof fillSummarySchema>>;
 /** A message that is being filled, whole. */

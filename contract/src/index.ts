@@ -18,5 +18,6 @@ export * from './proofs.js';
 export * from './sending.js';
 export * from './tables.js';
 export * from './texts.js';
+export * from './trials.js';
 export * from './versions.js';
 export * from './shared-schemas.js';

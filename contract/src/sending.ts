@@ -135,6 +135,8 @@ export const mailedRowSchema = z.strictObject({
   fields: z.record(z.string(), z.string()).readonly(),
   answers: z.record(z.string(), z.unknown()).readonly(),
   changes: changesSchema,
+  /** The version of the template it is made of. */
+  version: z.number().optional(),
 });
 export type MailedRow = Readonly<z.infer<typeof mailedRowSchema>>;
 /** A line of the list of mailings, and how far each is. */
@@ -164,6 +166,10 @@ export type MailingSummary = Readonly<z.infer<typeof mailingSummarySchema>>;
 export const mailingSchema = mailingSummarySchema.extend({
   version: z.number().optional(),
   texts: z.array(workingCopySchema).readonly(),
+  /** What other versions are made of, where a trial gives some recipients another one. */
+  others: z
+    .array(z.strictObject({ version: z.number(), texts: z.array(workingCopySchema).readonly() }).readonly())
+    .readonly(),
   house: houseAnswer,
   signature: z.string().optional(),
   zone: z.string(),

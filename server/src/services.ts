@@ -34,6 +34,7 @@ import { Outbox } from './sending/outbox.js';
 import { ImpactService } from './versions/impact.js';
 import { RemarkService } from './versions/remarks.js';
 import { RequestService } from './versions/requests.js';
+import { TrialService } from './trials/service.js';
 import { VersionService } from './versions/service.js';
 import { Heavy } from './workers/heavy.js';
 import type { HeavyServices } from './workers/served.js';
@@ -62,6 +63,7 @@ export interface Services extends HeavyServices {
   readonly uses: UseService;
   readonly requests: RequestService;
   readonly remarks: RemarkService;
+  readonly trials: TrialService;
   readonly handOvers: HandOverService;
   readonly atHand: AtHandService;
   readonly outbox: Outbox;
@@ -151,6 +153,7 @@ export function makeServices(
     versions: new VersionService(database),
     requests: new RequestService(database),
     remarks: new RemarkService(database),
+    trials: new TrialService(database),
     impact: new ImpactService(database),
   };
 }

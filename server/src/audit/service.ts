@@ -25,6 +25,8 @@ export type Act =
   | 'published'
   | 'timed'
   | 'withdrew'
+  | 'began a trial of'
+  | 'ended a trial of'
   | 'retired'
   | 'offered again'
   | 'asked to publish'

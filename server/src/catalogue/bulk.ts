@@ -12,6 +12,7 @@ import { setOwnSet } from '../samples/store.js';
 import { removeCheckpoints } from '../versions/checkpoints.js';
 import { removeRemarks } from '../versions/remarks.js';
 import { removeRequests } from '../versions/requests.js';
+import { removeTrials } from '../trials/store.js';
 import { removeTimed } from '../versions/service.js';
 import { callWordIsFree, changeText, removeText } from './store.js';
 import { rowOf, TEXT_HEAD, type TextHead } from './visible-texts.js';
@@ -134,7 +135,9 @@ function carriedRequirement(row: TextHead, target: string, access: Access, user:
 
 /** Takes a text out for good. What was sent from it stays, with the versions it was sent from. */
 async function purgeOne(writer: Writer, row: TextHead): Promise<void> {
-  for (const remove of [removeCheckpoints, removeTimed, removeRequests, removeRemarks, removeProofRecord])
+  for (const remove of [
+    ...[removeCheckpoints, removeTimed, removeRequests, removeRemarks, removeProofRecord, removeTrials],
+  ])
     await remove(writer, row.name);
   await setOwnSet(writer, row.name, null);
   await removeText(writer, row.name);

@@ -102,8 +102,18 @@ export async function closure(
 ): Promise<WorkingCopy[]> {
   const rights = access ?? (await accessOf(reader, user));
   const own = await ownState(reader, name, rights, purpose);
-  if (!own) return [];
-  const found = new Map<string, WorkingCopy>([[name, own]]);
+  return own ? closureOf(reader, own, rights, purpose, more) : [];
+}
+
+/** A state of a text with everything it includes, as `closure` gives it. */
+export async function closureOf(
+  reader: Reader | Writer,
+  own: WorkingCopy,
+  rights: Access,
+  purpose: Purpose,
+  more: readonly string[] = [],
+): Promise<WorkingCopy[]> {
+  const found = new Map<string, WorkingCopy>([[own.name, own]]);
   const { style } = (await currentHouse(reader, purpose)).house;
   let wanted = [
     ...namesIncluded(own.document),

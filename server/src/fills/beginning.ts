@@ -2,7 +2,7 @@
 import { HOUSE_NAME, type WorkingCopy } from '@vocabula/contract';
 import { dayIn, PLAIN_HOUSE, signatureFor, type Front } from '@vocabula/core';
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
-import { closure, headOf } from '../catalogue/visible-texts.js';
+import { closure, closureOf, headOf } from '../catalogue/visible-texts.js';
 import { isOffered } from '../catalogue/store.js';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { Kept } from '../db/generation-cache.js';
@@ -11,7 +11,7 @@ import { notFound, RequestProblem } from '../http/problem.js';
 import type { User } from '../people/user.js';
 import { profileOf } from '../people/service.js';
 import { accessOf } from '../rights/access.js';
-import { freeze } from '../versions/frozen.js';
+import { freeze, textOrHouse } from '../versions/frozen.js';
 
 export interface Begun {
   readonly text: string;
@@ -22,13 +22,23 @@ export interface Begun {
   readonly signature: string | null;
 }
 
-/** What a message on a template begins with. Throws words where none can be begun. @param more stitched to it */
-export async function begin(writer: Writer, text: string, user: User, more: readonly string[] = []): Promise<Begun> {
+/**
+ * What a message on a template begins with. Throws words where none can be begun.
+ * @param more    texts stitched to it
+ * @param version one that a trial gives, in place of the one in use
+ */
+export async function begin(
+  writer: Writer,
+  text: string,
+  user: User,
+  more: readonly string[] = [],
+  version?: number,
+): Promise<Begun> {
   await demandOffered(writer, text, user);
-  const own = await partsOf(writer, text, user, more);
+  const own = await partsOf(writer, text, user, more, version);
   if (!own) throw notFound('template');
   const wanted = signatureFor(own.purpose, await profileOf(writer, user.id));
-  const parts = (wanted ? await partsOf(writer, text, user, [...more, wanted]) : own) ?? own;
+  const parts = (wanted ? await partsOf(writer, text, user, [...more, wanted], version) : own) ?? own;
   return {
     text,
     title: parts.title,
@@ -54,12 +64,22 @@ interface Parts {
 /** Valid for each person until something is published or rights change. */
 const known = new Kept<Parts | undefined>(['rights', 'published'], 1000);
 
-function partsOf(writer: Writer, text: string, user: User, more: readonly string[]): Promise<Parts | undefined> {
-  return known.get(writer, JSON.stringify([user.role, user.id, text, ...more]), async () => {
-    const texts = await closure(writer, text, user, 'fill', more);
+function partsOf(
+  writer: Writer,
+  text: string,
+  user: User,
+  more: readonly string[],
+  version: number | undefined,
+): Promise<Parts | undefined> {
+  return known.get(writer, JSON.stringify([user.role, user.id, version ?? 0, text, ...more]), async () => {
+    const given = version === undefined ? undefined : await stateOfVersion(writer, text, version);
+    const texts = given
+      ? await closureOf(writer, given.copy, await accessOf(writer, user), 'fill', more)
+      : await closure(writer, text, user, 'fill', more);
     const { front } = texts[0]?.document.attrs ?? {};
     if (front?.kind !== 'message') return undefined;
     const states = await publishedStates(writer, [...texts.map(({ name }) => name), HOUSE_NAME]);
+    if (given) states.set(text, given);
     return {
       title: front.title,
       purpose: front.purpose,
@@ -68,6 +88,24 @@ function partsOf(writer: Writer, text: string, user: User, more: readonly string
       house: states.get(HOUSE_NAME)?.frozen,
     };
   });
+}
+
+/** A version of a text, whether it is in use or not. */
+async function stateOfVersion(
+  reader: Reader | Writer,
+  name: string,
+  number: number,
+): Promise<{ readonly number: number; readonly frozen: string; readonly copy: WorkingCopy } | undefined> {
+  const { versions, frozen } = schema;
+  const [row] = await reader
+    .select({ version: versions, document: frozen.document })
+    .from(versions)
+    .innerJoin(frozen, eq(frozen.id, versions.frozen))
+    .where(and(eq(versions.text, name), eq(versions.number, number), isNull(versions.withdrawnAt)));
+  const state = row && textOrHouse(row.document);
+  if (!row || state?.kind !== 'text') return undefined;
+  const { revision, at: updatedAt, frozen: id } = row.version;
+  return { number, frozen: id, copy: { name, revision, updatedAt, document: state.document } };
 }
 
 /** The frozen states of what is in use, by name; those of the house are under its name. */

@@ -39,7 +39,7 @@ export async function answered(writer: Writer, fill: string, at: Date): Promise<
 
 /** What is kept of a message that was handed over. */
 export function recordOf(
-  fill: Answered & Pick<Fill, 'text' | 'version' | 'changes'>,
+  fill: Answered & Pick<Fill, 'text' | 'version' | 'changes' | 'trial'>,
   message: Message,
   { offered = {} }: ReturnType<typeof inputOf>,
   user: Pick<User, 'id'>,
@@ -55,6 +55,7 @@ export function recordOf(
     person: user.id,
     text: fill.text,
     version: fill.version ?? null,
+    trial: fill.trial ?? null,
     address: message.to[0] ? foldedMailbox(message.to[0]) : bareAddress(fill.fields.email ?? ''),
     name: nameOfFields(fill.fields),
     answers: { ...borrowed, ...fill.answers },

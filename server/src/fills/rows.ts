@@ -26,6 +26,7 @@ export function summary(row: Row, standing: FillStanding): FillSummary {
     updatedAt: row.updatedAt,
     version: row.version ?? undefined,
     standing,
+    trial: row.trial ?? undefined,
   };
 }
 
@@ -112,6 +113,7 @@ export async function standingsOf(reader: Reader | Writer, rows: readonly Row[])
     .select({ text: versions.text, number: versions.number, frozen: versions.frozen })
     .from(versions)
     .where(isNotNull(versions.withdrawnAt));
+  const running = await runningAmong(reader, rows);
   for (const row of rows) {
     const frozen = new Set(row.frozen);
     const published = current.get(row.text) ?? undefined;
@@ -120,8 +122,21 @@ export async function standingsOf(reader: Reader | Writer, rows: readonly Row[])
         (each.text === row.text && each.number === row.version) || (each.text !== row.text && frozen.has(each.frozen)),
     );
     if (gone) found.set(row.id, 'withdrawn');
-    else if (published !== undefined && row.version !== null && published > row.version) found.set(row.id, 'newer');
+    else if (published !== undefined && row.version !== null && published > row.version && !running.has(row.trial))
+      found.set(row.id, 'newer');
     else found.set(row.id, 'current');
   }
   return found;
+}
+
+/** The trials that run and gave some of these messages their version: an older one is as it should be. */
+async function runningAmong(reader: Reader | Writer, rows: readonly Row[]): Promise<Set<string | null>> {
+  const { trials } = schema;
+  const ids = [...new Set(rows.flatMap(({ trial }) => trial ?? []))];
+  if (ids.length === 0) return new Set();
+  const found = await reader
+    .select({ id: trials.id })
+    .from(trials)
+    .where(and(inArray(trials.id, ids), isNull(trials.endedAt)));
+  return new Set(found.map(({ id }) => id));
 }

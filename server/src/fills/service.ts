@@ -30,6 +30,7 @@ import { offeredFor } from './memory.js';
 import { fillOf, frozenOf, ownFill, standingsOf, summary, wholeFill, type Row } from './rows.js';
 import { addRemark } from '../versions/remarks.js';
 import { addFills, binFill, changeFill } from './store.js';
+import { goesElsewhere, tried } from './trying.js';
 
 const { fills } = schema;
 
@@ -41,17 +42,19 @@ export class FillService {
   ) {}
 
   /** Begins a message on the version that is in use. */
-  async start(given: StartFill, user: User): Promise<Fill> {
+  async start(started: StartFill, user: User): Promise<Fill> {
     const { read } = this.database;
-    const text = given.text ?? (await calledBy(read, given.call ?? '', user));
-    const original = given.letter ? await this.letter(given.letter, user) : given.original;
+    const text = started.text ?? (await calledBy(read, started.call ?? '', user));
+    const original = started.letter ? await this.letter(started.letter, user) : started.original;
     const recipient =
-      given.recipient ??
-      (await this.recipients.meant(given.to ?? original?.replyTo?.[0] ?? original?.from ?? '', user));
-    const changes = given.changes ?? NO_CHANGES;
+      started.recipient ??
+      (await this.recipients.meant(started.to ?? original?.replyTo?.[0] ?? original?.from ?? '', user));
+    const changes = started.changes ?? NO_CHANGES;
     const stitched = changes.parts.map(({ name }) => name);
     return this.database.write(async (writer) => {
-      const begun = await begin(writer, text, user, stitched);
+      const usual = await begin(writer, text, user, stitched);
+      const given = await tried(writer, { ...usual, recipient, changes }, user);
+      const begun = { ...usual, ...given };
       const { texts, house } = await frozenOf(writer, begun);
       const { kept, lost } = checkChanges(texts, changes);
       const now = new Date().toISOString();
@@ -60,13 +63,13 @@ export class FillService {
         id: randomUUID(),
         person: user.id,
         recipient,
-        answers: given.answers ?? {},
+        answers: started.answers ?? {},
         offered: await offeredFor(writer, user, texts, recipient.email ?? ''),
         confirmed: [],
         changes: kept,
         original: original ?? null,
-        letter: given.letter ?? null,
-        replyAll: given.all ?? false,
+        letter: started.letter ?? null,
+        replyAll: started.all ?? false,
         state: 'unfinished',
         createdAt: now,
         updatedAt: now,
@@ -74,7 +77,7 @@ export class FillService {
       };
       await addFills(writer, [row]);
       const declared = new Set(texts.flatMap(({ document }) => document.attrs.variables.map(({ key }) => key)));
-      const unknown = Object.keys(given.answers ?? {}).filter((key) => !declared.has(key));
+      const unknown = Object.keys(started.answers ?? {}).filter((key) => !declared.has(key));
       const notes = [
         ...(unknown.length > 0 ? [`Nothing here asks for ${unknown.join(', ')}.`] : []),
         ...(lost > 0
@@ -123,6 +126,8 @@ export class FillService {
         state: 'unfinished',
         updatedAt: new Date().toISOString(),
       };
+      if (goesElsewhere(row.recipient, given.recipient))
+        Object.assign(changes, await tried(writer, { ...row, ...changes }, user));
       await changeFill(writer, id, changes);
       const changed = { ...row, ...changes };
       return summary(changed, (await standingsOf(writer, [changed])).get(id) ?? 'current');

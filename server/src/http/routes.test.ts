@@ -3,7 +3,16 @@ import { ENDPOINTS, USUAL_WAYS, type Caller, type Endpoint, type EndpointName } 
 import { PLAIN_HOUSE } from '@vocabula/core';
 import type { Router } from 'express';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { blockFile, documentOf, file, makePublished, makeText, start, type Started } from '../testing/start.js';
+import {
+  blockFile,
+  documentOf,
+  file,
+  makePublished,
+  makeText,
+  publish,
+  start,
+  type Started,
+} from '../testing/start.js';
 
 type Calling = Started['call'];
 let server: Started;
@@ -27,10 +36,12 @@ let waiting: string;
 let mailing: string;
 let mailed: string;
 let asking: string;
+let trial: string;
 /** Somebody else, and what is theirs alone. */
 let owner: Started['call'] & { readonly user: { readonly id: string; readonly address: string } };
 let theirs: Theirs;
 const DIGEST = '0123456789abcdef';
+const TRIAL = { arms: [1, 2].map((version) => ({ version, weight: 1 })), outcome: 'answered', matters: 0.05 };
 const REPORT = { messages: 1, set: 'People', errors: 0, warnings: 0, findings: [] };
 beforeAll(async () => {
   // Nothing listens there: what is to be sent waits.
@@ -63,6 +74,11 @@ beforeAll(async () => {
   const at = new Date(Date.now() + 3_600_000).toISOString();
   await call.post('/api/versions/later/publish').send({ revision: 1, note: 'Later', at });
   timed = (await call.get('/api/versions/later')).body.timed[0].id;
+  for (const title of ['Tried', 'Trying']) {
+    await makePublished(server, title);
+    await publish(server, title.toLowerCase());
+  }
+  trial = (await call.post('/api/versions/trying/trials').send(TRIAL)).body.id;
   const quote = { exact: 'Dear', prefix: '', suffix: '' };
   remark = (await call.post('/api/versions/visit/remarks').send({ quote, body: 'Hm' })).body.id;
   request = (await call.post('/api/requests/for/later').send({ revision: 1, note: 'Please', report: REPORT })).body.id;
@@ -512,6 +528,13 @@ const CALLS: readonly RightCall[] = [
   {
     endpoint: 'GET /versions/{name}/impact/{template}',
     path: () => '/api/versions/visit/impact/visit',
+  },
+  { endpoint: 'GET /versions/{name}/trials', path: () => '/api/versions/trying/trials' },
+  { endpoint: 'POST /versions/{name}/trials', path: () => '/api/versions/tried/trials', body: () => TRIAL },
+  {
+    endpoint: 'POST /versions/{name}/trials/{id}/end',
+    path: () => `/api/versions/trying/trials/${trial}/end`,
+    body: () => ({ publish: 1 }),
   },
   { endpoint: 'GET /versions/{name}/remarks', path: () => '/api/versions/visit/remarks' },
   {

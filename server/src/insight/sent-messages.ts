@@ -8,7 +8,7 @@ import { frozenOf } from '../fills/rows.js';
 import { outcomes } from './outcomes.js';
 import { inScope, type ReportScope } from './report-scope.js';
 
-const { handedOver, fills, outgoing } = schema;
+const { handedOver, fills, mailings, outgoing } = schema;
 /** At most this many messages are read, the latest ones: older ones hardly change a share. */
 const MAX_MESSAGES = 1000;
 
@@ -50,12 +50,19 @@ export async function sentMessages(reader: Reader, name: string, scope: ReportSc
     .select({
       ...{ answers: handedOver.answers, at: handedOver.at, frozen: fills.frozen, house: fills.house },
       ...{ signature: fills.signature, fields: fills.recipient, changes: fills.changes, own: outgoing.changes },
-      ...{ number: handedOver.version, sent: handedOver.outgoing, opens: could.opens, follows: could.follows },
+      ...{
+        number: handedOver.version,
+        arms: mailings.arms,
+        sent: handedOver.outgoing,
+        opens: could.opens,
+        follows: could.follows,
+      },
       ...{ opened: came.opened, followed: came.followed, answered: came.answered, bounced: came.bounced },
     })
     .from(handedOver)
     .innerJoin(fills, eq(fills.id, handedOver.fillId))
     .leftJoin(outgoing, eq(outgoing.id, handedOver.outgoing))
+    .leftJoin(mailings, eq(mailings.id, outgoing.mailing))
     .leftJoin(came, eq(came.outgoing, handedOver.outgoing))
     .leftJoin(could, eq(could.outgoing, handedOver.outgoing))
     .where(and(eq(handedOver.text, name), inScope(scope)))
@@ -63,8 +70,10 @@ export async function sentMessages(reader: Reader, name: string, scope: ReportSc
     .limit(MAX_MESSAGES);
   const versions = new Map<string, Pick<SentMessage, 'texts' | 'program'> | undefined>();
   const messages: SentMessage[] = [];
-  for (const { frozen, house, signature, changes, own, ...row } of rows) {
+  for (const { frozen: begun, house, signature, changes, own, arms, ...row } of rows) {
     const { answers, at, fields, number } = row;
+    // A trial gives recipients of one mailing different versions.
+    const frozen = arms?.find((arm) => arm.version === number)?.frozen ?? begun;
     const version = `${frozen.join(' ')}/${house}/${signature}`;
     if (!versions.has(version)) versions.set(version, await versionOf(reader, frozen, house, signature));
     const made = versions.get(version);

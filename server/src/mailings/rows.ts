@@ -8,6 +8,7 @@ import type { Answered } from '../fills/rendering.js';
 import { nameOfFields } from '../fills/rows.js';
 import type { User } from '../people/user.js';
 import { newMessageId } from '../sending/outbox.js';
+import { versionFor } from '../trials/assignment.js';
 import type { Given } from './recipients.js';
 import { addOutgoing, type OutgoingRow as MailedOutgoing } from '../sending/store.js';
 import type { MailingRow } from './store.js';
@@ -39,7 +40,18 @@ export function changesFor(
   return mergedChanges(shared, changes);
 }
 
-export const mailedRow = (row: MailedOutgoing): MailedRow => ({
+/** What a recipient's message is made of: the version, and its frozen documents with the house. */
+export function stateFor(
+  mailing: Pick<MailingRow, 'trial' | 'arms' | 'version' | 'frozen' | 'house'>,
+  address: string,
+): Pick<MailingRow, 'version' | 'frozen' | 'house'> {
+  const { trial, arms, house } = mailing;
+  if (trial === null) return mailing;
+  const version = versionFor({ id: trial, arms }, address);
+  return { version, house, frozen: arms.find((arm) => arm.version === version)?.frozen ?? mailing.frozen };
+}
+
+export const mailedRow = (row: MailedOutgoing, mailing: MailingRow): MailedRow => ({
   id: row.id,
   position: row.position ?? 0,
   address: row.address.startsWith('forgotten-') ? '' : row.address,
@@ -49,6 +61,7 @@ export const mailedRow = (row: MailedOutgoing): MailedRow => ({
   fields: row.fields,
   answers: row.answers,
   changes: row.changes,
+  version: stateFor(mailing, row.address).version ?? undefined,
 });
 
 /** Puts people behind those who are there. */

@@ -13,7 +13,7 @@ import {
   type OutgoingState,
 } from '@vocabula/contract';
 import { fold } from '@vocabula/core';
-import { and, asc, count, desc, eq } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, isNotNull } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader } from '../db/database.js';
 import { checkChanges } from '../fills/changes.js';
@@ -25,7 +25,8 @@ import type { Outbox } from '../sending/outbox.js';
 import type { TableService } from '../samples/service.js';
 import { judge, OPEN } from './readiness.js';
 import { fromRows, readPasted, type Given, type Read } from './recipients.js';
-import { insertRows, mailedRow, type MailingRow } from './rows.js';
+import { armsFor } from './arms.js';
+import { insertRows, mailedRow, stateFor, type MailingRow } from './rows.js';
 import { changeInMailing, changeOutgoing } from '../sending/store.js';
 import { addMailing, changeMailing, reopenMailing } from './store.js';
 
@@ -58,6 +59,7 @@ export class MailingService {
       frozen: row.frozen,
       house: row.house,
       signature: row.signature,
+      ...(await armsFor(this.database, row, user)),
       zone: timezone ?? 'UTC',
       changes: row.changes,
       answers: row.answers,
@@ -93,13 +95,13 @@ export class MailingService {
   }
 
   async rows(id: string, user: User): Promise<MailedRow[]> {
-    await this.own(id, user);
+    const mailing = await this.own(id, user);
     const rows = await this.database.read
       .select()
       .from(outgoing)
       .where(eq(outgoing.mailing, id))
       .orderBy(asc(outgoing.position));
-    return rows.map(mailedRow);
+    return rows.map((row) => mailedRow(row, mailing));
   }
 
   /** Adds people of a list, or pasted ones; whoever is among them already stays once. */
@@ -175,7 +177,8 @@ export class MailingService {
       if (![...OPEN, 'taken back'].includes(row.state))
         throw new RequestProblem(409, 'gone', 'This message is on its way, or has gone.');
       if (change.changes) {
-        const { lost } = checkChanges((await frozenOf(writer, mailing)).texts, change.changes);
+        const { texts } = await frozenOf(writer, stateFor(mailing, row.address));
+        const { lost } = checkChanges(texts, change.changes);
         if (lost > 0) throw new RequestProblem(422, 'bad-changes', 'The text does not say there what was reworded.');
       }
       await changeOutgoing(writer, [rowId], {
@@ -192,7 +195,7 @@ export class MailingService {
     await judge(this.database, id, [rowId]);
     const [row] = await this.database.read.select().from(outgoing).where(eq(outgoing.id, rowId));
     if (!row) throw notFound('message');
-    return mailedRow(row);
+    return mailedRow(row, mailing);
   }
 
   /** Sends the first, the rest; pauses, goes on, stops. */
@@ -267,6 +270,7 @@ export class MailingService {
   private async sendFirst(mailing: MailingRow, typed: number, user: User): Promise<void> {
     demandPreparing(mailing);
     this.outbox.demandService();
+    await demandInUse(this.database.read, mailing);
     await judge(this.database, mailing.id);
     await this.database.write(async (writer) => {
       const ready = await writer
@@ -321,11 +325,19 @@ export class MailingService {
   }
 
   private async whole(row: MailingRow): Promise<Mailing> {
-    const { texts, house } = await frozenOf(this.database.read, row);
+    const { read } = this.database;
+    const { texts, house } = await frozenOf(read, row);
+    const others = row.arms.filter(({ version }) => version !== row.version);
     return {
       ...(await this.summary(row)),
       version: row.version ?? undefined,
       texts,
+      others: await Promise.all(
+        others.map(async ({ version, frozen }) => ({
+          version,
+          texts: (await frozenOf(read, { frozen, house: null })).texts,
+        })),
+      ),
       house,
       signature: row.signature ?? undefined,
       zone: row.zone,
@@ -352,6 +364,18 @@ function demandPreparing({ state }: MailingRow): void {
       'state',
       `This mailing is ${WORDS[state]}: who it goes to cannot be changed any more.`,
     );
+}
+
+/** Throws where one of the versions that are given out was withdrawn since. */
+async function demandInUse(reader: Reader, { text, version, arms }: MailingRow): Promise<void> {
+  const { versions } = schema;
+  const given = arms.length > 0 ? arms.map((arm) => arm.version) : version === null ? [] : [version];
+  const withdrawn = await reader
+    .select({ number: versions.number })
+    .from(versions)
+    .where(and(eq(versions.text, text), inArray(versions.number, given), isNotNull(versions.withdrawnAt)));
+  if (withdrawn.length > 0)
+    throw new RequestProblem(409, 'withdrawn', 'This wording was withdrawn and must not be sent. Make it again.');
 }
 
 const countsOf = (reader: Reader, id: string) =>

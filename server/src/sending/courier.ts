@@ -11,7 +11,7 @@ import { schema, type Database, type Writer } from '../db/database.js';
 import { recordOf } from '../fills/records.js';
 import { inputOf, messageOf, whyNot } from '../fills/rendering.js';
 import { RequestProblem } from '../http/problem.js';
-import { answeredFor, changesFor } from '../mailings/rows.js';
+import { answeredFor, changesFor, stateFor } from '../mailings/rows.js';
 import { mailboxOf } from '../people/names.js';
 import { Batch, Workshop } from './batch.js';
 import { CLAIM_TIMES, Claims, type ClaimTimes } from './claims.js';
@@ -204,7 +204,13 @@ export class Courier {
       assets: await batch.source(message),
     });
     const record = recordOf(
-      { ...answered, text: mailing.text, version: mailing.version ?? undefined, changes: changesFor(mailing, row) },
+      {
+        ...answered,
+        text: mailing.text,
+        version: stateFor(mailing, row.address).version ?? undefined,
+        trial: mailing.trial ?? undefined,
+        changes: changesFor(mailing, row),
+      },
       message,
       inputOf(answered, {}, moment),
       { id: row.person },

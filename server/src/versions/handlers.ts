@@ -5,8 +5,9 @@ export const versionHandlers = ({
   versions,
   impact,
   remarks,
+  trials,
   heavy,
-}: Pick<Services, 'versions' | 'impact' | 'remarks' | 'heavy'>): HandlersOf<'versions'> => ({
+}: Pick<Services, 'versions' | 'impact' | 'remarks' | 'trials' | 'heavy'>): HandlersOf<'versions'> => ({
   'GET /versions/{name}': ({ params: { name }, user }) => versions.standing(name, user),
   'GET /versions/{name}/findings': ({ params: { name }, user }) =>
     heavy.json('versions', 'findings', [name, user], user.id),
@@ -30,6 +31,9 @@ export const versionHandlers = ({
   'GET /versions/{name}/remarks': ({ params: { name }, user }) => remarks.list(name, user),
   'POST /versions/{name}/remarks': ({ params: { name }, body, user }) => remarks.make(name, body, user),
   'PATCH /versions/{name}/remarks/{id}': ({ params: { name, id }, body, user }) => remarks.change(name, id, body, user),
+  'GET /versions/{name}/trials': ({ params: { name }, user }) => trials.list(name, user),
+  'POST /versions/{name}/trials': ({ params: { name }, body, user }) => trials.start(name, body, user),
+  'POST /versions/{name}/trials/{id}/end': ({ params: { name, id }, body, user }) => trials.end(name, id, body, user),
 });
 
 export const requestHandlers = ({ requests }: Pick<Services, 'requests'>): HandlersOf<'requests'> => ({

@@ -13,6 +13,7 @@ import type { User } from '../people/user.js';
 import { accessOf } from '../rights/access.js';
 import { freeze, textOrHouse, thawed, type TextOrHouse } from './frozen.js';
 import { changeHouse } from '../house/house-state.js';
+import { endTrialOf, runningTrial } from '../trials/store.js';
 
 const { texts, versions } = schema;
 
@@ -142,6 +143,7 @@ export async function publishState(
     });
     await derive(writer, name, 'published', candidate.document);
   }
+  await endTrialOf(writer, name, `version ${number} was published`);
   await note(writer, who, 'published', candidate.kind, name, `${title}, version ${number}: ${words}`);
   return number;
 }
@@ -160,6 +162,9 @@ export async function withdraw(
     .set({ withdrawnAt: at, withdrawnBy: user.name, withdrawnBecause: because })
     .where(and(eq(versions.text, subject.name), eq(versions.number, number)));
   if (rowsAffected === 0) throw notFound('version');
+  const running = await runningTrial(writer, subject.name);
+  if (running?.arms.some(({ version }) => version === number))
+    await endTrialOf(writer, subject.name, `version ${number} was withdrawn`);
   if (subject.published === number) {
     if (subject.kind === 'house') await changeHouse(writer, { published: null });
     else {

@@ -17,8 +17,11 @@ export function useFill() {
   let taking = false;
   keeper.hear({
     // What became of its version meanwhile is said while one writes, not only on opening it again.
-    kept(id, { standing }) {
-      if (fill.value?.id === id) fill.value = { ...fill.value, standing, state: 'unfinished' };
+    async kept(id, { standing, version }) {
+      if (fill.value?.id !== id) return;
+      const isOther = version !== fill.value.version;
+      fill.value = { ...fill.value, standing, state: 'unfinished' };
+      if (isOther) await takeVersion(id);
     },
   });
 
@@ -36,6 +39,13 @@ export function useFill() {
     original.value = given.original;
     all.value = given.all;
     taking = false;
+  }
+  /** Takes the version that a trial gives to this recipient. What was answered stays, also what was answered meanwhile. */
+  async function takeVersion(id: string): Promise<void> {
+    const given = await api.fill(id).catch(() => undefined);
+    if (!given || fill.value?.id !== id) return;
+    const { texts, house, signature, fixed, title, version, trial } = given;
+    fill.value = { ...fill.value, texts, house, signature, fixed, title, version, trial };
   }
   /** Everything of the message as it is now; a copy, which goes on being of this moment. */
   const values = (): SavedFill =>

@@ -86,13 +86,14 @@ export function useMailing(id: string) {
     progress.value = given;
     // What was typed meanwhile stays, and is on its way.
     mailing.value = { ...given, ...sharedKept.waiting(given.id) };
-    const { texts, house, signature } = given;
-    worked.fill.value = {
-      texts,
-      house,
-      signature,
-      fixed: texts.flatMap((text) => text.document.attrs.front.fixed ?? []),
-    } as unknown as Fill;
+    showVersion(given, row.value?.version);
+  }
+  /** Shows the message in the version that a recipient gets: a trial may give them another one. */
+  function showVersion({ texts: usual, others, house, signature }: Mailing, version: number | undefined): void {
+    const texts = others.find((each) => each.version === version)?.texts ?? usual;
+    if (worked.fill.value?.texts === texts) return;
+    const fixed = texts.flatMap((text) => text.document.attrs.front.fixed ?? []);
+    worked.fill.value = { texts, house, signature, fixed } as unknown as Fill;
   }
   /** Resolves when the server has all of this mailing as it is shown. @throws the problem, where it cannot have it */
   const settled = async (): Promise<void> => {
@@ -158,6 +159,7 @@ export function useMailing(id: string) {
       // What waits to be kept of this row is newer than what the server gave.
       const waiting = each && rowsKept.waiting(each.id);
       shown = undefined;
+      showVersion(now, each?.version);
       worked.recipient.value = { ...each?.fields };
       worked.answers.value = { ...now.answers, ...(waiting?.answers ?? each?.answers) };
       worked.changes.value = mergedChanges(now.changes, waiting?.changes ?? each?.changes ?? NO_CHANGES);

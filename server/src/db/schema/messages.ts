@@ -1,6 +1,7 @@
 /** Messages being filled, and those handed over, which never change but to forget somebody. */
 import { WAYS, type OfferedValues, type Original } from '@vocabula/contract';
 import type { FillChanges } from '@vocabula/core/filling';
+import { isNotNull } from 'drizzle-orm';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { json } from './json.js';
 
@@ -18,8 +19,9 @@ export const fills = sqliteTable(
     signature: text(),
     /** Whose it is. */
     person: text().notNull().default('me'),
-    /** The version of the template it was begun on. */
+    /** The version of the template it was begun on, and the trial that gave it to this recipient. */
     version: integer(),
+    trial: text(),
     recipient: json<Readonly<Record<string, string>>>().notNull(),
     answers: json<Readonly<Record<string, unknown>>>().notNull(),
     /** Values taken over from elsewhere, those of them that were confirmed, and what else was changed. */
@@ -55,6 +57,8 @@ export const handedOver = sqliteTable(
     person: text().notNull().default(''),
     text: text().notNull().default(''),
     version: integer(),
+    /** The trial that this version was given by. */
+    trial: text(),
     /** The first recipient's bare address, folded, and name: by which the record of a person is found. */
     address: text().notNull().default(''),
     name: text().notNull().default(''),
@@ -73,5 +77,6 @@ export const handedOver = sqliteTable(
     index('handed_over_address').on(table.address, table.at),
     index('handed_over_person').on(table.person, table.at),
     index('handed_over_text').on(table.text, table.at),
+    index('handed_over_trial').on(table.trial).where(isNotNull(table.trial)),
   ],
 );

@@ -14,6 +14,14 @@ export interface Envelope {
 /** What is kept of a message when it has gone. */
 export type Recorded = Omit<typeof handedOver.$inferInsert, 'id' | 'fillId' | 'at'>;
 
+/** A version that a trial gives to some of a mailing's recipients. */
+export interface MailedArm {
+  readonly version: number;
+  readonly weight: number;
+  /** Ids of frozen documents, the template's own first. */
+  readonly frozen: readonly string[];
+}
+
 /** One message to one recipient, from the draft until it has gone. */
 export const outgoing = sqliteTable(
   'outgoing',
@@ -82,6 +90,9 @@ export const mailings = sqliteTable(
     frozen: json<readonly string[]>().notNull(),
     house: text().notNull(),
     signature: text(),
+    /** The trial that gives each recipient one of several versions, and these; none where all get the same. */
+    trial: text(),
+    arms: json<readonly MailedArm[]>().notNull().default([]),
     zone: text().notNull(),
     changes: json<FillChanges>().notNull().default({ parts: [], reworded: [] }),
     /** What is asked once, and the keys of what is asked for each. */

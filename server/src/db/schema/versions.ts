@@ -1,8 +1,8 @@
 /** What becomes of working copies: versions, checkpoints, requests, remarks. Frozen documents and versions never change. */
-import type { ProofReport, Remark } from '@vocabula/contract';
+import { TRIAL_OUTCOMES, type ProofReport, type Remark } from '@vocabula/contract';
 import type { House, TextDocument } from '@vocabula/core';
-import { isNotNull } from 'drizzle-orm';
-import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { isNotNull, isNull } from 'drizzle-orm';
+import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { json } from './json.js';
 
 /** Published versions of texts and of the house (`house.yaml`), each a frozen document. */
@@ -60,6 +60,26 @@ export const checkpoints = sqliteTable(
     at: text().notNull(),
   },
   (table) => [index('checkpoints_text').on(table.text, table.at)],
+);
+
+/** Versions of one text that are used side by side. A text has one running trial at most. */
+export const trials = sqliteTable(
+  'trials',
+  {
+    id: text().primaryKey(),
+    text: text().notNull(),
+    arms: json<readonly { readonly version: number; readonly weight: number }[]>().notNull(),
+    outcome: text({ enum: TRIAL_OUTCOMES }).notNull(),
+    /** The smallest difference that matters, as a share. */
+    matters: real().notNull(),
+    startedAt: text().notNull(),
+    who: text().notNull(),
+    whoName: text().notNull(),
+    endedAt: text(),
+    /** Why it ended, in words. */
+    endedBecause: text(),
+  },
+  (table) => [uniqueIndex('trials_running').on(table.text).where(isNull(table.endedAt))],
 );
 
 /** Requests to publish, from people who may not. */
