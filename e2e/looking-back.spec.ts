@@ -6,7 +6,8 @@ test('a sentence that is often rewritten is found and put into Write', async ({ 
   await page.goto('/looking-back');
   const ledger = page.getByRole('table', { name: 'Texts and what happened to their messages' });
   // The most used first; a share has its span and its count.
-  await expect(ledger.getByRole('row').nth(1)).toContainText('Group visit confirmed');
+  await expect(ledger.getByRole('row').nth(1)).toContainText('Welcome as a member');
+  await expect(ledger.getByRole('row').nth(2)).toContainText('Group visit confirmed');
   await expect(ledger.getByRole('row').nth(1)).toContainText(/\d+ %\s*\d+–\d+ % of \d+/);
   await expect(ledger.getByRole('row').nth(1).getByRole('img')).toHaveAccessibleName(/^26 weeks: \d+ in the last/);
   await page.getByRole('searchbox', { name: 'Filter the ledger' }).fill('lost');

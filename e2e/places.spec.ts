@@ -55,6 +55,7 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
     '/looking-back/lost-and-found',
     (page) => expect(page.getByRole('region', { name: 'The sentence' })).toBeVisible(),
   ],
+  ['Trial', '/trial/membership-welcome', (page) => expect(page.getByRole('status').first()).toContainText('Version 2')],
   ['Mailroom', '/mailroom', (page) => expect(page.getByRole('region', { name: 'Letter' })).toContainText('Siobhán')],
   [
     'A recipient',

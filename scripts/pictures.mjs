@@ -51,6 +51,10 @@ const PICTURES = {
     await page.goto('/looking-back/group-visit-confirmed');
     await page.getByRole('button', { name: 'Put it in Write' }).first().waitFor();
   },
+  async trial(page) {
+    await page.goto('/trial/membership-welcome');
+    await page.getByText('which bed you would show a friend first').first().waitFor();
+  },
   async samples(page) {
     await page.goto('/samples?for=group-visit-confirmed');
     await page.getByRole('gridcell').first().waitFor();
@@ -114,23 +118,6 @@ const PICTURES = {
     await page.keyboard.press('Control+k');
     await page.getByRole('option', { name: /at hand 4/ }).waitFor();
     await page.keyboard.press('ArrowDown');
-  },
-  async stitch(page) {
-    await page.goto('/fill/new?template=visit-thanks');
-    await page.getByLabel('Recipient', { exact: true }).fill('siobhán');
-    await page.getByRole('option').first().waitFor();
-    await page.keyboard.press('Enter');
-    for (const words of ['getting here', 'what we keep']) {
-      await page.getByRole('button', { name: 'Stitch…' }).click();
-      const line = page.getByRole('region', { name: 'Stitch' }).getByRole('combobox');
-      await line.fill(words);
-      await page.getByRole('option').first().waitFor();
-      if (words !== 'getting here') continue;
-      await page.getByRole('option', { name: /Getting here/ }).waitFor();
-      await line.press('Enter');
-      await page.getByText(/is stitched to this message/).waitFor();
-    }
-    await page.getByText(/greets a second time/).waitFor();
   },
   async many(page) {
     await page.goto('/fill/new?template=membership-renewal');

@@ -67,6 +67,12 @@ const ROUTES: readonly RouteRecordRaw[] = [
     meta: { title: 'Versions', author: true },
   },
   {
+    path: '/trial/:name',
+    name: 'trial',
+    component: () => import('./trials/TrialPlace.vue'),
+    meta: { each: true, title: 'Trial', author: true },
+  },
+  {
     path: '/proof/:name?/:view(one|all|beside|arrives|hard|pairing|findings|send|report)?',
     name: 'proof',
     component: () => import('./proof/ProofPlace.vue'),

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { always, difference, rate, trial } from './index.js';
+import { always, difference, rate, recipientsNeeded, trial } from './index.js';
 import { random } from '../random.js';
 import { logBeta, logGamma, normalQuantile } from './numbers.js';
 
@@ -196,6 +196,32 @@ describe('a trial', () => {
   }, 60_000);
 });
 
+describe('recipients that a trial needs', () => {
+  it.each([
+    [0.24, 0.05, 2],
+    [0.5, 0.1, 2],
+    [0.02, 0.01, 2],
+    [0.3, 0.05, 3],
+  ])('at a share of %d to see that a difference of %d does not matter, with %d versions', (share, matters, count) => {
+    const needed = recipientsNeeded(share, { matters, arms: count }) ?? 0;
+    const verdict = (trials: number): string =>
+      trial(
+        Array.from({ length: count }, (_, at) => ({
+          ...{ name: `V${at}`, trials, successes: Math.round(share * trials) },
+        })),
+        { matters },
+      ).verdict;
+    expect(verdict(needed)).toBe('no difference that matters');
+    expect(verdict(Math.floor(needed * 0.97))).toBe('not yet');
+  });
+  it('are more for smaller differences and for more versions, and none where a million are too few', () => {
+    const needed = (matters: number, count: number) => recipientsNeeded(0.3, { matters, arms: count }) ?? 0;
+    expect(needed(0.05, 2)).toBeGreaterThan(3 * needed(0.1, 2));
+    expect(needed(0.05, 3)).toBeGreaterThan(needed(0.05, 2));
+    expect(recipientsNeeded(0.5, { matters: 0.0001, arms: 2 })).toBeUndefined();
+  });
+});
+
 describe('bad numbers', () => {
   it.each([
     [() => rate(-1, 2), 'successes'],
@@ -210,6 +236,9 @@ describe('bad numbers', () => {
     [() => always(0, 1, 1.5), 'confidence'],
     [() => difference({ successes: 2, trials: 1 }, { successes: 0, trials: 1 }), 'a.successes'],
     [() => difference({ successes: 0, trials: 1 }, { successes: 0, trials: 1.5 }), 'b.trials'],
+    [() => recipientsNeeded(1.5, { matters: 0.05, arms: 2 }), 'share'],
+    [() => recipientsNeeded(0.5, { matters: 0, arms: 2 }), 'matters'],
+    [() => recipientsNeeded(0.5, { matters: 0.1, arms: 2, confidence: 2 }), 'confidence'],
     [() => trial([{ name: 'A', successes: 0, trials: 0 }], { matters: 0.05 }), 'arms'],
     [
       () =>

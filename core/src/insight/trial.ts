@@ -84,3 +84,45 @@ export function trial(
     differences,
   };
 }
+
+/** The most recipients that are reckoned with. */
+const MOST = 1_000_000;
+
+/**
+ * How many recipients each version needs before a trial that shows no difference can say so: with as many, the intervals
+ * of versions with the same share are so close that their difference lies within `matters`. A larger difference is seen
+ * with fewer.
+ * @param share - what is expected of each version
+ * @param options.matters - the smallest difference worth having, as a share
+ * @param options.arms - how many versions there are
+ * @returns undefined where a million are too few
+ * @throws RangeError that names what is no share
+ */
+export function recipientsNeeded(
+  share: number,
+  {
+    matters,
+    arms,
+    confidence = 0.95,
+  }: { readonly matters: number; readonly arms: number; readonly confidence?: number },
+): number | undefined {
+  if (!(share >= 0 && share <= 1)) throw new RangeError(`share is from 0 to 1, not ${share}`);
+  if (!(matters > 0 && matters <= 1)) throw new RangeError(`matters is a share above 0, not ${matters}`);
+  demandConfidence(confidence);
+  const each = 1 - (1 - confidence) / arms;
+  const isEnough = (count: number): boolean => {
+    const { low, high } = always(Math.round(share * count), count, each);
+    return high - low <= matters;
+  };
+  let [few, enough] = [1, 2];
+  while (!isEnough(enough)) {
+    if (enough > MOST) return undefined;
+    [few, enough] = [enough, enough * 2];
+  }
+  while (enough - few > 1) {
+    const middle = Math.floor((few + enough) / 2);
+    if (isEnough(middle)) enough = middle;
+    else few = middle;
+  }
+  return enough;
+}

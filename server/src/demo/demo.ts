@@ -24,7 +24,8 @@ import { addPerson } from '../people/service.js';
 import { ROOT } from '../rights/access.js';
 import { publishState, subjectOf } from '../versions/publishing.js';
 import { bringMails, type DemoMail } from './mails.js';
-import { makeUse, type DemoUse } from './use.js';
+import { makeTrial, withoutParagraph } from './trials.js';
+import { makeUse, type DemoTrial, type DemoUse } from './use.js';
 import { changeText } from '../catalogue/store.js';
 import { saveGroup } from '../people/groups.js';
 import { addFolder, setGrants } from '../rights/store.js';
@@ -90,24 +91,9 @@ export async function loadDemo(database: Database, services: Services, folder: s
     { choices: Object.fromEntries(items.map(({ path }) => [path, 'take' as const])), into: ROOT },
     administrator,
   );
-  await publishAll(database, author, administrator);
-  for (const [use, sub] of [
-    ['sample', 'samples'],
-    ['recipients', 'recipients'],
-  ] as const) {
-    for (const file of files(join(folder, sub))) {
-      const title = (file.split('/').at(-1) ?? file).replace(/\.csv$/, '').replace(/-/g, ' ');
-      const named = title.charAt(0).toUpperCase() + title.slice(1);
-      const made = await services.tables.import(use, named, readFileSync(file), { accept: false }, author);
-      // The lists are the whole garden's.
-      if (use === 'recipients')
-        await services.tables.change(
-          made.id,
-          { revision: made.revision, changes: [{ what: 'folder', folder: ROOT }] },
-          author,
-        );
-    }
-  }
+  const use = yamlIn<DemoUse>(folder, 'use.yaml');
+  await publishAll(database, use.trials, author, administrator);
+  await importTables(services, files, folder, author);
   for (const [key, user] of users) {
     await services.atHand.save(given.at_hand[key] ?? [], user);
     const ways = given.ways[key];
@@ -115,9 +101,36 @@ export async function loadDemo(database: Database, services: Services, folder: s
   }
   const now = new Date();
   const recipients = await peopleOf(services, author);
-  const used = await makeUse(database, yamlIn<DemoUse>(folder, 'use.yaml'), users, recipients, now);
+  const used = await makeUse(database, use, users, recipients, now);
+  for (const trial of use.trials) await makeTrial(database, use, trial, users, now);
   await bringMails(yamlIn<readonly DemoMail[]>(folder, 'mails.yaml'), users, services.letters, now);
   log.info({ texts: items.length, used }, 'demo loaded');
+}
+
+/** Takes in the sample sets and the recipient lists. */
+async function importTables(
+  { tables }: Services,
+  files: (path: string) => string[],
+  folder: string,
+  author: User,
+): Promise<void> {
+  for (const [use, sub] of [
+    ['sample', 'samples'],
+    ['recipients', 'recipients'],
+  ] as const) {
+    for (const file of files(join(folder, sub))) {
+      const title = (file.split('/').at(-1) ?? file).replace(/\.csv$/, '').replace(/-/g, ' ');
+      const named = title.charAt(0).toUpperCase() + title.slice(1);
+      const made = await tables.import(use, named, readFileSync(file), { accept: false }, author);
+      // The lists are the whole garden's.
+      if (use === 'recipients')
+        await tables.change(
+          made.id,
+          { revision: made.revision, changes: [{ what: 'folder', folder: ROOT }] },
+          author,
+        );
+    }
+  }
 }
 
 const yamlIn = <T>(folder: string, name: string): T => parse(readFileSync(join(folder, name), 'utf8')) as T;
@@ -150,13 +163,24 @@ async function addFolders(
 }
 
 /** Publishes all there is, the house first, as the author would. */
-async function publishAll(database: Database, author: User, administrator: User): Promise<void> {
+async function publishAll(
+  database: Database,
+  trials: readonly DemoTrial[],
+  author: User,
+  administrator: User,
+): Promise<void> {
   await database.write(async (writer) => {
     const words = 'The first version.';
     await publishState(writer, await subjectOf(writer, HOUSE_NAME, administrator), words, administrator);
     const names = await writer.select({ name: schema.texts.name }).from(schema.texts);
     for (const { name } of names) {
-      await publishState(writer, await subjectOf(writer, name, administrator), words, author);
+      const subject = await subjectOf(writer, name, administrator);
+      const tried = trials.find(({ text }) => text === name);
+      if (tried && subject.kind === 'text') {
+        const document = withoutParagraph(subject.document, tried.first_was_without);
+        await publishState(writer, { ...subject, document }, tried.notes[0], author);
+      }
+      await publishState(writer, subject, tried?.notes[1] ?? words, author);
       await changeText(writer, name, { madeBy: author.id });
     }
   });

@@ -1,6 +1,6 @@
 /** Half a year of made-up use, the same for the same seed: messages begun, answered, reworded and handed over. */
 import { randomUUID } from 'node:crypto';
-import { senderFields, type Original, type Profile, type Way } from '@vocabula/contract';
+import { senderFields, type Original, type Profile, type TrialOutcome, type Way } from '@vocabula/contract';
 import { plainWords, random, visit, type Inline, type Program, type TextDocument, type Variable } from '@vocabula/core';
 import { inlineOf, NO_CHANGES, type FillChanges } from '@vocabula/core/filling';
 import { schema, type Database, type Writer } from '../db/database.js';
@@ -15,6 +15,25 @@ import { addFills, addHandedOver } from '../fills/store.js';
 import { conductOf } from '../mailroom/recipient-behaviour.js';
 import { addCounted, addCounts, addOutgoing } from '../sending/store.js';
 
+/** A trial that was begun some weeks ago. */
+export interface DemoTrial {
+  readonly text: string;
+  /** Who began it and wrote the messages, by their key. */
+  readonly by: string;
+  readonly weeks: number;
+  /** How the paragraph begins that only the second version has. */
+  readonly first_was_without: string;
+  /** What was noted of the two versions. */
+  readonly notes: readonly [string, string];
+  readonly outcome: TrialOutcome;
+  readonly matters: number;
+  /** The share that answers, by version. */
+  readonly answered: Readonly<Record<string, number>>;
+  readonly messages: number;
+  readonly first_names: readonly string[];
+  readonly last_names: readonly string[];
+}
+
 export interface DemoUse {
   readonly seed: number;
   readonly weeks: number;
@@ -28,6 +47,7 @@ export interface DemoUse {
   readonly mails: Readonly<Record<string, readonly string[]>>;
   /** What is answered to questions for words, by key. */
   readonly words: Readonly<Record<string, readonly string[]>>;
+  readonly trials: readonly DemoTrial[];
 }
 
 const DAY = 86_400_000;
@@ -41,7 +61,7 @@ function weighted(draw: Draw, all: Readonly<Record<string, number>>): string {
   return entries[0]?.[0] ?? '';
 }
 
-interface Prepared {
+export interface Prepared {
   readonly begun: Begun;
   readonly program: Program;
   readonly documents: readonly { readonly name: string; readonly document: TextDocument }[];
@@ -107,13 +127,13 @@ export async function makeUse(
   return made;
 }
 
-interface Came {
+export interface Came {
   readonly counted: readonly (typeof schema.counted.$inferInsert)[];
   readonly counts: readonly (typeof schema.counts.$inferInsert)[];
 }
 const COUNTED_AS = { open: 'opened', follow: 'followed', answer: 'answered', bounce: 'bounced' } as const;
 /** What became of a message that went, as the made-up recipients conduct themselves; only what has happened by now. */
-function cameOf({ id, messageId, address, due }: typeof schema.outgoing.$inferInsert, html: string, now: Date): Came {
+export function cameOf({ id, messageId, address, due }: typeof schema.outgoing.$inferInsert, html: string, now: Date): Came {
   const links = /<a [^>]*href="https?:/.test(html);
   const token = (what: 'opened' | 'followed', url?: string) => ({ token: randomUUID(), outgoing: id, what, url: url ?? null });
   const counts = conductOf(messageId, address)
@@ -126,8 +146,9 @@ function cameOf({ id, messageId, address, due }: typeof schema.outgoing.$inferIn
   };
 }
 
-async function prepare(writer: Writer, text: string, user: User): Promise<Prepared> {
-  const begun = await begin(writer, text, user);
+/** What messages of a text are made with. @param version one that a trial gives, in place of the one in use */
+export async function prepare(writer: Writer, text: string, user: User, version?: number): Promise<Prepared> {
+  const begun = await begin(writer, text, user, [], version);
   const { texts, house } = await frozenOf(writer, begun);
   const signature = begun.signature ?? undefined;
   const programWith = (changes: FillChanges): Program => programOf({ texts, house, signature, changes });
@@ -135,8 +156,9 @@ async function prepare(writer: Writer, text: string, user: User): Promise<Prepar
   return { begun, program, programWith, documents: texts, profile: await profileOf(writer, user.id) };
 }
 
+/** One made-up message: as it was filled, recorded and sent; undefined where made-up answers leave something blank. */
 // eslint-disable-next-line max-lines-per-function -- one made-up message, field by field
-function message(
+export function message(
   draw: Draw,
   use: DemoUse,
   { begun, program, programWith, documents, profile }: Prepared,

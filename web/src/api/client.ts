@@ -22,6 +22,7 @@ import type {
   CreateText,
   DoNotWrite,
   DriveMailing,
+  EndTrial,
   EndpointName,
   Endpoints,
   FirstPerson,
@@ -50,6 +51,7 @@ import type {
   SetAside,
   SignIn,
   StartFill,
+  StartTrial,
   Stitch,
   Suggest,
   TakeLibrary,
@@ -216,6 +218,10 @@ export const api = {
   makeRemark: (name: string, body: MakeRemark) => call('POST /versions/{name}/remarks', { params: { name }, body }),
   changeRemark: (name: string, id: string, body: ChangeRemark) =>
     call('PATCH /versions/{name}/remarks/{id}', { params: { name, id }, body }),
+  trials: (name: string) => call('GET /versions/{name}/trials', { params: { name } }),
+  startTrial: (name: string, body: StartTrial) => call('POST /versions/{name}/trials', { params: { name }, body }),
+  endTrial: (name: string, id: string, body: EndTrial) =>
+    call('POST /versions/{name}/trials/{id}/end', { params: { name, id }, body }),
   requests: () => call('GET /requests'),
   ask: (name: string, body: Ask) => call('POST /requests/for/{name}', { params: { name }, body }),
   answerRequest: (id: string, body: Answer) => call('POST /requests/{id}/answer', { params: { id }, body }),

@@ -5,6 +5,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
 import PushButton from '../ui/controls/PushButton.vue';
+import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import { zone } from '../ui/today';
 import OutcomesTable from './OutcomesTable.vue';
@@ -15,6 +16,7 @@ import { shareWords } from './shares';
 const { name, period } = defineProps<{ name: string; period: Period }>();
 const router = useRouter();
 const notice = useNotice();
+const me = useMe();
 const found = shallowRef<TextInsight>();
 const problem = ref('');
 const chosen = ref<number>();
@@ -90,6 +92,10 @@ async function put(of: SentenceInsight, words: string): Promise<void> {
         <RouterLink :to="{ name: 'looking-back', query: $route.query }">All texts</RouterLink>
       </p>
       <h2>{{ found.title }}</h2>
+      <p v-if="me.isAuthor" class="small way">
+        <RouterLink :to="{ name: 'versions', params: { name } }">Versions</RouterLink> ·
+        <RouterLink :to="{ name: 'trial', params: { name } }">Trial of two versions</RouterLink>
+      </p>
       <p class="quiet small">
         {{ found.uses }} {{ found.uses === 1 ? 'message' : 'messages' }} read. Choose a sentence to see what was written
         instead.

@@ -30,6 +30,7 @@ const mailingOf = (id: string): Mailing =>
     broken: [],
     version: 1,
     texts: [],
+    others: [],
     house: {},
     signature: undefined,
     zone: 'UTC',

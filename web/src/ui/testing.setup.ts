@@ -15,3 +15,12 @@ class SilentWorker extends EventTarget {
   terminate(): void {}
 }
 globalThis.Worker ??= SilentWorker as unknown as typeof Worker;
+
+/** Saving a file leaves the page where it is, as the `download` of a link does in browsers; happy-dom would go there. */
+const { happyDOM } = globalThis as unknown as {
+  happyDOM?: { settings: { navigation: { disableMainFrameNavigation: boolean; disableFallbackToSetURL: boolean } } };
+};
+if (happyDOM) {
+  happyDOM.settings.navigation.disableMainFrameNavigation = true;
+  happyDOM.settings.navigation.disableFallbackToSetURL = true;
+}

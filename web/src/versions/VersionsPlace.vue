@@ -40,6 +40,10 @@ const usual = computed((): [string, string] => {
   if (now?.mayWrite && (now.changed || !earlier)) return [of(now.published ?? last), 'working'];
   return [of(earlier ?? last), of(last)];
 });
+/** With two versions one can be tried against the other. */
+const isTried = computed(
+  () => standing.value?.mayWrite && name.value !== HOUSE_NAME && standing.value.versions.length > 1,
+);
 const chosen = computed(() => moments.value.find(({ state }) => state === after.value));
 /** The version that would be withdrawn: the one that is looked at, else the one in use. */
 const toWithdraw = computed(() => {
@@ -105,6 +109,9 @@ const takeBack = (id: string): Promise<void> =>
       <span v-if="standing" class="quiet small">{{ standingInWords(standing) }}</span>
       <RouterLink v-if="standing?.mayWrite" v-slot="{ navigate }" :to="{ name: 'publish', params: { name } }" custom
         ><PushButton class="right" @click="navigate()">Publish…</PushButton></RouterLink
+      >
+      <RouterLink v-if="isTried" v-slot="{ navigate }" :to="{ name: 'trial', params: { name } }" custom
+        ><PushButton @click="navigate()">Trial…</PushButton></RouterLink
       >
     </header>
     <main v-if="problem" class="empty">
@@ -202,8 +209,12 @@ const takeBack = (id: string): Promise<void> =>
 }
 .acts {
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 8px 12px;
   align-items: center;
+}
+.acts > :deep(button) {
+  flex: none;
 }
 details ul {
   margin: 6px 0 0;
