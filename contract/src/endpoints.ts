@@ -443,7 +443,7 @@ export const ENDPOINTS = {
     answer: assetSchema,
     status: 201,
   },
-  'GET /assets/{file}': { role: 'colleague', params: z.object({ file: z.string() }), answer: FILE },
+  'GET /assets/{file}': { role: 'colleague', params: z.object({ file: z.string().max(300) }), answer: FILE },
   'GET /starters': { role: 'author', answer: z.array(starterSchema) },
   'POST /convert/mails': { role: 'author', query: convertSchema, file: mail, answer: z.array(pastWordsSchema) },
   'GET /convert/sent/texts': { role: 'author', answer: z.array(sentTextSchema) },

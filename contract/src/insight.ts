@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { LEDGER_WEEKS } from './constants.js';
 import { zoneSchema } from './zone.js';
 
-const day = z.string().regex(/^\d{4}-\d\d-\d\d$/, 'a day as 2026-11-27');
+const day = z.iso.date('a day as 2026-11-27');
 const count = z.int().min(0);
 
 /** A period from day to day, both included. Without `from` it starts at the beginning; without `until` it ends now. */

@@ -25,6 +25,9 @@ export const profileSchema = z.strictObject({
 });
 export type Profile = z.infer<typeof profileSchema>;
 
+/** A time of day on the wall clock, to the minute. */
+const clock = z.iso.time({ precision: -1, error: 'a time as 09:30' });
+
 /** How somebody hands over, found out by trying it. */
 export const waysSchema = z.strictObject({
   /** Their mail program adds a signature of its own. */
@@ -37,9 +40,12 @@ export const waysSchema = z.strictObject({
   /** False until it was tried once. */
   tried: z.boolean(),
   /** Working hours on the wall clock, and the weekdays, 1 for Monday. */
-  from: z.string().regex(/^\d\d:\d\d$/),
-  to: z.string().regex(/^\d\d:\d\d$/),
-  days: z.array(z.int().min(1).max(7)).max(7),
+  from: clock,
+  to: clock,
+  days: z
+    .array(z.int().min(1).max(7))
+    .max(7)
+    .refine((days) => new Set(days).size === days.length, 'each day once'),
 });
 export type HandOverWays = z.infer<typeof waysSchema>;
 
