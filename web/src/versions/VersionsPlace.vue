@@ -40,10 +40,12 @@ const usual = computed((): [string, string] => {
   if (now?.mayWrite && (now.changed || !earlier)) return [of(now.published ?? last), 'working'];
   return [of(earlier ?? last), of(last)];
 });
-/** With two versions one can be tried against the other. */
-const isTried = computed(
-  () => standing.value?.mayWrite && name.value !== HOUSE_NAME && standing.value.versions.length > 1,
-);
+/** A template of messages with two versions: one can be tried against the other. */
+const isTried = computed(() => {
+  const document = states.value?.[0].document;
+  const isMessage = document && 'type' in document && document.attrs.front.kind === 'message';
+  return isMessage && standing.value?.mayWrite && standing.value.versions.length > 1;
+});
 const chosen = computed(() => moments.value.find(({ state }) => state === after.value));
 /** The version that would be withdrawn: the one that is looked at, else the one in use. */
 const toWithdraw = computed(() => {

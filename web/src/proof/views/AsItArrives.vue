@@ -165,6 +165,7 @@ watch([arrival, besideArrival], () => (pages = {}));
   height: auto;
   padding: 8px 16px;
   text-align: left;
+  grid-template-columns: minmax(0, 1fr);
   justify-items: start;
   align-content: start;
   border-left: 3px solid transparent;
