@@ -4,14 +4,13 @@ import type { Period, SentenceInsight, TextInsight } from '@vocabula/contract';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
-import PushButton from '../ui/controls/PushButton.vue';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import { zone } from '../ui/today';
 import OutcomesTable from './OutcomesTable.vue';
 import { putInWrite } from './putInWrite';
 import QuestionsTable from './QuestionsTable.vue';
-import { shareWords } from './shares';
+import SentencePanel from './SentencePanel.vue';
 
 const { name, period } = defineProps<{ name: string; period: Period }>();
 const router = useRouter();
@@ -135,28 +134,7 @@ async function put(of: SentenceInsight, words: string): Promise<void> {
           </li>
         </ul>
       </section>
-      <section v-if="sentence" aria-label="The sentence">
-        <h3>“{{ named(sentence.words) }}”</h3>
-        <p class="small">
-          In {{ sentence.shown }} messages; reworded in
-          {{ shareWords({ successes: Math.min(sentence.reworded, sentence.shown), trials: sentence.shown }).share }}
-          <span class="quiet">({{ sentence.reworded }})</span>, taken out in
-          {{ shareWords({ successes: Math.min(sentence.takenOut, sentence.shown), trials: sentence.shown }).share }}
-          <span class="quiet">({{ sentence.takenOut }})</span>.
-        </p>
-        <ul v-if="sentence.replacements.length">
-          <li v-for="each in sentence.replacements" :key="each.words" class="instead">
-            <span
-              >“{{ named(each.words) }}” <span class="quiet small">{{ each.count }} ×</span>
-              <template v-for="other in each.all.slice(1)" :key="other.words"
-                ><br /><span class="quiet small">also “{{ named(other.words) }}”</span></template
-              ></span
-            >
-            <PushButton size="small" :disabled="busy" @click="put(sentence, each.words)">Put it in Write</PushButton>
-          </li>
-        </ul>
-        <p v-else class="quiet small">No other wording was used.</p>
-      </section>
+      <SentencePanel v-if="sentence" :sentence="sentence" :named="named" :busy="busy" @put="put(sentence, $event)" />
       <QuestionsTable :questions="found.questions" />
       <OutcomesTable :outcomes="found.outcomes" />
     </aside>
@@ -232,12 +210,6 @@ ul {
 li {
   border-top: 1px solid var(--hair);
   padding: 6px 0;
-}
-.instead {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 12px;
-  align-items: start;
 }
 @media (max-width: 899px) {
   .one {

@@ -41,10 +41,8 @@ async function load(): Promise<void> {
 }
 void load();
 // Only the form tells of it, and it can be begun without.
-void api
-  .ledger({})
-  .then((rows) => (shares.value = rows.find((row) => row.name === name)))
-  .catch(() => undefined);
+const ownRow = api.ledger({}).then((rows) => rows.find((row) => row.name === name));
+void ownRow.then((row) => (shares.value = row)).catch(() => undefined);
 
 watch(compared, async ([first, second]) => {
   states.value = undefined;

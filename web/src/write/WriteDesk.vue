@@ -9,7 +9,6 @@ import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import { usePreferences } from '../ui/preferences';
-import InsertList from './bar/InsertList.vue';
 import { useDesk } from './desk/useDesk';
 import DeskFoot from './DeskFoot.vue';
 import ProofPane from './proof/ProofPane.vue';
@@ -23,9 +22,15 @@ import type { Settled, useWorkingCopy } from './useWorkingCopy';
 import WriteHead from './WriteHead.vue';
 
 const ConflictDialog = defineAsyncComponent(() => import('./conflict/ConflictDialog.vue'));
-/** Loaded with the first press or key in the manuscript: nothing can be selected before. */
+const loadInsertList = () => import('./bar/InsertList.vue');
 const loadBar = () => import('./bar/SelectionBar.vue');
+const InsertList = defineAsyncComponent(loadInsertList);
 const SelectionBar = defineAsyncComponent(loadBar);
+/** Loads what opens at the caret as soon as there is one: what is typed into it must not wait. */
+function loadCaretParts(): void {
+  void loadInsertList();
+  void loadBar();
+}
 const props = defineProps<{ copy: ReturnType<typeof useWorkingCopy>; document: TextDocument }>();
 const notice = useNotice();
 const sheet = useTemplateRef<HTMLElement>('sheet');
@@ -81,8 +86,8 @@ async function settle(settled: Settled): Promise<void> {
           ref="sheet"
           class="sheet page"
           @mousedown="pressed"
-          @pointerdown.once="loadBar"
-          @keydown.once="loadBar"
+          @pointerdown.once="loadCaretParts"
+          @focusin.once="loadCaretParts"
         >
           <TheManuscript :desk="desk" :kind="kind" />
         </article>

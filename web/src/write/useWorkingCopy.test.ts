@@ -8,7 +8,7 @@ import { useWorkingCopy } from './useWorkingCopy';
 
 const named = (title: string): TextDocument => emptyDocument({ kind: 'message', title });
 const stored = (document: TextDocument, revision: number) => ({
-  name: 'visit',
+  name: 'own-visit',
   revision,
   updatedAt: '2026-11-24T10:00:00.000Z',
   document,
@@ -25,7 +25,7 @@ beforeEach(() => {
     .mockImplementation((_name, { document, revision }) => Promise.resolve(stored(document, revision + 1)));
 });
 afterEach(() => {
-  dropUnsent('visit');
+  dropUnsent('own-visit');
   vi.useRealTimers();
   vi.restoreAllMocks();
 });
@@ -39,10 +39,11 @@ async function opened() {
       return () => null;
     },
   });
-  await copy.open('visit');
+  await copy.open('own-visit');
   return { copy, wrapper };
 }
-const saved = () => save.mock.calls.map(([, body]) => body);
+/** What was saved of this text: another file of the process may have left something to be saved of its own. */
+const saved = () => save.mock.calls.filter(([name]) => name === 'own-visit').map(([, body]) => body);
 
 describe('a working copy', () => {
   it('is kept within a second of the first change, once for several', async () => {
@@ -65,12 +66,12 @@ describe('a working copy', () => {
     copy.changed(named('B'));
     await vi.advanceTimersByTimeAsync(800);
     expect([copy.failed.value, copy.state.value]).toEqual([true, 'not connected: kept in this browser']);
-    expect(unsentOf('visit')?.document.attrs.front.title).toBe('B');
+    expect(unsentOf('own-visit')?.document.attrs.front.title).toBe('B');
     copy.changed(named('C'));
-    expect(unsentOf('visit')?.document.attrs.front.title).toBe('C');
+    expect(unsentOf('own-visit')?.document.attrs.front.title).toBe('C');
     await vi.advanceTimersByTimeAsync(4000);
     expect([copy.failed.value, saved().at(-1)?.document.attrs.front.title]).toEqual([false, 'C']);
-    expect(unsentOf('visit')).toBeUndefined();
+    expect(unsentOf('own-visit')).toBeUndefined();
   });
 
   it('is sent as soon as the connection is back', async () => {
@@ -84,15 +85,15 @@ describe('a working copy', () => {
   });
 
   it('opened again goes on with what could not be sent', async () => {
-    keepUnsent('visit', { document: named('B'), base: named('A'), revision: 4 });
+    keepUnsent('own-visit', { document: named('B'), base: named('A'), revision: 4 });
     const { copy } = await opened();
     expect(copy.opened.value?.attrs.front.title).toBe('B');
     await vi.advanceTimersByTimeAsync(1000);
-    expect([saved()[0]?.document.attrs.front.title, unsentOf('visit')]).toEqual(['B', undefined]);
+    expect([saved()[0]?.document.attrs.front.title, unsentOf('own-visit')]).toEqual(['B', undefined]);
   });
 
   it('opened again after somebody else saved is a conflict with what both came from', async () => {
-    keepUnsent('visit', { document: named('B'), base: named('0'), revision: 3 });
+    keepUnsent('own-visit', { document: named('B'), base: named('0'), revision: 3 });
     const { copy } = await opened();
     await vi.advanceTimersByTimeAsync(1000);
     const { yours, theirs, base } = copy.conflict.value ?? {};

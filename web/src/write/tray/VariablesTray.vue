@@ -5,14 +5,15 @@ import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import PushButton from '../../ui/controls/PushButton.vue';
 import { holdsWords, labelFromKey, type Variable } from '@vocabula/core';
-import { computed, nextTick, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue';
 import TypeMark from '../../ui/TypeMark.vue';
-import VariableDetails from './VariableDetails.vue';
 import { bracketInWords } from '../caret';
 import type { Desk } from '../desk/useDesk';
 import { bracketsAround } from '../editor/brackets';
 import { arranged, type Arrangement } from './arrange';
 
+/** Loaded with the first variable that is opened. */
+const VariableDetails = defineAsyncComponent(() => import('./VariableDetails.vue'));
 const props = defineProps<{ desk: Desk }>();
 const { tray, manuscript, proof } = props.desk;
 const { variables, places, uses, brackets } = manuscript;

@@ -21,6 +21,9 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
+/** The details of the open variable, which are loaded with the first one. */
+const labelOf = ({ wrapper }: Awaited<ReturnType<typeof openDesk>>) =>
+  vi.waitFor(() => wrapper.get('form.details input'), { timeout: 40_000 });
 const open = async () => {
   const opened = await openDesk(SOURCE, VariablesTray);
   const rows = () => opened.wrapper.findAll('li > button.row');
@@ -42,10 +45,11 @@ describe('the Variables tray', () => {
   });
 
   it('renames a label and changes a type, each undone by one step', async () => {
-    const { wrapper, rows, settled, written, desk } = await open();
+    const opened = await open();
+    const { wrapper, rows, settled, written, desk } = opened;
     const before = written();
     await rows()[1]?.trigger('click');
-    await wrapper.get('form.details input').setValue('Grown-up');
+    await (await labelOf(opened)).setValue('Grown-up');
     await settled();
     expect(written()).toContain('label: Grown-up');
     desk.undo();
@@ -60,14 +64,15 @@ describe('the Variables tray', () => {
   });
 
   it('makes a variable whose key follows its first label', async () => {
-    const { wrapper, settled, written, desk } = await open();
+    const opened = await open();
+    const { wrapper, settled, written, desk } = opened;
     const before = written();
     await wrapper
       .findAll('button')
       .find((each) => each.text() === 'New variable')
       ?.trigger('click');
     await settled();
-    await wrapper.get('form.details input').setValue('Meeting place');
+    await (await labelOf(opened)).setValue('Meeting place');
     await settled();
     expect(written()).toContain('meeting_place: { type: text, label: Meeting place');
     desk.undo();
