@@ -84,7 +84,7 @@ async function done(letter: string): Promise<void> {
       <h1>Mailroom</h1>
       <ClockStrip v-if="clock" :clock="clock" @changed="load" />
     </header>
-    <div class="three" :class="{ over }">
+    <main class="three" :class="{ over }">
       <nav class="stacks" aria-label="Stacks" @keydown="onKey">
         <section v-for="each in STACKS" :key="each">
           <h2>
@@ -130,7 +130,7 @@ async function done(letter: string): Promise<void> {
       <p v-else class="quiet empty">
         {{ loaded && all.length === 0 ? 'No mail yet. Mails (.eml, mbox) can be dropped here.' : 'Choose a letter.' }}
       </p>
-    </div>
+    </main>
     <footer class="foot">
       <NoticeLine v-if="notice.current" /><span v-else>Mails (.eml, mbox) can be dropped here.</span>
     </footer>

@@ -163,8 +163,10 @@ watch(
         >
         <SampleSetChoice class="right" />
       </nav>
-      <PairingHead v-if="view === 'pairing'" :looked-at="shown?.lookedAt ?? 0" :changed="shown?.changed ?? 0" />
-      <component :is="VIEWS[view].component" :key="`${name} ${view}`" ref="shown" v-bind="VIEWS[view].props ?? {}" />
+      <main class="view">
+        <PairingHead v-if="view === 'pairing'" :looked-at="shown?.lookedAt ?? 0" :changed="shown?.changed ?? 0" />
+        <component :is="VIEWS[view].component" :key="`${name} ${view}`" ref="shown" v-bind="VIEWS[view].props ?? {}" />
+      </main>
     </template>
     <ChooseTemplate v-else-if="!name" />
     <main v-else class="empty">
@@ -210,6 +212,12 @@ watch(
   color: var(--ink);
   font-weight: 600;
   box-shadow: inset 0 -2px var(--action);
+}
+.view {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
 }
 .progress {
   display: flex;

@@ -85,7 +85,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value.
 
 <template>
   <PartHead house title="Facts" about="kept once, used as house.… in every text" :changed="changed" @save="save" />
-  <main v-if="ready">
+  <div v-if="ready" class="whole">
     <div class="find">
       <InputText v-model="query" type="search" placeholder="Find" aria-label="Find a fact" />
       <PushButton @click="add">New fact</PushButton>
@@ -137,11 +137,11 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value.
         </form>
       </li>
     </ul>
-  </main>
+  </div>
 </template>
 
 <style scoped>
-main {
+.whole {
   max-width: 880px;
 }
 .find {

@@ -40,7 +40,7 @@ const remove = (day: string): void =>
     :changed="changed"
     @save="save"
   />
-  <main v-if="ready">
+  <div v-if="ready">
     <form class="add" @submit.prevent="add">
       <label class="field"
         ><span>A day, or several, one a line</span
@@ -58,7 +58,7 @@ const remove = (day: string): void =>
         </li>
       </ul>
     </section>
-  </main>
+  </div>
 </template>
 
 <style scoped>

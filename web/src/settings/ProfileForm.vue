@@ -85,7 +85,7 @@ function addField(): void {
     :changed="changed"
     @save="form?.submit()"
   />
-  <main v-if="draft">
+  <div v-if="draft">
     <CheckedForm ref="form" v-slot="{ problemOf }" class="profile" :schema="profileSchema" :held="draft" :send="save">
       <FieldRow v-for="[key, words] in FIELDS" :key="key" :label="words" :problem="problemOf(key)">
         <template #label
@@ -149,7 +149,7 @@ function addField(): void {
         ><PickOne v-model="draft[key]" :input-id="id" :labelled-by="labelledBy" :options="choices"
       /></FieldRow>
     </CheckedForm>
-  </main>
+  </div>
 </template>
 
 <style scoped>

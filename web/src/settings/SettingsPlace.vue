@@ -59,7 +59,7 @@ onMounted(() => notice.clear());
           >{{ words }}</RouterLink
         >
       </nav>
-      <div class="part"><component :is="part[2]" :key="part[0]" /></div>
+      <main class="part"><component :is="part[2]" :key="part[0]" /></main>
     </div>
     <footer class="foot"><NoticeLine /></footer>
   </div>

@@ -53,7 +53,7 @@ function head(name: string): void {
     :changed="changed"
     @save="save"
   />
-  <main v-if="ready">
+  <div v-if="ready" class="whole">
     <form @submit.prevent="save">
       <FieldRow v-slot="{ id }" class="wide" label="Font and fallbacks"
         ><InputText :id="id" :model-value="style.font" @change="set({ font: text($event) || style.font })"
@@ -133,11 +133,11 @@ function head(name: string): void {
       <input type="submit" hidden />
     </form>
     <StyleSheet :house="draft" />
-  </main>
+  </div>
 </template>
 
 <style scoped>
-main {
+.whole {
   display: grid;
   grid-template-columns: minmax(0, 460px) minmax(0, 480px);
   gap: 32px;
@@ -156,7 +156,7 @@ form {
   gap: 6px;
 }
 @media (max-width: 1099px) {
-  main {
+  .whole {
     grid-template-columns: minmax(0, 1fr);
   }
 }
