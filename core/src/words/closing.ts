@@ -8,7 +8,7 @@ const CLOSINGS: readonly RegExp[] = [
   /^(?:with )?(?:kind(?:est)?|best|warm(?:est)?|many|good)?\s*(?:regards|wishes|thanks)(?: from .{1,30})?$/i,
   /^yours(?: (?:sincerely|faithfully|truly|ever))?$/i,
   /^(?:sincerely|cheers|all the best|take care|le meas|is mise(?: le meas)?)(?: yours)?$/i,
-  /^(?:mit )?(?:freundlichen|herzlichen|besten|lieben|vielen)?\s*(?:grüßen|grüße|grüsse|gruß)$/i,
+  /^(?:mit )?(?:freundliche|herzliche|beste|liebe|viele|schöne)?[nr]?\s*(?:grüßen|grüssen|grüße|grüsse|gruß|gruss)$/i,
   /^(?:bien )?cordialement|^(?:avec nos |mes )?(?:meilleures )?salutations(?: distinguées)?$/i,
   /^(?:un )?(?:cordial )?saludo|^atentamente|^saludos(?: cordiales)?$/i,
   /^(?:cordiali|distinti) saluti$/i,
