@@ -1,6 +1,7 @@
 /** A message whose template is being tried in several versions gets the one that its recipient gets. */
 import { bareAddress } from '@vocabula/core/filling';
 import type { Writer } from '../db/database.js';
+import { RequestProblem } from '../http/problem.js';
 import type { User } from '../people/user.js';
 import { versionFor } from '../trials/assignment.js';
 import { runningTrial } from '../trials/store.js';
@@ -23,8 +24,14 @@ export async function tried(
   const trial = address === '' ? undefined : await runningTrial(writer, row.text);
   if (!trial || row.changes.parts.length > 0 || row.changes.reworded.length > 0) return { trial: null };
   const version = versionFor(trial, address);
-  const begun = version === row.version ? {} : await begin(writer, row.text, user, [], version);
-  return { ...begun, trial: trial.id };
+  try {
+    const begun = version === row.version ? {} : await begin(writer, row.text, user, [], version);
+    return { ...begun, trial: trial.id };
+  } catch (problem) {
+    // No message can be begun on the text any more; this one was, and goes on.
+    if (problem instanceof RequestProblem) return { trial: null };
+    throw problem;
+  }
 }
 
 /** Whether a message goes to somebody else than before. */

@@ -176,6 +176,15 @@ describe('a message', () => {
       expect(kept.trial).toBeUndefined();
     }
   });
+  it('whose text was retired meanwhile is kept as it is: nothing that is typed is refused', async () => {
+    await twoVersions();
+    const trial = await begun();
+    const [first = ''] = addressesOf(trial, 1, 1);
+    const { id } = await fillFor('');
+    expect((await server.call.put('/api/versions/visit/retired').send({})).status).toBe(204);
+    const answer = await server.call.put(`/api/fills/${id}`).send({ recipient: { email: first }, answers: {} });
+    expect([answer.status, answer.body.version, answer.body.trial]).toEqual([200, 2, undefined]);
+  });
   it('that is handed over counts with its trial; one that was copied was not sent, and does not', async () => {
     standIn = await startStandIn(server.services.letters);
     smtp = standIn.url;
