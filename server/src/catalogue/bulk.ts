@@ -135,10 +135,8 @@ function carriedRequirement(row: TextHead, target: string, access: Access, user:
 
 /** Takes a text out for good. What was sent from it stays, with the versions it was sent from. */
 async function purgeOne(writer: Writer, row: TextHead): Promise<void> {
-  for (const remove of [
-    ...[removeCheckpoints, removeTimed, removeRequests, removeRemarks, removeProofRecord, removeTrials],
-  ])
-    await remove(writer, row.name);
+  const others = [removeCheckpoints, removeTimed, removeRequests, removeRemarks, removeProofRecord, removeTrials];
+  for (const remove of others) await remove(writer, row.name);
   await setOwnSet(writer, row.name, null);
   await removeText(writer, row.name);
 }

@@ -42,19 +42,18 @@ export class FillService {
   ) {}
 
   /** Begins a message on the version that is in use. */
-  async start(started: StartFill, user: User): Promise<Fill> {
+  async start(given: StartFill, user: User): Promise<Fill> {
     const { read } = this.database;
-    const text = started.text ?? (await calledBy(read, started.call ?? '', user));
-    const original = started.letter ? await this.letter(started.letter, user) : started.original;
+    const text = given.text ?? (await calledBy(read, given.call ?? '', user));
+    const original = given.letter ? await this.letter(given.letter, user) : given.original;
     const recipient =
-      started.recipient ??
-      (await this.recipients.meant(started.to ?? original?.replyTo?.[0] ?? original?.from ?? '', user));
-    const changes = started.changes ?? NO_CHANGES;
+      given.recipient ??
+      (await this.recipients.meant(given.to ?? original?.replyTo?.[0] ?? original?.from ?? '', user));
+    const changes = given.changes ?? NO_CHANGES;
     const stitched = changes.parts.map(({ name }) => name);
     return this.database.write(async (writer) => {
       const usual = await begin(writer, text, user, stitched);
-      const given = await tried(writer, { ...usual, recipient, changes }, user);
-      const begun = { ...usual, ...given };
+      const begun = { ...usual, ...(await tried(writer, { ...usual, recipient, changes }, user)) };
       const { texts, house } = await frozenOf(writer, begun);
       const { kept, lost } = checkChanges(texts, changes);
       const now = new Date().toISOString();
@@ -63,13 +62,13 @@ export class FillService {
         id: randomUUID(),
         person: user.id,
         recipient,
-        answers: started.answers ?? {},
+        answers: given.answers ?? {},
         offered: await offeredFor(writer, user, texts, recipient.email ?? ''),
         confirmed: [],
         changes: kept,
         original: original ?? null,
-        letter: started.letter ?? null,
-        replyAll: started.all ?? false,
+        letter: given.letter ?? null,
+        replyAll: given.all ?? false,
         state: 'unfinished',
         createdAt: now,
         updatedAt: now,
@@ -77,7 +76,7 @@ export class FillService {
       };
       await addFills(writer, [row]);
       const declared = new Set(texts.flatMap(({ document }) => document.attrs.variables.map(({ key }) => key)));
-      const unknown = Object.keys(started.answers ?? {}).filter((key) => !declared.has(key));
+      const unknown = Object.keys(given.answers ?? {}).filter((key) => !declared.has(key));
       const notes = [
         ...(unknown.length > 0 ? [`Nothing here asks for ${unknown.join(', ')}.`] : []),
         ...(lost > 0

@@ -1,5 +1,5 @@
 /** What happened to sent messages: opened, followed, answered, bounced. */
-import { sql, type SQL } from 'drizzle-orm';
+import { sql, type SQL, type SQLWrapper } from 'drizzle-orm';
 import { schema, type Reader } from '../db/database.js';
 
 const { counts, counted } = schema;
@@ -7,8 +7,9 @@ const { counts, counted } = schema;
 /**
  * Two subqueries by sent message: `came` says what happened to it afterwards, `could` whether openings and followed
  * links of it can be counted at all.
+ * @param among ids of sent messages, as a query; all of them where it is left out
  */
-export function outcomes(reader: Reader) {
+export function outcomes(reader: Reader, among?: SQLWrapper) {
   const ever = (column: typeof counts.what | typeof counted.what, what: string): SQL<number> =>
     sql<number>`max(${column} = ${what})`;
   const came = reader.$with('came').as(
@@ -21,6 +22,7 @@ export function outcomes(reader: Reader) {
         bounced: ever(counts.what, 'bounced').as('bounced'),
       })
       .from(counts)
+      .where(among && sql`${counts.outgoing} IN ${among}`)
       .groupBy(counts.outgoing),
   );
   const could = reader.$with('could').as(
@@ -31,6 +33,7 @@ export function outcomes(reader: Reader) {
         follows: ever(counted.what, 'followed').as('follows'),
       })
       .from(counted)
+      .where(among && sql`${counted.outgoing} IN ${among}`)
       .groupBy(counted.outgoing),
   );
   return { came, could };

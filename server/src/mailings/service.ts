@@ -13,7 +13,7 @@ import {
   type OutgoingState,
 } from '@vocabula/contract';
 import { fold } from '@vocabula/core';
-import { and, asc, count, desc, eq, inArray, isNotNull } from 'drizzle-orm';
+import { and, asc, count, desc, eq } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader } from '../db/database.js';
 import { checkChanges } from '../fills/changes.js';
@@ -25,7 +25,7 @@ import type { Outbox } from '../sending/outbox.js';
 import type { TableService } from '../samples/service.js';
 import { judge, OPEN } from './readiness.js';
 import { fromRows, readPasted, type Given, type Read } from './recipients.js';
-import { armsFor } from './arms.js';
+import { armsFor, demandInUse } from './arms.js';
 import { insertRows, mailedRow, stateFor, type MailingRow } from './rows.js';
 import { changeInMailing, changeOutgoing } from '../sending/store.js';
 import { addMailing, changeMailing, reopenMailing } from './store.js';
@@ -364,18 +364,6 @@ function demandPreparing({ state }: MailingRow): void {
       'state',
       `This mailing is ${WORDS[state]}: who it goes to cannot be changed any more.`,
     );
-}
-
-/** Throws where one of the versions that are given out was withdrawn since. */
-async function demandInUse(reader: Reader, { text, version, arms }: MailingRow): Promise<void> {
-  const { versions } = schema;
-  const given = arms.length > 0 ? arms.map((arm) => arm.version) : version === null ? [] : [version];
-  const withdrawn = await reader
-    .select({ number: versions.number })
-    .from(versions)
-    .where(and(eq(versions.text, text), inArray(versions.number, given), isNotNull(versions.withdrawnAt)));
-  if (withdrawn.length > 0)
-    throw new RequestProblem(409, 'withdrawn', 'This wording was withdrawn and must not be sent. Make it again.');
 }
 
 const countsOf = (reader: Reader, id: string) =>

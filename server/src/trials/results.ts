@@ -2,7 +2,7 @@
 import type { Trial, TrialArm } from '@vocabula/contract';
 import { always, trial } from '@vocabula/core/insight';
 import { and, eq, inArray, isNotNull, lte, sql } from 'drizzle-orm';
-import { schema, type Reader, type Writer } from '../db/database.js';
+import { schema, type Reader } from '../db/database.js';
 import { outcomes } from '../insight/outcomes.js';
 import type { TrialRow } from './store.js';
 
@@ -10,7 +10,7 @@ const { handedOver, versions } = schema;
 const CONFIDENCE = 0.95;
 
 /** A trial with its figures. */
-export async function trialOf(reader: Reader | Writer, row: TrialRow, mayEnd: boolean): Promise<Trial> {
+export async function trialOf(reader: Reader, row: TrialRow, mayEnd: boolean): Promise<Trial> {
   const counts = await countsOf(reader, row);
   const notes = await notesOf(reader, row);
   const arms = row.arms.map(({ version, weight }): TrialArm => {
@@ -39,10 +39,18 @@ export async function trialOf(reader: Reader | Writer, row: TrialRow, mayEnd: bo
  * and links count for messages in which they can be counted.
  */
 async function countsOf(
-  reader: Reader | Writer,
+  reader: Reader,
   { id, outcome, endedAt }: TrialRow,
 ): Promise<Map<number, { readonly trials: number; readonly successes: number }>> {
-  const { came, could } = outcomes(reader as Reader);
+  const counting = and(
+    eq(handedOver.trial, id),
+    isNotNull(handedOver.outgoing),
+    endedAt === null ? undefined : lte(handedOver.at, endedAt),
+  );
+  const { came, could } = outcomes(
+    reader,
+    reader.select({ outgoing: handedOver.outgoing }).from(handedOver).where(counting),
+  );
   // Those who were forgotten have no address any more; each of their messages counts.
   const recipient = sql`iif(${handedOver.address} = '', ${handedOver.id}, ${handedOver.address})`;
   const known = { answered: sql`1`, opened: could.opens, followed: could.follows }[outcome];
@@ -58,16 +66,10 @@ async function countsOf(
       .from(handedOver)
       .leftJoin(came, eq(came.outgoing, handedOver.outgoing))
       .leftJoin(could, eq(could.outgoing, handedOver.outgoing))
-      .where(
-        and(
-          eq(handedOver.trial, id),
-          isNotNull(handedOver.outgoing),
-          endedAt === null ? undefined : lte(handedOver.at, endedAt),
-        ),
-      )
+      .where(counting)
       .groupBy(recipient),
   );
-  const rows = await (reader as Reader)
+  const rows = await reader
     .with(came, could, first)
     .select({
       version: first.version,
@@ -79,7 +81,7 @@ async function countsOf(
   return new Map(rows.flatMap(({ version, ...counted }) => (version === null ? [] : [[version, counted] as const])));
 }
 
-async function notesOf(reader: Reader | Writer, { text, arms }: TrialRow): Promise<Map<number, string>> {
+async function notesOf(reader: Reader, { text, arms }: TrialRow): Promise<Map<number, string>> {
   const rows = await reader
     .select({ number: versions.number, note: versions.note })
     .from(versions)

@@ -6,7 +6,7 @@ import { note } from '../audit/service.js';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import type { User } from '../people/user.js';
-import { frozenState, publishState, subjectOf, type Subject } from '../versions/publishing.js';
+import { demandPublishable, frozenState, publishState, subjectOf, type Subject } from '../versions/publishing.js';
 import { trialOf } from './results.js';
 import { addTrial, endTrialOf, runningTrial, type TrialRow } from './store.js';
 
@@ -20,14 +20,14 @@ export class TrialService {
     const { read } = this.database;
     const subject = await writable(read, name, user);
     const rows = await read.select().from(trials).where(eq(trials.text, name)).orderBy(desc(trials.startedAt));
-    return Promise.all(rows.map((row) => trialOf(read, row, subject.mayPublish)));
+    return Promise.all(rows.map((row) => trialOf(read, row, mayChoose(subject))));
   }
 
   /** Begins a trial. Throws words: 409 while another one runs, 422 for versions that cannot be tried. */
-  start(name: string, { arms, outcome, matters }: StartTrial, user: User): Promise<Trial> {
-    return this.database.write(async (writer) => {
+  async start(name: string, { arms, outcome, matters }: StartTrial, user: User): Promise<Trial> {
+    const begun = await this.database.write(async (writer) => {
       const subject = await writable(writer, name, user);
-      demandMayPublish(subject);
+      demandMayChoose(subject);
       if (subject.published === undefined || !arms.some(({ version }) => version === subject.published))
         throw new RequestProblem(422, 'not-in-use', 'One of the versions must be the one that is in use.');
       const known = new Map(
@@ -49,15 +49,16 @@ export class TrialService {
       await addTrial(writer, row);
       const which = arms.map(({ version }) => version).join(', ');
       await note(writer, user, 'began a trial of', 'text', name, `${subject.title}, versions ${which}`);
-      return trialOf(writer, row, true);
+      return row;
     });
+    return trialOf(this.database.read, begun, true);
   }
 
   /** Ends a trial, and publishes one of its versions again where that is not the one in use. */
-  end(name: string, id: string, { publish }: EndTrial, user: User): Promise<Trial> {
-    return this.database.write(async (writer) => {
+  async end(name: string, id: string, { publish }: EndTrial, user: User): Promise<Trial> {
+    await this.database.write(async (writer) => {
       const subject = await writable(writer, name, user);
-      demandMayPublish(subject);
+      demandMayChoose(subject);
       const running = await runningTrial(writer, name);
       if (running?.id !== id) {
         const [known] = await writer.select().from(trials).where(idOf(id, name));
@@ -72,9 +73,11 @@ export class TrialService {
       );
       await note(writer, user, 'ended a trial of', 'text', name, subject.title);
       if (publish !== undefined && publish !== subject.published) await publishAgain(writer, subject, publish, user);
-      const [row] = await writer.select().from(trials).where(idOf(id, name));
-      return trialOf(writer, row as TrialRow, true);
     });
+    const { read } = this.database;
+    const [ended] = await read.select().from(trials).where(idOf(id, name));
+    if (!ended) throw notFound('trial');
+    return trialOf(read, ended, true);
   }
 }
 
@@ -89,6 +92,8 @@ async function publishAgain(writer: Writer, subject: Subject, number: number, us
   if (!row) throw notFound('version');
   const state = await frozenState(writer, row.frozen);
   const candidate = { name: subject.name, title: subject.title, revision: row.revision, ...state };
+  // What it includes may have gone since.
+  await demandPublishable(writer, { ...candidate, mayPublish: true, whyNot: undefined }, user);
   await publishState(writer, candidate, `Version ${number} again, chosen by a trial`, user);
 }
 
@@ -99,8 +104,8 @@ async function writable(reader: Reader | Writer, name: string, user: User): Prom
     throw new RequestProblem(422, 'no-message', 'Only templates of messages are tried.');
   return subject;
 }
-function demandMayPublish({ mayPublish, whyNot }: Subject): void {
-  // A second person is needed for new words, not for choosing among versions that were published.
-  if (!mayPublish && whyNot === undefined)
-    throw new RequestProblem(403, 'not-allowed', 'This is for those who may publish it.');
+/** A second person is needed for new words, not for choosing among versions that were published. */
+const mayChoose = ({ mayPublish, whyNot }: Subject): boolean => mayPublish || whyNot !== undefined;
+function demandMayChoose(subject: Subject): void {
+  if (!mayChoose(subject)) throw new RequestProblem(403, 'not-allowed', 'This is for those who may publish it.');
 }

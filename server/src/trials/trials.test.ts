@@ -7,7 +7,7 @@ import { schema } from '../db/database.js';
 import { addHandedOver } from '../fills/store.js';
 import { startStandIn, type StandIn } from '../mailroom/stand-in.js';
 import { addCounted, addCounts } from '../sending/store.js';
-import { file, makePublished, makeText, publish, start, type Started } from '../testing/start.js';
+import { documentOf, file, makePublished, makeText, publish, start, type Started } from '../testing/start.js';
 import { versionFor } from './assignment.js';
 
 let server: Started;
@@ -346,6 +346,47 @@ describe('a trial', () => {
     expect((await trials())[0]?.ended).toBeUndefined();
     await server.call.post('/api/versions/visit/versions/2/withdraw').send({ because: 'wrong day' });
     expect((await trials())[0]?.ended?.why).toBe('version 2 was withdrawn');
+  });
+  it('goes on where the words of the winner cannot be published any more, and says why', async () => {
+    await makePublished(server, 'Hours', '---\nvocabula: 1\nkind: block\ntitle: Hours\n---\nOpen.\n');
+    await makePublished(server, 'Visit', file('Visit', 'Dear {{name}},\n\n{{> hours}}'));
+    const { body } = await server.call.get('/api/texts/visit');
+    const document = documentOf(file('Visit', 'Dear {{name}}, come.'));
+    await server.call.put('/api/texts/visit').send({ document, revision: body.revision });
+    await publish(server, 'visit', 'Shorter');
+    const trial = await begun();
+    await server.call.delete('/api/texts/hours');
+    const answer = await end(trial.id, { publish: 1 });
+    expect([answer.status, answer.body.code]).toEqual([422, 'has-errors']);
+    expect((await trials())[0]?.ended).toBeUndefined();
+    expect((await end(trial.id, { publish: 2 })).status).toBe(200);
+  });
+  it('is known at once to another process on the same database, when it begins and when it ends', async () => {
+    await twoVersions();
+    expect((await fillFor('ann@x.example')).trial).toBeUndefined();
+    const other = await start(server.url);
+    try {
+      const started = await other.call
+        .post('/api/versions/visit/trials')
+        .send({ arms: EVEN, outcome: 'answered', matters: 0.1 });
+      const [first = ''] = addressesOf(started.body as Trial, 1, 1);
+      expect(await fillFor(first)).toMatchObject({ version: 1, trial: started.body.id });
+      await other.call.post(`/api/versions/visit/trials/${started.body.id}/end`).send({});
+      expect((await fillFor(first)).version).toBe(2);
+    } finally {
+      await other.stop();
+    }
+  });
+  it('where a second person publishes is chosen by whoever may publish there, and the page is told so', async () => {
+    const folder = (await server.call.post('/api/folders').send({ parent: 'root', title: 'Two' })).body.id as string;
+    await makePublished(server, 'Visit', file('Visit', BODIES[0]), folder);
+    await rewrite('first wording', 'second wording');
+    await publish(server, 'visit', 'Warmer');
+    await rewrite('second wording', 'third wording');
+    await server.call.patch(`/api/folders/${folder}`).send({ secondPerson: true });
+    const trial = await begun();
+    expect((await trials())[0]?.mayEnd).toBe(true);
+    expect((await end(trial.id, { publish: 1 })).status).toBe(200);
   });
   it('runs once at a time, also where two begin at the same moment', async () => {
     await twoVersions();

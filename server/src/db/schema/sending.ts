@@ -110,12 +110,16 @@ export const mailings = sqliteTable(
 );
 
 /** Addresses by which opening a message, or following one of its links, is counted. */
-export const counted = sqliteTable('counted', {
-  token: text().primaryKey(),
-  outgoing: text().notNull(),
-  what: text({ enum: ['opened', 'followed'] }).notNull(),
-  url: text(),
-});
+export const counted = sqliteTable(
+  'counted',
+  {
+    token: text().primaryKey(),
+    outgoing: text().notNull(),
+    what: text({ enum: ['opened', 'followed'] }).notNull(),
+    url: text(),
+  },
+  (table) => [index('counted_outgoing').on(table.outgoing)],
+);
 export const counts = sqliteTable(
   'counts',
   {
