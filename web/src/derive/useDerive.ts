@@ -113,7 +113,8 @@ export function useDerive() {
     try {
       await api.importTable('sample', title, file);
     } catch (failure) {
-      await api.binText(made.name);
+      // Why the set was not saved is what is told.
+      await api.binText(made.name).catch(() => undefined);
       throw failure;
     }
     return made.name;

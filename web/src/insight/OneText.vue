@@ -93,7 +93,7 @@ async function put(of: SentenceInsight, words: string): Promise<void> {
       <h2>{{ found.title }}</h2>
       <p v-if="me.isAuthor" class="small way">
         <RouterLink :to="{ name: 'versions', params: { name } }">Versions</RouterLink> ·
-        <RouterLink :to="{ name: 'trial', params: { name } }">Trial of two versions</RouterLink>
+        <RouterLink :to="{ name: 'trial', params: { name } }">Trial</RouterLink>
       </p>
       <p class="quiet small">
         {{ found.uses }} {{ found.uses === 1 ? 'message' : 'messages' }} read. Choose a sentence to see what was written

@@ -39,10 +39,12 @@ async function load(): Promise<void> {
     problem.value = failure instanceof Error ? failure.message : 'This could not be read.';
   }
 }
+watch(trials, async () => {
+  // Only the form tells of them, and it can be begun without.
+  if (running.value || shares.value) return;
+  shares.value = (await api.ledger({}).catch(() => [])).find((row) => row.name === name);
+});
 void load();
-// Only the form tells of it, and it can be begun without.
-const ownRow = api.ledger({}).then((rows) => rows.find((row) => row.name === name));
-void ownRow.then((row) => (shares.value = row)).catch(() => undefined);
 
 watch(compared, async ([first, second]) => {
   states.value = undefined;
