@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** Versions of one text side by side: a trial begun, looked at, ended; beside it what differs between them. */
-import type { CountedShare, Standing, StartTrial, State, Trial } from '@vocabula/contract';
-import type { TrialOutcome } from '@vocabula/contract/constants';
+import type { CountedShare, Standing, StartTrial, State, Trial, TrialOutcome } from '@vocabula/contract';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/client';
