@@ -125,7 +125,8 @@ test('a rewording is suggested to whose text it is, without the recipient, and t
   await page.keyboard.press('End');
   await page.keyboard.type(' Come again, Siobhán.');
   await page.keyboard.press('Enter');
-  // One key, on the line that has the focus again.
+  // One key, on the line that has the focus, with its new words.
+  await expect.poll(() => words(page)).toContain('Come again, Siobhán.');
   await expect(line).toBeFocused();
   await page.keyboard.press('s');
   await expect(page.getByText(/^Suggested to the owner of this text/)).toBeVisible();

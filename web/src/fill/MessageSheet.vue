@@ -3,6 +3,7 @@
 import { PROOF_CLASS, PROOF_DATA, writtenEnvelope } from '@vocabula/core';
 import { computed, nextTick, useTemplateRef } from 'vue';
 import { useMe } from '../ui/me';
+import { WORKED_STOPS } from '../ui/proofMarks';
 import ProofFrame from '../ui/ProofFrame.vue';
 import OriginalMail from './OriginalMail.vue';
 import PlaceCard from './PlaceCard.vue';
@@ -41,13 +42,7 @@ const addresses = computed(() => {
 const isReply = computed(() => fill.value?.texts[0]?.document.attrs.front.purpose === 'reply');
 
 /** The lines and what is left out, as keys go through them. */
-const stops = (): HTMLElement[] => [
-  ...(frame.value?.page()?.querySelectorAll<HTMLElement>(`[${PROOF_DATA.line}], .${PROOF_CLASS.leftOut} > summary`) ??
-    []),
-];
-function made(): void {
-  for (const stop of stops()) stop.tabIndex = -1;
-}
+const stops = (): HTMLElement[] => [...(frame.value?.page()?.querySelectorAll<HTMLElement>(WORKED_STOPS) ?? [])];
 function enter(): void {
   const marked = frame.value?.page()?.querySelector('.vx-now')?.closest<HTMLElement>(`[${PROOF_DATA.line}]`);
   (marked ?? stops()[0])?.focus();
@@ -121,7 +116,6 @@ function onBlur(event: FocusEvent): void {
 /** Each time the page was made or replaced: a listener that is there already is not added again. */
 function shown(): void {
   frame.value?.page()?.addEventListener('focusout', onBlur);
-  made();
 }
 function closeCard(): void {
   const address = open.value?.line?.address;

@@ -5,7 +5,7 @@
  */
 import { PROOF_CLASS, PROOF_DATA } from '@vocabula/core';
 import { onMounted, useTemplateRef, watch } from 'vue';
-import { PROOF_MARKS } from './proofMarks';
+import { PROOF_MARKS, WORKED_STOPS } from './proofMarks';
 import { blockTexts, highlightChanges, replaceChanged } from './replaceChanged';
 
 const props = withDefaults(
@@ -72,12 +72,10 @@ function update(): void {
   inside.documentElement.classList.toggle('worked', props.worked ?? false);
   const before = blockTexts(inside);
   const open = new Set([...inside.querySelectorAll('details[open]')].map((each) => each.getAttribute(PROOF_DATA.path)));
-  replaceChanged(inside.body, props.fragment);
+  replaceChanged(inside.body, props.fragment, markContent);
   for (const each of inside.querySelectorAll('details'))
     if (open.has(each.getAttribute(PROOF_DATA.path))) each.open = true;
   markFocus();
-  markStretches();
-  markChanged();
   emit('shown');
   if (before.size > 0) highlightChanges(inside, before);
 }
@@ -104,15 +102,19 @@ function onPoint(event: Event): void {
   pointed = stretch;
   emit('point', stretch);
 }
-function markStretches(): void {
-  const inside = frame.value?.contentDocument;
+/** Everything that is marked in the content itself, before it stands in the page. */
+function markContent(content: ParentNode): void {
+  markStretches(content);
+  markChanged(content);
+  if (props.worked) for (const stop of content.querySelectorAll<HTMLElement>(WORKED_STOPS)) stop.tabIndex = -1;
+}
+function markStretches(inside: ParentNode | null | undefined = frame.value?.contentDocument): void {
   if (!inside || !props.marked) return;
   for (const each of inside.querySelectorAll(`[${PROOF_DATA.stretch}]`))
     each.setAttribute('class', props.marked.get(Number(each.getAttribute(PROOF_DATA.stretch))) ?? '');
 }
 /** Shows which lines were reworded, and which values nobody has confirmed. */
-function markChanged(): void {
-  const inside = frame.value?.contentDocument;
+function markChanged(inside: ParentNode | null | undefined = frame.value?.contentDocument): void {
   if (!inside) return;
   for (const line of inside.querySelectorAll(`[${PROOF_DATA.line}]`))
     line.classList.toggle('vx-reworded', props.reworded?.has(line.getAttribute(PROOF_DATA.line) ?? '') ?? false);
@@ -152,8 +154,14 @@ function level(path: string, height: number): void {
 onMounted(update);
 watch(() => [props.fragment, props.bodyStyle, props.dark, props.lang, props.darkRules], update);
 watch(() => props.focusOf, markFocus);
-watch(() => props.marked, markStretches);
-watch(() => [props.reworded, props.unsure], markChanged);
+watch(
+  () => props.marked,
+  () => markStretches(),
+);
+watch(
+  () => [props.reworded, props.unsure],
+  () => markChanged(),
+);
 watch(
   () => props.held,
   (held) => held || update(),

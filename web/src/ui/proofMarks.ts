@@ -29,3 +29,6 @@ export const PROOF_MARKS = `
   .vx-reworded { text-decoration: underline 1.5px dashed #7A5400; text-underline-offset: 4px; }
   .worked .${PROOF_CLASS.gone} { cursor: pointer; }
 `;
+
+/** What keys go through in a message that is worked in: its lines and what is left out. */
+export const WORKED_STOPS = `[${PROOF_DATA.line}], .${PROOF_CLASS.leftOut} > summary`;

@@ -2,11 +2,21 @@
 import { PROOF_DATA } from '@vocabula/core';
 import { assetUrl } from '../api/client';
 
-/** Replaces content by new content. Blocks at both ends that stay the same are not touched. */
-export function replaceChanged(body: HTMLElement, fragment: string): void {
+/**
+ * Replaces content by new content. Blocks at both ends that stay the same are not touched, and a line or summary that
+ * had the focus has it again.
+ * @param mark marks the new content as the old is marked, so that what stays the same is seen to be the same
+ */
+export function replaceChanged(
+  body: HTMLElement,
+  fragment: string,
+  mark: (content: ParentNode) => void = () => {},
+): void {
   const template = body.ownerDocument.createElement('template');
   template.innerHTML = fragment;
   for (const image of template.content.querySelectorAll('img')) fetchOwn(image);
+  mark(template.content);
+  const focused = placeOf(body.ownerDocument.activeElement);
   const [old, next] = [[...body.childNodes], [...template.content.childNodes]];
   const same = (a: Node | undefined, b: Node | undefined): boolean => a?.isEqualNode(b ?? null) ?? false;
   let start = 0;
@@ -16,6 +26,16 @@ export function replaceChanged(body: HTMLElement, fragment: string): void {
   const behind = old[old.length - end] ?? null;
   for (const node of old.slice(start, old.length - end)) node.remove();
   for (const node of next.slice(start, next.length - end)) body.insertBefore(node, behind);
+  if (focused && !body.querySelector(':focus'))
+    body.querySelector<HTMLElement>(focused)?.focus({ preventScroll: true });
+}
+
+/** How a line, or the summary of what is left out, is found again. */
+function placeOf(element: Element | null): string | undefined {
+  const line = element?.getAttribute(PROOF_DATA.line);
+  if (line) return `[${PROOF_DATA.line}="${CSS.escape(line)}"]`;
+  const path = element?.matches('summary') && element.parentElement?.getAttribute(PROOF_DATA.path);
+  return path ? `details[${PROOF_DATA.path}="${CSS.escape(path)}"] > summary` : undefined;
 }
 
 /** Points an image to this server's copy; images of other servers are not fetched and show their alternative text. */
