@@ -1,5 +1,5 @@
 /** What core's own types are over the wire, in answers. */
-import type { Finding, House, TextDocument } from '@vocabula/core';
+import { KINDS, type Finding, type House, type TextDocument } from '@vocabula/core';
 import type { SampleColumn } from '@vocabula/core/proof';
 import * as z from 'zod';
 
@@ -7,7 +7,7 @@ const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null;
 
 /** The kinds of texts. */
-export const kindSchema = z.enum(['message', 'block', 'signature']);
+export const kindSchema = z.enum(KINDS);
 /** The types of columns. */
 export const columnTypeSchema = z.enum(['text', 'number', 'date', 'yes-no', 'email', 'phone', 'link']);
 /** A row of a table, by column key. */

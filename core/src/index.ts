@@ -3,6 +3,18 @@ export * from './findings/finding.js';
 export { random, type Random } from './random.js';
 export * from './template/condition.js';
 export * from './template/document.js';
+export {
+  isClock,
+  MOST_DAYS,
+  MOST_STEPS,
+  ON_ANSWER,
+  OUTCOME_FLAGS,
+  readWait,
+  writeWait,
+  type OnAnswer,
+  type OutcomeFlag,
+  type Step,
+} from './template/steps.js';
 export { childrenOf, nodeAt, visit } from './template/walk.js';
 export * from './template/keys.js';
 export * from './template/variable.js';
@@ -41,8 +53,8 @@ export {
 export { contrast, darkTint, isHex, tint } from './house/colour.js';
 export { factValues, valueOn } from './house/facts.js';
 export { houseDifferences, type HouseDifference } from './house/differences.js';
-export type { Line, Origin, Program, Slot } from './compile/program.js';
-export { namesIncluded } from './compile/inclusions.js';
+export type { Line, Origin, Program, SeriesProgram, Slot, StepProgram } from './compile/program.js';
+export { namesIncluded, namesNeeded } from './compile/inclusions.js';
 export type { Library } from './compile/texts.js';
 export { conditionInWords } from './compile/wording.js';
 export {

@@ -8,6 +8,7 @@ import { PLAIN_HOUSE } from '../house/house.js';
 import { factValues } from '../house/facts.js';
 import { LineCompiler } from './line.js';
 import { link } from './link.js';
+import { compileSteps } from './steps.js';
 import type { BlockUnit, Governed, Line, Program } from './program.js';
 import type { CompileOptions } from './options.js';
 import type { Site } from './site.js';
@@ -37,6 +38,8 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
   const { document } = named;
   const { front } = document.attrs;
   const purpose = front.purpose ?? 'new';
+  const series =
+    front.kind === 'series' ? compileSteps(named, options, (each) => compile(each, options), findings) : undefined;
   const around = (texts: readonly TextUnit[]): Governed<BlockUnit>[] =>
     texts.flatMap(({ name }) => compiler.include(name, [], { ...siteOf(document, own, 'body'), path: [] }));
   const envelope = envelopeOf(document, own, compiler);
@@ -60,8 +63,9 @@ export function compile(named: NamedDocument, options: CompileOptions): Program 
     slots: [...slots, ...compiler.rowSlots],
     colours: compiler.colours,
     findings: distinct(findings),
-    texts: [...linked.units.keys()],
-    missing: [...linked.missing],
+    texts: [...linked.units.keys(), ...(series?.texts ?? [])],
+    missing: [...linked.missing, ...(series?.missing ?? [])],
+    ...(series ? { series: series.program } : {}),
     today,
   };
 }

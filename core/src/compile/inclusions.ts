@@ -67,6 +67,11 @@ export function namesIncluded(document: TextDocument): string[] {
   return [...names];
 }
 
+/** All texts that a document needs: those it includes, and the templates of its steps. */
+export const namesNeeded = (document: TextDocument): string[] => [
+  ...new Set([...namesIncluded(document), ...(document.attrs.steps ?? []).map(({ text }) => text)]),
+];
+
 const sizes = new WeakMap<TextDocument, number>();
 /** How many nodes a text has: what compiling it once costs. */
 export function sizeOf(document: TextDocument): number {

@@ -2,6 +2,7 @@
 import type { Finding } from '../findings/finding.js';
 import type { Condition } from '../template/condition.js';
 import type { Align, Purpose } from '../template/document.js';
+import type { OnAnswer, Step } from '../template/steps.js';
 import type { Variable } from '../template/variable.js';
 import type { Expression } from '../expression/expression.js';
 import type { AsGiven, Formatter, ValueType } from '../values/index.js';
@@ -235,6 +236,19 @@ export type BlockUnit =
       readonly children: readonly Governed<BlockUnit>[];
     });
 
+/** A step of a series with its template, compiled; none where there is no such template, or it is no message. */
+export interface StepProgram {
+  readonly step: Step;
+  readonly program: Program | undefined;
+}
+/** A series, compiled. */
+export interface SeriesProgram {
+  readonly steps: readonly StepProgram[];
+  /** What the series asks of its values: days that steps are counted from, conditions, what became of earlier messages. */
+  readonly plan: Program;
+  readonly onAnswer: OnAnswer;
+}
+
 /** A compiled bundle. It never changes; what a run needs is in the run. */
 export interface Program {
   readonly name: string;
@@ -261,6 +275,8 @@ export interface Program {
   readonly findings: readonly Finding[];
   /** The names of all texts it was compiled from, its own first. */
   readonly texts: readonly string[];
+  /** Of a series only. */
+  readonly series?: SeriesProgram;
   /** Names of texts that it includes, or that go with every message, and that are not there. */
   readonly missing: readonly string[];
   /** The day it was compiled for, ISO: what checks compare written days with. Messages have days of their own. */

@@ -199,6 +199,26 @@ const ERRORS = {
     holidays: ({ text }: { text: string | undefined }) =>
       `“holidays” must be days, such as [2026-12-25]${text ? `; “${text}” is none` : ''}.`,
   }),
+  'bad-step': byCase({
+    none: () => 'A series needs one step at least.',
+    many: ({ most }: { most: number }) => `A series has ${most} steps at most.`,
+    form: ({ step }: { step: number }) =>
+      `Step ${step} must say its template, such as { text: welcome, wait: 3 days }.`,
+    wait: ({ step, text }: { step: number; text: string }) =>
+      `“${cut(text)}” is no wait of step ${step}. It is written as “3 days”, “2 working days”, “5 days before visit_date” or “on visit_date”.`,
+    clock: ({ step, text }: { step: number; text: string }) =>
+      `“${cut(text)}” is no time of day for step ${step}. It is written as 09:30.`,
+    missing: ({ step, name }: { step: number; name: string }) => `There is no template “${name}” for step ${step}.`,
+    'no-message': ({ step, title }: { step: number; title: string }) =>
+      `“${title}”, of step ${step}, is no template that is sent as a message.`,
+    reply: ({ step, title }: { step: number; title: string }) =>
+      `“${title}”, of step ${step}, is a reply: there is no mail that it would answer.`,
+    'no-day': ({ step, name }: { step: number; name: string }) =>
+      `Step ${step} is counted from “${name}”, which is no date among the values of the series.`,
+    taken: ({ name }: { name: string }) =>
+      `“${name}” says in a series what became of earlier messages, so no variable of its templates can be called that.`,
+    elsewhere: () => 'Only a series has steps.',
+  }),
   'no-subject': () => 'The template has no subject.',
   'bad-address': ({ address }: { address: string }) => `“${cut(address, 80)}” is not an address.`,
   'unsafe-link': byCase({

@@ -1,10 +1,10 @@
 /** What a text needs of others: blocks, facts, files. */
-import { namesIncluded } from '../compile/inclusions.js';
+import { namesNeeded } from '../compile/inclusions.js';
 import type { TextDocument } from '../template/document.js';
 
 /** What a text needs from outside it. */
 export interface Needed {
-  /** Names of texts it includes, its signature among them. */
+  /** Names of texts it includes, its signature among them, and of the templates of its steps. */
   readonly texts: readonly string[];
   /** Keys that stand behind `house.`; also some that only words spell so, for who asks to compare with the facts. */
   readonly facts: readonly string[];
@@ -19,7 +19,7 @@ export function neededBy(document: TextDocument): Needed {
     ...new Set([...written.matchAll(pattern)].map(([, name = '']) => name)),
   ];
   return {
-    texts: [...new Set(namesIncluded(document))],
+    texts: namesNeeded(document),
     facts: found(/\bhouse\.([a-z][a-z0-9_]*)/g),
     assets: found(/(?<![\w/])(assets\/[a-z0-9][a-z0-9._-]*)/g),
   };

@@ -4,6 +4,7 @@
  */
 import type { Condition } from './condition.js';
 import type { TextNode, Inline } from './inline.js';
+import type { OnAnswer, Step } from './steps.js';
 import type { Variable } from './variable.js';
 
 export type * from './inline.js';
@@ -176,7 +177,9 @@ export type PartOf<N extends Part['type']> = N extends LineName
       : Body;
 
 /** What a text is. */
-export type Kind = 'message' | 'block' | 'signature';
+export const KINDS = ['message', 'block', 'signature', 'series'] as const;
+/** What a text is. */
+export type Kind = (typeof KINDS)[number];
 /** How a message is sent. */
 export type Purpose = 'new' | 'reply' | 'invitation';
 
@@ -196,6 +199,8 @@ export interface Front {
   readonly valid_until?: string;
   readonly fixed?: readonly string[];
   readonly translation_of?: string;
+  /** Of a series: whether it stops when one of its messages is answered; it does if this is left out. */
+  readonly on_answer?: OnAnswer;
   /** Comments of the front matter, by the attribute (`subject`, `variables.fee`) they stand before. */
   readonly remarks?: Readonly<Record<string, string>>;
 }
@@ -218,10 +223,15 @@ export const ADDRESS_PARTS = ['to', 'cc', 'bcc', 'reply_to'] as const satisfies 
 /** The lines of the envelope, in their order. */
 export const LINE_PARTS = ['subject', 'start', 'length', 'place'] as const satisfies readonly LineName[];
 
-/** A template, block or signature. `content` holds one node for each of `PARTS`. */
+/** A template, block, signature or series. `content` holds one node for each of `PARTS`; the body of a series is notes. */
 export interface TextDocument {
   readonly type: 'template';
-  readonly attrs: { readonly front: Front; readonly variables: readonly Variable[] };
+  readonly attrs: {
+    readonly front: Front;
+    readonly variables: readonly Variable[];
+    /** Of a series only. */
+    readonly steps?: readonly Step[];
+  };
   readonly content: readonly Part[];
 }
 

@@ -20,6 +20,7 @@ import {
   type TextDocument,
 } from './document.js';
 import { beginsAt, gridOf, type Grid } from './grid.js';
+import type { Step } from './steps.js';
 import type { Variable } from './variable.js';
 
 /**
@@ -382,7 +383,27 @@ export function normalise(document: TextDocument): TextDocument {
   });
   return renumberRuns({
     type: 'template',
-    attrs: { front: document.attrs.front, variables: document.attrs.variables.map(normaliseVariable) },
+    attrs: {
+      front: document.attrs.front,
+      variables: document.attrs.variables.map(normaliseVariable),
+      // A series says its steps, even where it has none yet; any other text has none.
+      ...(document.attrs.front.kind === 'series' ? { steps: (document.attrs.steps ?? []).map(normaliseStep) } : {}),
+    },
     content: parts,
   });
+}
+
+/** A step without what is as usual. */
+function normaliseStep({ text, days, working, before, after, at, when, look, later }: Step): Step {
+  return {
+    text,
+    ...(days ? { days } : {}),
+    ...(days && working ? { working } : {}),
+    ...(before !== undefined ? (days ? { before } : { after: before }) : {}),
+    ...(after !== undefined && before === undefined ? { after } : {}),
+    ...(at === undefined ? {} : { at }),
+    ...(when?.trim() ? { when: when.trim() } : {}),
+    ...(look ? { look } : {}),
+    ...(later && later.length > 0 ? { later: [...new Set(later)] } : {}),
+  };
 }

@@ -1,6 +1,7 @@
 /** Checks unknown JSON against the document's types. Used where documents come in: the server, imports, tests. */
 import * as z from 'zod';
-import { MAX_INDENT, type TextDocument } from './document.js';
+import { KINDS, MAX_INDENT, type TextDocument } from './document.js';
+import { isClock, MOST_DAYS, MOST_STEPS, ON_ANSWER } from './steps.js';
 import { TYPE_NAMES } from './variable.js';
 
 // Compiling schemas to code would need `eval`, which the content policy forbids.
@@ -179,7 +180,7 @@ export const variableSchema = z.strictObject({
 
 /** The schema of what the front matter says, as it comes in. */
 export const frontSchema = z.strictObject({
-  kind: z.enum(['message', 'block', 'signature']),
+  kind: z.enum(KINDS),
   title: z.string().max(500),
   description: z.string().max(4000).optional(),
   call: z.string().max(60).optional(),
@@ -193,8 +194,27 @@ export const frontSchema = z.strictObject({
   valid_until: z.string().max(40).optional(),
   fixed: z.array(z.string()).optional(),
   translation_of: z.string().max(80).optional(),
+  on_answer: z.enum(ON_ANSWER).optional(),
   remarks: strings.optional(),
 });
+
+const key = z.string().max(80);
+/** The schema of a step that comes in. */
+export const stepSchema = z
+  .strictObject({
+    text: z.string().max(80),
+    days: z.int().min(0).max(MOST_DAYS).optional(),
+    working: z.literal(true).optional(),
+    before: key.optional(),
+    after: key.optional(),
+    at: z.string().refine(isClock, { error: 'A time of day is written as 09:30.' }).optional(),
+    when: z.string().max(4000).optional(),
+    look: z.literal(true).optional(),
+    later: z.array(key).max(100).optional(),
+  })
+  .refine(({ before, after }) => before === undefined || after === undefined, {
+    error: 'A step is counted from one day.',
+  });
 
 const line = lineSchema.optional();
 const addresses = z.array(z.strictObject({ type: z.literal('address'), content: line })).min(1);
@@ -208,7 +228,11 @@ export const documentSchema = z
   .pipe(
     z.strictObject({
       type: z.literal('template'),
-      attrs: z.strictObject({ front: frontSchema, variables: z.array(variableSchema).max(500) }),
+      attrs: z.strictObject({
+        front: frontSchema,
+        variables: z.array(variableSchema).max(500),
+        steps: z.array(stepSchema).max(MOST_STEPS).optional(),
+      }),
       content: z.tuple([
         lineNode('subject'),
         addressesNode('to'),

@@ -3,7 +3,7 @@
  * what may not be seen is as if it did not exist.
  */
 import type { WorkingCopy } from '@vocabula/contract';
-import { namesIncluded } from '@vocabula/core';
+import { namesNeeded } from '@vocabula/core';
 import { and, eq, getTableColumns, inArray, isNull, sql } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import { among } from '../db/in-list.js';
@@ -116,14 +116,14 @@ export async function closureOf(
   const found = new Map<string, WorkingCopy>([[own.name, own]]);
   const { style } = (await currentHouse(reader, purpose)).house;
   let wanted = [
-    ...namesIncluded(own.document),
+    ...namesNeeded(own.document),
     ...more,
     ...[style.header, style.footer].filter((each) => each !== undefined),
   ].filter((each) => !found.has(each));
   while (wanted.length > 0) {
     const texts = await current(reader, [...new Set(wanted)], rights, purpose);
     for (const text of texts) found.set(text.name, text);
-    wanted = texts.flatMap((text) => namesIncluded(text.document)).filter((each) => !found.has(each));
+    wanted = texts.flatMap((text) => namesNeeded(text.document)).filter((each) => !found.has(each));
   }
   return [...found.values()];
 }

@@ -10,7 +10,7 @@ const { catalogue } = defineProps<{ catalogue: Catalogue }>();
 const emit = defineEmits<{ open: [text: TextSummary]; move: []; tag: [] }>();
 const { shown, current, chosen, hits, go, bin, shift, me } = catalogue;
 const ROW = 48;
-const KIND_WORD = { message: 'template', block: 'block', signature: 'signature' } as const;
+const KIND_WORD = { message: 'template', block: 'block', signature: 'signature', series: 'series' } as const;
 const STATE_WORD = {
   'not published': 'not published',
   published: '',

@@ -20,6 +20,7 @@ export const FRONT_TAIL = [
   'valid_until',
   'fixed',
   'translation_of',
+  'on_answer',
 ] as const satisfies readonly (keyof Front)[];
 
 /** The form in which the front matter gives an attribute. */

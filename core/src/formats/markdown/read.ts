@@ -3,6 +3,7 @@ import { isMap, isScalar, isSeq, type Node as YamlNode, type YAMLMap } from 'yam
 import { error, type Finding, type Place } from '../../findings/finding.js';
 import {
   ADDRESS_PARTS,
+  KINDS,
   LINE_PARTS,
   PARTS,
   type Attachment,
@@ -21,6 +22,8 @@ import { readLine } from './line.js';
 import { readBody } from './read-body.js';
 import { FrontReader } from './read-front.js';
 import { readVariable } from './read-variable.js';
+import { readSteps } from './steps.js';
+import { ON_ANSWER, type Step } from '../../template/steps.js';
 
 /** Where things stood in the file that was read. */
 export interface SourceMap {
@@ -36,6 +39,9 @@ export interface ReadText {
   readonly findings: readonly Finding[];
   readonly map: SourceMap;
 }
+
+/** The values of attributes that have a few. */
+const ALLOWED = { kind: KINDS, purpose: ['new', 'reply', 'invitation'], on_answer: ON_ANSWER } as const;
 
 const MAX_BYTES = 2_000_000;
 const CONTAINER = /^(?:\uFEFF)?---[ \t]*\n([\s\S]*?)(?:^|\n)---[ \t]*(?:\n|$)/;
@@ -81,7 +87,7 @@ function readParts(yaml: string, body: string, bodyOffset: number): ReadText {
   const reading = new Reading(
     new Set(variables.list.filter((variable) => variable.type === 'list').map((variable) => variable.key)),
   );
-  const { front, parts, lines } = new TopReader(yamlReader, reading).read();
+  const { front, parts, lines, steps } = new TopReader(yamlReader, reading).read();
   const blocks = readBody(body, reading, bodyOffset);
   lines.set('body', bodyOffset + 1);
   const remarks = { ...variables.remarks, ...front.remarks };
@@ -91,6 +97,7 @@ function readParts(yaml: string, body: string, bodyOffset: number): ReadText {
     variables.list,
     parts,
     blocks,
+    steps,
   );
   return { ...withLines(document, lines, variables.lines), findings: [...first.findings, ...reading.findings] };
 }
@@ -132,6 +139,7 @@ function assemble(
   variables: readonly Variable[],
   parts: ReadonlyMap<string, Part>,
   blocks: Extract<Part, { type: 'body' }>['content'],
+  steps: readonly Step[] = [],
 ): TextDocument {
   const content = PARTS.map((name): Part => {
     if (name === 'body') return { type: 'body', content: blocks };
@@ -142,7 +150,7 @@ function assemble(
       ? ({ type: name, content: [{ type: 'address' }] } as Part)
       : ({ type: name } as Part);
   });
-  return { type: 'template', attrs: { front, variables }, content };
+  return { type: 'template', attrs: { front, variables, ...(steps.length > 0 ? { steps } : {}) }, content };
 }
 
 class VariablesReader {
@@ -185,17 +193,19 @@ class TopReader {
     private readonly reading: Reading,
   ) {}
 
-  read(): { front: Front; parts: Map<string, Part>; lines: Map<string, number> } {
+  read(): { front: Front; parts: Map<string, Part>; lines: Map<string, number>; steps: Step[] } {
     const front: Record<string, unknown> = { kind: 'message', title: '' };
     const { root } = this.yaml;
     let version: string | undefined;
+    let steps: Step[] = [];
     for (const [name, node, line] of root ? this.yaml.entries(root) : []) {
       this.lines.set(name, line);
       const remark = this.yaml.remark(root as YAMLMap, name);
       if (remark && name !== 'variables') this.remarks[name] = remark;
       if (name === 'variables') continue;
       else if (name === 'vocabula') version = this.yaml.text(node, line, name);
-      else if (name === 'kind' || name === 'purpose') this.oneOf(front, name, node, line);
+      else if (name === 'steps') steps = readSteps(this.yaml, this.reading, node, line);
+      else if (name === 'kind' || name === 'purpose' || name === 'on_answer') this.oneOf(front, name, node, line);
       else if (name === 'fixed') front.fixed = this.texts(node, line, name);
       else if (([...FRONT_SCALARS, ...FRONT_TAIL] as string[]).includes(name)) {
         const text = this.yaml.text(node, line, name);
@@ -204,9 +214,11 @@ class TopReader {
         this.reading.findings.push(error({ code: 'unknown-attribute', why: 'front', name }, { line, attribute: name }));
       }
     }
+    if (steps.length > 0 && front.kind !== 'series')
+      this.reading.findings.push(error({ code: 'bad-step', why: 'elsewhere' }, { line: this.lines.get('steps') ?? 1 }));
     this.judge(front, version);
     if (Object.keys(this.remarks).length > 0) front.remarks = this.remarks;
-    return { front: front as unknown as Front, parts: this.parts, lines: this.lines };
+    return { front: front as unknown as Front, parts: this.parts, lines: this.lines, steps };
   }
 
   private judge(front: Record<string, unknown>, version: string | undefined): void {
@@ -227,8 +239,8 @@ class TopReader {
       );
   }
 
-  private oneOf(front: Record<string, unknown>, name: 'kind' | 'purpose', node: YamlNode | null, line: number): void {
-    const allowed = name === 'kind' ? ['message', 'block', 'signature'] : ['new', 'reply', 'invitation'];
+  private oneOf(front: Record<string, unknown>, name: keyof typeof ALLOWED, node: YamlNode | null, line: number): void {
+    const allowed: readonly string[] = ALLOWED[name];
     const text = this.yaml.text(node, line, name);
     if (text !== undefined && allowed.includes(text)) front[name] = text;
     else

@@ -3,13 +3,14 @@ import { ADDRESS_PARTS, bodyOf, part, type TextDocument } from '../../template/d
 import { normalise } from '../../template/normalise.js';
 import { FRONT_SCALARS, FRONT_TAIL } from './front-attributes.js';
 import { writeLine } from './line.js';
+import { stepLines } from './steps.js';
 import { writeBody } from './write-body.js';
 import { block, flow, quoted, scalar, variableEntries } from './yaml.js';
 
 /** Writes a document. */
 export function writeText(raw: TextDocument): string {
   const document = normalise(raw);
-  const { front, variables } = document.attrs;
+  const { front, variables, steps = [] } = document.attrs;
   const lines: string[] = ['---'];
   const remark = (key: string, indent = ''): void => {
     for (const text of front.remarks?.[key]?.split('\n') ?? []) lines.push(`${indent}# ${text}`.trimEnd());
@@ -51,6 +52,7 @@ export function writeText(raw: TextDocument): string {
     const value = front[key];
     if (value !== undefined) add(key, typeof value === 'string' ? scalar(value) : `[${value.map(scalar).join(', ')}]`);
   }
+  lines.push(...stepLines(steps, remark));
   if (variables.length > 0) {
     lines.push('variables:');
     for (const variable of variables) {

@@ -1,5 +1,5 @@
 /** Texts, their folders, what they use and are found by; the house and its assets. */
-import type { House, TextDocument } from '@vocabula/core';
+import { KINDS, type House, type TextDocument } from '@vocabula/core';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { json } from './json.js';
 
@@ -20,7 +20,7 @@ export const texts = sqliteTable(
   'texts',
   {
     name: text().primaryKey(),
-    kind: text({ enum: ['message', 'block', 'signature'] }).notNull(),
+    kind: text({ enum: KINDS }).notNull(),
     title: text().notNull(),
     subject: text().notNull(),
     call: text(),

@@ -1,0 +1,15 @@
+/** Series: messages to one recipient over time. Pure computation: moments are passed in. */
+export { goesKey } from '../compile/steps.js';
+export { dueOf, isWorkday, type Calendar, type Due } from './schedule.js';
+export {
+  answersOf,
+  foresee,
+  daysOf,
+  goes,
+  NO_OUTCOMES,
+  seriesQuestions,
+  type Foreseen,
+  type Outcomes,
+  type SeriesQuestion,
+} from './series.js';
+export { tryOut, type Path, type TriedOut, type TryOptions } from './paths.js';
