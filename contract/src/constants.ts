@@ -27,6 +27,19 @@ export const MAX_IMAGE = 8_000_000;
 export const LEDGER_WEEKS = 26;
 /** Below this many messages, looking back gives counts and no shares. */
 export const FEWEST_FOR_SHARES = 10;
+/** The most people for whom a series is started at once. */
+export const MOST_STARTED = 500;
+/** Where a series under way stands. */
+export const RUN_STATES = ['going', 'done', 'stopped'] as const;
+/** One of the states of a series under way. */
+export type RunState = (typeof RUN_STATES)[number];
+/**
+ * Where a step stands: it waits for its moment, or for somebody to look at it; it has gone; its condition did not hold;
+ * its day had passed; somebody left it out.
+ */
+export const STEP_STATES = ['waiting', 'look', 'gone', 'left out', 'passed', 'skipped'] as const;
+/** One of the states of a step. */
+export type StepState = (typeof STEP_STATES)[number];
 /** What can be the outcome of a trial. */
 export const TRIAL_OUTCOMES = ['answered', 'opened', 'followed'] as const;
 /** One of the outcomes of a trial. */

@@ -137,6 +137,14 @@ import {
   subjectSchema,
   templateImpactSchema,
 } from './versions.js';
+import {
+  changeStepSchema,
+  runSchema,
+  runSummarySchema,
+  startedSeriesSchema,
+  startSeriesSchema,
+  stepMessageSchema,
+} from './series.js';
 import { endTrialSchema, startTrialSchema, trialSchema } from './trials.js';
 import { findingSchema } from './shared-schemas.js';
 
@@ -146,6 +154,8 @@ const byName = z.object({ name: nameSchema });
 /** A text, or the house. */
 const bySubject = z.object({ name: subjectSchema });
 const byNumber = bySubject.extend({ number: z.coerce.number().int().min(1) });
+/** A step of a series, from 0. */
+const byStep = byId.extend({ at: z.coerce.number().int().min(0) });
 const byDigest = byName.extend({ digest: z.string().max(64) });
 const byAddress = z.object({ address: z.string().max(320) });
 
@@ -419,6 +429,19 @@ export const ENDPOINTS = {
     body: driveMailingSchema,
     answer: mailingSummarySchema,
   },
+
+  'GET /series': { role: 'colleague', answer: z.array(runSummarySchema) },
+  'POST /series': {
+    role: 'colleague',
+    body: startSeriesSchema,
+    most: { bytes: 3 * MB },
+    answer: startedSeriesSchema,
+    status: 201,
+  },
+  'GET /series/{id}': { role: 'colleague', params: byId, answer: runSchema },
+  'POST /series/{id}/stop': { role: 'colleague', params: byId, answer: runSchema },
+  'GET /series/{id}/steps/{at}': { role: 'colleague', params: byStep, answer: stepMessageSchema },
+  'PATCH /series/{id}/steps/{at}': { role: 'colleague', params: byStep, body: changeStepSchema, answer: runSchema },
 
   'GET /mailroom/letters': { role: 'colleague', answer: z.array(letterSummarySchema) },
   'GET /mailroom/letters/{id}': { role: 'colleague', params: byId, answer: letterSchema },

@@ -16,6 +16,7 @@ export * from './profile.js';
 export * from './programs.js';
 export * from './proofs.js';
 export * from './sending.js';
+export * from './series.js';
 export * from './tables.js';
 export * from './texts.js';
 export * from './trials.js';

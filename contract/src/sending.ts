@@ -1,5 +1,6 @@
 /** What goes out through the mail service: single messages and one each to many. */
 import * as z from 'zod';
+import { RUN_STATES } from './constants.js';
 import { zoneSchema } from './zone.js';
 import { changesSchema } from './fills.js';
 import { nameSchema, workingCopySchema } from './texts.js';
@@ -198,6 +199,24 @@ export const personRecordSchema = z.strictObject({
         .strictObject({
           id: z.string(),
           title: z.string(),
+        })
+        .readonly(),
+    )
+    .readonly(),
+  /** Series that were started for them, the last first. */
+  series: z
+    .array(
+      z
+        .strictObject({
+          /** None of these two where who asks may not open it, or may not see what it is of. */
+          id: z.string().optional(),
+          title: z.string().optional(),
+          state: z.enum(RUN_STATES),
+          why: z.string(),
+          by: z.string(),
+          startedAt: z.string(),
+          steps: z.int(),
+          gone: z.int(),
         })
         .readonly(),
     )

@@ -15,6 +15,10 @@ export interface ReadMail {
   readonly references: string | undefined;
   /** ISO moment. */
   readonly date: string | undefined;
+  /** Its header fields by their names in small letters; of several of one name the first. */
+  readonly headers: Readonly<Record<string, string>>;
+  /** What a delivery report (RFC 3464) says; empty for mail that is none. */
+  readonly reports: readonly DeliveryReport[];
   readonly html: string | undefined;
   readonly text: string | undefined;
   readonly files: readonly {
@@ -26,6 +30,16 @@ export interface ReadMail {
   }[];
 }
 
+/** What a delivery report says of one recipient. */
+export interface DeliveryReport {
+  /** Bare, as the report has it. */
+  readonly recipient: string;
+  /** RFC 3463, such as `5.1.1`. */
+  readonly status: string;
+  /** The message that it is about, where the report has its head; in angle brackets. */
+  readonly messageId: string | undefined;
+}
+
 /** Mail that cannot be read. */
 export class MailProblem extends Error {}
 
@@ -35,7 +49,8 @@ export class MailProblem extends Error {}
  */
 export async function readEml(bytes: Uint8Array): Promise<ReadMail> {
   demandBounded(bytes);
-  const mail = await PostalMime.parse(bytes).catch(() => undefined);
+  // What a report encloses is kept as it is: it is no part of what the mail says.
+  const mail = await PostalMime.parse(bytes, { forceRfc822Attachments: true }).catch(() => undefined);
   if (!mail || (mail.html === undefined && mail.text === undefined && mail.headers.length === 0))
     throw new MailProblem('This is not a mail message that can be read.');
   return {
@@ -50,6 +65,8 @@ export async function readEml(bytes: Uint8Array): Promise<ReadMail> {
     references: mail.references?.trim() || undefined,
     date:
       mail.date === undefined || Number.isNaN(Date.parse(mail.date)) ? undefined : new Date(mail.date).toISOString(),
+    headers: headersOf(mail.headers),
+    reports: reportsOf(mail.attachments),
     html: mail.html,
     text: mail.text,
     files: mail.attachments.map(({ filename, mimeType, content, contentId }, at) => ({
@@ -83,6 +100,32 @@ function demandBounded(bytes: Uint8Array): void {
     // A line of a text may begin with two hyphens too: only very many of them are parts.
     if (parts > MOST.parts * 2) throw new MailProblem(`This mail has more than ${MOST.parts} parts.`);
   }
+}
+
+function headersOf(headers: readonly { readonly key: string; readonly value: string }[]): Record<string, string> {
+  const found: Record<string, string> = {};
+  for (const { key, value } of headers) found[key] ??= value;
+  return found;
+}
+
+interface Enclosed {
+  readonly mimeType: string;
+  readonly content: string | ArrayBuffer | Uint8Array;
+}
+/** The parts that a delivery report has beside its words. */
+function reportsOf(parts: readonly Enclosed[]): DeliveryReport[] {
+  const textOf = ({ content }: Enclosed): string =>
+    typeof content === 'string' ? content : new TextDecoder().decode(content).slice(0, MOST.field);
+  const about = parts.find(({ mimeType }) => mimeType === 'message/rfc822' || mimeType === 'text/rfc822-headers');
+  const messageId = about && /^message-id:\s*(<[^<>\s]{1,400}>)/im.exec(textOf(about))?.[1];
+  return parts
+    .filter(({ mimeType }) => mimeType === 'message/delivery-status')
+    .flatMap((part) => textOf(part).split(/\r?\n\r?\n/))
+    .flatMap((fields): DeliveryReport[] => {
+      const recipient = /^(?:original|final)-recipient:\s*[\w-]+\s*;\s*<?([^\s<>]+)>?/im.exec(fields)?.[1];
+      const status = /^status:\s*(\d\.\d{1,3}\.\d{1,3})/im.exec(fields)?.[1];
+      return recipient && status ? [{ recipient: recipient.toLowerCase(), status, messageId }] : [];
+    });
 }
 
 const oneLine = (text: string): string => text.replace(/[\s\p{Cc}]+/gu, ' ').trim();

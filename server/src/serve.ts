@@ -84,6 +84,9 @@ const ticking = everyFirst(TICK, () => {
   services.clock.tick().catch((error: unknown) => log.error({ err: error }, 'the mailroom’s recipients failed'));
 });
 const sending = everyFirst(SENDING_TICK, services.wake);
+const series = everyFirst(TICK, () => {
+  services.series.runner.tick().catch((error: unknown) => log.error({ err: error }, 'bringing series forward failed'));
+});
 const forgetting = everyFirst(FORGETTING_TICK, forget);
 if (isFirst) {
   services.wake();
@@ -101,7 +104,7 @@ let stopping = false;
 const stop = (): void => {
   if (stopping) return;
   stopping = true;
-  for (const each of [ticking, sending, forgetting]) clearInterval(each);
+  for (const each of [ticking, sending, series, forgetting]) clearInterval(each);
   server.close(
     () =>
       void Promise.all([

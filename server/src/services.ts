@@ -35,6 +35,9 @@ import { ImpactService } from './versions/impact.js';
 import { RemarkService } from './versions/remarks.js';
 import { RequestService } from './versions/requests.js';
 import { TrialService } from './trials/service.js';
+import { aheadOf } from './mailroom/recipient-behaviour.js';
+import { SeriesRunner } from './series/runner.js';
+import { SeriesService } from './series/service.js';
 import { VersionService } from './versions/service.js';
 import { Heavy } from './workers/heavy.js';
 import type { HeavyServices } from './workers/served.js';
@@ -64,6 +67,7 @@ export interface Services extends HeavyServices {
   readonly requests: RequestService;
   readonly remarks: RemarkService;
   readonly trials: TrialService;
+  readonly series: SeriesService;
   readonly handOvers: HandOverService;
   readonly atHand: AtHandService;
   readonly outbox: Outbox;
@@ -115,6 +119,8 @@ export function makeServices(
   const courier = new Courier(database, outbox, assets, smtp, isStandIn, log, claims);
   const wake = (): void =>
     void courier.run().catch((error: unknown) => log.error({ err: error }, 'sending what is due failed'));
+  const now = async (): Promise<Date> => new Date(Date.now() + (isStandIn() ? await aheadOf(database.read) : 0));
+  const runner = new SeriesRunner(database, outbox, assets, now, wake, log);
   return {
     database,
     workers,
@@ -130,6 +136,7 @@ export function makeServices(
     tables,
     recipients,
     fills,
+    series: new SeriesService(database, tables, outbox, runner),
     handOvers: new HandOverService(database, fills, assets, outbox),
     atHand: new AtHandService(database),
     outbox,

@@ -126,6 +126,7 @@ export interface Foreseen {
  * Foresees the steps of a series, as if nothing came of any message.
  * @param from   the first step that is foreseen, from 0
  * @param before when the step before it went, or the series began (milliseconds since 1970)
+ * @param chosen when that first step goes, as an ISO moment, where that is settled
  */
 export function foresee(
   series: SeriesProgram,
@@ -133,12 +134,13 @@ export function foresee(
   calendar: Calendar,
   before: number,
   from = 0,
+  chosen?: string | null,
 ): Foreseen[] {
   const dayOf = daysOf(series, input);
   let last = before;
   return series.steps.slice(from).map(({ step }, offset): Foreseen => {
     const at = from + offset;
-    const due = dueOf(step, last, dayOf, calendar);
+    const due = offset === 0 && chosen ? { at: Date.parse(chosen), passed: false } : dueOf(step, last, dayOf, calendar);
     if ('without' in due) return { what: 'unknown', without: due.without };
     if (due.passed) return { what: 'passed', at: due.at };
     const now = goes(series, at, input, NO_OUTCOMES);

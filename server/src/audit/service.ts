@@ -40,6 +40,7 @@ export type Act =
   | 'confirmed'
   | 'removed'
   | 'wrote to'
+  | 'started'
   | 'stopped';
 
 /** Of what kind it was done to. */
@@ -55,6 +56,7 @@ export type Subject =
   | 'table'
   | 'recipient'
   | 'mailing'
+  | 'series'
   | 'workspace';
 
 const { audit } = schema;

@@ -31,7 +31,13 @@ export function isOffered(
   row: Pick<TextHead, 'kind' | 'published' | 'publishedAs' | 'retiredAt' | 'binnedAt'>,
   today: string,
 ): boolean {
-  if (row.kind !== 'message' || row.published === null || row.retiredAt !== null || row.binnedAt !== null) return false;
+  if (
+    (row.kind !== 'message' && row.kind !== 'series') ||
+    row.published === null ||
+    row.retiredAt !== null ||
+    row.binnedAt !== null
+  )
+    return false;
   const { validFrom, validUntil } = row.publishedAs ?? {};
   return (validFrom ?? today) <= today && today <= (validUntil ?? today);
 }

@@ -10,4 +10,5 @@ export * from './schema/messages.js';
 export * from './schema/proofs.js';
 export * from './schema/mailroom.js';
 export * from './schema/sending.js';
+export * from './schema/series.js';
 export * from './schema/generations.js';

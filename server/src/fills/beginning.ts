@@ -26,6 +26,7 @@ export interface Begun {
  * What a message on a template begins with. Throws words where none can be begun.
  * @param more    texts stitched to it
  * @param version one that a trial gives, in place of the one in use
+ * @param kind    what the text has to be: a series begins with all that its steps are made of
  */
 export async function begin(
   writer: Writer,
@@ -33,8 +34,9 @@ export async function begin(
   user: User,
   more: readonly string[] = [],
   version?: number,
+  kind: Parts['kind'] = 'message',
 ): Promise<Begun> {
-  await demandOffered(writer, text, user);
+  await demandOffered(writer, text, user, kind);
   const own = await partsOf(writer, text, user, more, version);
   if (!own) throw notFound('template');
   const wanted = signatureFor(own.purpose, await profileOf(writer, user.id));
@@ -52,6 +54,7 @@ export async function begin(
 
 /** What messages on a template are made of. All of it is published, so its states are frozen already. */
 interface Parts {
+  readonly kind: 'message' | 'series';
   readonly title: string;
   readonly purpose: Front['purpose'];
   readonly version: number | null;
@@ -77,10 +80,11 @@ function partsOf(
       ? await closureOf(writer, given.copy, await accessOf(writer, user), 'fill', more)
       : await closure(writer, text, user, 'fill', more);
     const { front } = texts[0]?.document.attrs ?? {};
-    if (front?.kind !== 'message') return undefined;
+    if (front?.kind !== 'message' && front?.kind !== 'series') return undefined;
     const states = await publishedStates(writer, [...texts.map(({ name }) => name), HOUSE_NAME]);
     if (given) states.set(text, given);
     return {
+      kind: front.kind,
       title: front.title,
       purpose: front.purpose,
       version: states.get(text)?.number ?? null,
@@ -160,11 +164,11 @@ export async function calledBy(reader: Reader | Writer, call: string, user: User
 }
 
 /** Throws words where no message can be begun: a 404 where the user may not see the text. */
-async function demandOffered(reader: Reader | Writer, name: string, user: User): Promise<void> {
+async function demandOffered(reader: Reader | Writer, name: string, user: User, kind: Parts['kind']): Promise<void> {
   const row = await headOf(reader, name);
   const access = await accessOf(reader, user);
-  if (!row || row.binnedAt !== null || row.kind !== 'message' || !access.may('fill', row.folder))
-    throw notFound('template');
+  if (!row || row.binnedAt !== null || row.kind !== kind || !access.may('fill', row.folder))
+    throw notFound(kind === 'series' ? 'series' : 'template');
   if (isOffered(row, dayIn(new Date(), 'UTC'))) return;
   if (row.published === null) {
     if (!access.may('write', row.folder)) throw notFound('template');

@@ -68,6 +68,7 @@ export class FillService {
         changes: kept,
         original: original ?? null,
         letter: given.letter ?? null,
+        series: null,
         replyAll: given.all ?? false,
         state: 'unfinished',
         createdAt: now,
@@ -94,7 +95,7 @@ export class FillService {
     const rows = await this.database.read
       .select()
       .from(fills)
-      .where(and(isNull(fills.binnedAt), eq(fills.person, user.id)))
+      .where(and(isNull(fills.binnedAt), isNull(fills.series), eq(fills.person, user.id)))
       .orderBy(desc(fills.updatedAt))
       .limit(60);
     const standings = await standingsOf(this.database.read, rows);

@@ -14,6 +14,7 @@ import { libraryHandlers } from '../exchange/handlers.js';
 import { fillHandlers } from '../fills/handlers.js';
 import { houseHandlers } from '../house/handlers.js';
 import { mailingHandlers } from '../mailings/handlers.js';
+import { seriesHandlers } from '../series/handlers.js';
 import { mailroomHandlers } from '../mailroom/handlers.js';
 import { doorHandlers, meHandlers, peopleHandlers } from '../people/handlers.js';
 import { proofHandlers } from '../proofs/handlers.js';
@@ -115,6 +116,7 @@ const handlersOf = (services: Services, demo: Door['demo']): Handlers => ({
   ...houseHandlers(services),
   ...libraryHandlers(services),
   ...mailingHandlers(services),
+  ...seriesHandlers(services),
   ...mailroomHandlers(services),
   ...meHandlers(services),
   ...outgoingHandlers(services),

@@ -34,6 +34,7 @@ let request: string;
 let zip: Buffer;
 let waiting: string;
 let mailing: string;
+let series: string;
 let mailed: string;
 let asking: string;
 let trial: string;
@@ -61,6 +62,8 @@ beforeAll(async () => {
   mailing = (await call.post('/api/mailings').send({ fill })).body.id;
   await call.post(`/api/mailings/${mailing}/recipients`).send({ paste: 'ann@x.example, bo@x.example' });
   mailed = (await call.get(`/api/mailings/${mailing}/rows`)).body[0].id;
+  await makePublished(server, 'Course', seriesOf('Course', 'visit'));
+  series = await started(call, 'course');
   const invited = await call.post('/api/people').send({ name: 'Eve', address: 'eve@x.example', role: 'colleague' });
   person = invited.body.id;
   link = invited.body.link.path.replace('/enter/', '');
@@ -97,6 +100,7 @@ interface Theirs {
   readonly outgoing: string;
   readonly mailing: string;
   readonly row: string;
+  readonly series: string;
   readonly session: string;
   readonly key: string;
   readonly text: string;
@@ -105,6 +109,13 @@ interface Theirs {
   readonly request: string;
   readonly remark: string;
 }
+/** The file of a series that sends one text in a month. */
+const seriesOf = (title: string, text: string): string =>
+  `---\nvocabula: 1\nkind: series\ntitle: ${title}\nsteps: [{ text: ${text}, wait: 30 days }]\n---\n`;
+const STARTED = { timezone: 'UTC', answers: { name: 'Ann' } };
+const started = async (call: Started['call'], text: string): Promise<string> =>
+  (await call.post('/api/series').send({ ...STARTED, text, to: { people: [{ email: 'ann@x.example' }] } })).body
+    .started[0];
 async function thingsOf(call: typeof owner): Promise<Theirs> {
   const { services } = server;
   await services.letters.take('b@x.example', [call.user.address], Buffer.from('Subject: Theirs\r\n\r\nDear Ann'));
@@ -116,6 +127,7 @@ async function thingsOf(call: typeof owner): Promise<Theirs> {
   const mailing_ = (await call.post('/api/mailings').send({ fill: made })).body.id;
   await call.post(`/api/mailings/${mailing_}/recipients`).send({ paste: 'ann@x.example, bo@x.example' });
   const outgoing = (await call.post(`/api/fills/${made}/hand-over`).send({ way: 'service' })).body.outgoing;
+  const course = await makePublished({ call }, 'Private course', seriesOf('Private course', name), private_);
   const list = await call
     .post('/api/tables?use=recipients&title=Theirs')
     .set('content-type', 'application/octet-stream')
@@ -128,6 +140,7 @@ async function thingsOf(call: typeof owner): Promise<Theirs> {
     outgoing,
     mailing: mailing_,
     row: (await call.get(`/api/mailings/${mailing_}/rows`)).body[0].id,
+    series: await started(call, course.name),
     session: (await call.get('/api/me/sessions')).body[0].id,
     key: (await call.post('/api/me/keys').send({ title: 'Theirs', scopes: ['read'] })).body.id,
     text: name,
@@ -143,6 +156,7 @@ const MEANT: readonly (readonly [begins: string, thing: keyof Theirs])[] = [
   ['/api/fills/', 'fill'],
   ['/api/outgoing/', 'outgoing'],
   ['/api/mailings/', 'mailing'],
+  ['/api/series/', 'series'],
   ['/api/mailroom/letters/', 'letter'],
   ['/api/me/sessions/', 'session'],
   ['/api/me/keys/', 'key'],
@@ -297,6 +311,18 @@ const CALLS: readonly RightCall[] = [
     path: () => `/api/outgoing/${waiting}`,
     body: () => ({ act: 'take back' }),
   },
+  {
+    endpoint: 'POST /series',
+    body: () => ({ ...STARTED, text: 'course', to: { paste: 'bo@x.example' } }),
+  },
+  { endpoint: 'GET /series/{id}', path: () => `/api/series/${series}` },
+  { endpoint: 'GET /series/{id}/steps/{at}', path: () => `/api/series/${series}/steps/0` },
+  {
+    endpoint: 'PATCH /series/{id}/steps/{at}',
+    path: () => `/api/series/${series}/steps/0`,
+    body: () => ({ act: 'skip' }),
+  },
+  { endpoint: 'POST /series/{id}/stop', path: () => `/api/series/${series}/stop` },
   { endpoint: 'POST /mailings', body: () => ({ fill }) },
   { endpoint: 'GET /mailings/{id}', path: () => `/api/mailings/${mailing}` },
   { endpoint: 'GET /mailings/{id}/rows', path: () => `/api/mailings/${mailing}/rows` },
@@ -629,7 +655,7 @@ const RANK = ['colleague', 'author', 'administrator'] as const;
 const knock = (each: Case, as: Calling) => {
   if (each.body) return send(each, { as, given: { nonsense: true } });
   const pattern = each.route.split(' ')[1] as string;
-  const at = pattern.replace(/:(\w+)/g, (_, name: string) => (name === 'number' ? '1' : 'nobody'));
+  const at = pattern.replace(/:(\w+)/g, (_, name: string) => (name === 'number' ? '1' : name === 'at' ? '0' : 'nobody'));
   return send(each, each.route.startsWith('GET') ? { as } : { as, at });
 };
 
@@ -695,6 +721,7 @@ describe('every route', () => {
       const at = pattern
         .replace(/:(?:id|name|file|token|template)/g, 'nobody')
         .replace(':number', '1')
+        .replace(':at', '0')
         .replace(':state', 'version:1');
       const answer = await send(each, { at });
       expect([answer.status, answer.body.code]).toEqual([404, 'not-found']);
@@ -749,6 +776,7 @@ describe('every route', () => {
       for (const path of [
         `/api/fills/${theirs.fill}`,
         `/api/mailings/${theirs.mailing}`,
+        `/api/series/${theirs.series}`,
         `/api/outgoing/${theirs.outgoing}`,
         `/api/texts/${theirs.text}`,
         `/api/tables/${theirs.table}`,

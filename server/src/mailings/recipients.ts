@@ -1,8 +1,15 @@
 /** Who a mailing goes to, out of what was pasted or chosen: everybody once, and what is nobody set apart with its words. */
-import { firstAddressIn, isEmail } from '@vocabula/core';
+import type { AddRecipients } from '@vocabula/contract';
+import { firstAddressIn, fold, isEmail } from '@vocabula/core';
 import { bareAddress, recipientFromWords } from '@vocabula/core/filling';
+import { eq } from 'drizzle-orm';
+import { schema, type Database } from '../db/database.js';
+import { notFound, RequestProblem } from '../http/problem.js';
+import type { User } from '../people/user.js';
 import { tableOf } from '../samples/recognise.js';
+import type { TableService } from '../samples/service.js';
 
+/** Somebody to write to. */
 export interface Given {
   readonly fields: Readonly<Record<string, string>>;
   readonly address: string;
@@ -79,3 +86,26 @@ function judge(entries: readonly string[], read: (entry: string) => Record<strin
 const isWritable = (address: string): boolean => isEmail(address) && !/[\s\p{Cc}<>,;]/u.test(address);
 const said = (line: number, words: string): string =>
   `line ${line}: ${words.replace(/[\s\p{Cc}]+/gu, ' ').slice(0, MOST_WORDS)}`;
+
+/** The people of a recipient list, narrowed by words. Throws words for a sample set, which is never mailed. */
+export async function peopleOfList(
+  database: Database,
+  lists: TableService,
+  { list, search }: Extract<AddRecipients, { list: string }>,
+  user: User,
+): Promise<Read> {
+  const { tables } = schema;
+  const [table] = await database.read.select({ use: tables.use }).from(tables).where(eq(tables.id, list));
+  if (!table) throw notFound('list');
+  // Samples are made up or disguised: nothing is ever sent to them.
+  if (table.use !== 'recipients')
+    throw new RequestProblem(422, 'samples', 'A sample set is never mailed. Choose a recipient list.');
+  const { columns, cells } = await lists.get(list, user);
+  const email = columns.find(({ type, key }) => type === 'email' || key === 'email')?.key ?? 'email';
+  const words = fold(search).split(/\s+/).filter(Boolean);
+  const wanted = cells.filter((row) => {
+    const folded = words.length > 0 ? fold(Object.values(row).join(' ')) : '';
+    return words.every((word) => folded.includes(word));
+  });
+  return fromRows(wanted, email);
+}

@@ -12,7 +12,6 @@ import {
   type MakeMailing,
   type OutgoingState,
 } from '@vocabula/contract';
-import { fold } from '@vocabula/core';
 import { and, asc, count, desc, eq } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Reader } from '../db/database.js';
@@ -24,13 +23,13 @@ import type { User } from '../people/user.js';
 import type { Outbox } from '../sending/outbox.js';
 import type { TableService } from '../samples/service.js';
 import { judge, OPEN } from './readiness.js';
-import { fromRows, readPasted, type Given, type Read } from './recipients.js';
+import { peopleOfList, readPasted, type Given } from './recipients.js';
 import { armsFor, demandInUse } from './arms.js';
 import { insertRows, mailedRow, stateFor, type MailingRow } from './rows.js';
 import { changeInMailing, changeOutgoing } from '../sending/store.js';
 import { addMailing, changeMailing, reopenMailing } from './store.js';
 
-const { mailings, outgoing, tables } = schema;
+const { mailings, outgoing } = schema;
 const LEFT_OUT = 'left out';
 
 export class MailingService {
@@ -108,7 +107,8 @@ export class MailingService {
   async add(id: string, given: AddRecipients, user: User): Promise<Mailing> {
     const mailing = await this.own(id, user);
     demandPreparing(mailing);
-    const read = 'paste' in given ? await readPasted(given.paste) : await this.fromList(given, user);
+    const read =
+      'paste' in given ? await readPasted(given.paste) : await peopleOfList(this.database, this.lists, given, user);
     await this.database.write(async (writer) => {
       const known = new Set(
         (await writer.select({ address: outgoing.address }).from(outgoing).where(eq(outgoing.mailing, id))).map(
@@ -132,22 +132,6 @@ export class MailingService {
     });
     await judge(this.database, id);
     return this.get(id, user);
-  }
-
-  private async fromList({ list, search }: Extract<AddRecipients, { list: string }>, user: User): Promise<Read> {
-    const [table] = await this.database.read.select({ use: tables.use }).from(tables).where(eq(tables.id, list));
-    if (!table) throw notFound('list');
-    // Samples are made up or disguised: nothing is ever sent to them.
-    if (table.use !== 'recipients')
-      throw new RequestProblem(422, 'samples', 'A sample set is never mailed. Choose a recipient list.');
-    const { columns, cells } = await this.lists.get(list, user);
-    const email = columns.find(({ type, key }) => type === 'email' || key === 'email')?.key ?? 'email';
-    const words = fold(search).split(/\s+/).filter(Boolean);
-    const wanted = cells.filter((row) => {
-      const folded = words.length > 0 ? fold(Object.values(row).join(' ')) : '';
-      return words.every((word) => folded.includes(word));
-    });
-    return fromRows(wanted, email);
   }
 
   /** What is asked once, and which questions are asked of each. */

@@ -95,7 +95,8 @@ export class ClockService {
       if (!raw) return true;
       const given = { sender: answer ? recipient : '', recipients: [letter.sender], raw };
       await takeLetter(writer, { ...given, columns: await letterColumns(raw), at: new Date(due) });
-      await countFor(writer, letter.messageId, answer ? 'answered' : 'bounced', due);
+      // An answer is known by its thread when it comes in; what made-up mail servers say is words only.
+      if (bounce) await countFor(writer, letter.messageId, 'bounced', due);
       return true;
     });
   }
@@ -111,7 +112,7 @@ export class ClockService {
   }
 }
 
-async function countFor(writer: Writer, messageId: string, what: 'answered' | 'bounced', at: string): Promise<void> {
+async function countFor(writer: Writer, messageId: string, what: 'bounced', at: string): Promise<void> {
   if (messageId === '') return;
   const [row] = await writer.select({ id: outgoing.id }).from(outgoing).where(eq(outgoing.messageId, messageId));
   if (row) await addCounts(writer, [{ outgoing: row.id, what, at }]);

@@ -1,6 +1,7 @@
 /** Mail that came in, read: what lists show of it, and what it shows when it is opened. Run in a worker thread. */
 import type { Letter } from '@vocabula/contract';
 import { inlined, isMbox, mailsOf, readEml, type ReadMail } from '@vocabula/mail';
+import type { ReceivedMail } from '@vocabula/core/insight';
 import { RequestProblem } from '../http/problem.js';
 
 /** Mails taken from one file. */
@@ -8,6 +9,9 @@ const MOST_DROPPED = 500;
 const OPENING = 140;
 /** Characters of a mail that are shown at most. */
 const MOST_SHOWN = 1_000_000;
+
+/** What of a mail tells whose answer it is. */
+export type Arrival = Omit<ReceivedMail, 'at'> & Pick<ReadMail, 'reports'>;
 
 /** What is kept of a mail beside its bytes. */
 export interface LetterColumns {
@@ -21,7 +25,16 @@ export interface LetterColumns {
   readonly thread: string;
   /** Its first words. */
   readonly opening: string;
+  /** What tells whether it answers a message of ours, or reports on one; none where it cannot be read. */
+  readonly arrival: Arrival | undefined;
 }
+
+const IDS = /<[^<>\s]{1,400}>/g;
+const arrivalOf = ({ from = '', subject, inReplyTo, references, headers, reports }: ReadMail): Arrival => ({
+  ...{ from, subject, headers, reports },
+  ...(inReplyTo === undefined ? {} : { inReplyTo: inReplyTo.match(IDS)?.[0] ?? inReplyTo }),
+  references: [...(references ?? '').matchAll(IDS)].map(([id]) => id).slice(-100),
+});
 
 const read = (raw: Uint8Array): Promise<ReadMail | undefined> => readEml(raw).catch(() => undefined);
 
@@ -33,6 +46,7 @@ export async function letterColumns(raw: Uint8Array): Promise<LetterColumns> {
     from: mail?.from ?? '',
     messageId: mail?.messageId ?? '',
     thread: /<[^<>\s]{1,400}>/.exec(mail?.references ?? '')?.[0] ?? mail?.inReplyTo ?? mail?.messageId ?? '',
+    arrival: mail && arrivalOf(mail),
     opening: (mail?.text ?? '').slice(0, 4000).replace(/\s+/g, ' ').trim().slice(0, OPENING),
   };
 }

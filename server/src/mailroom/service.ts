@@ -10,6 +10,7 @@ import { notFound } from '../http/problem.js';
 import { mailboxesOf, ownAddresses } from '../people/addresses.js';
 import type { User } from '../people/user.js';
 import { paceOf, type Workers } from '../workers/pool.js';
+import { noteArrival } from './arrivals.js';
 import { intend } from './recipient-behaviour.js';
 import type { LetterColumns } from './reading.js';
 import { addLetter, deliver, describeLetter, setDealtWith } from './store.js';
@@ -178,6 +179,8 @@ export async function takeLetter(writer: Writer, { sender, recipients, raw, colu
   };
   await addLetter(writer, row);
   const here = await mailboxesOf(writer, to);
+  // What goes out passes here as well: only what comes to somebody here can be an answer.
+  if (columns.arrival && to.some((address) => here.has(address))) await noteArrival(writer, columns.arrival, row.at);
   for (const address of new Set(to)) {
     if (here.has(address)) await deliver(writer, { address, letter: row.id, at: row.at });
     else await intend(writer, row, address);

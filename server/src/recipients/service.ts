@@ -16,6 +16,8 @@ import { forgetInMailings } from '../mailings/store.js';
 import { forgetInMailroom } from '../mailroom/store.js';
 import { emptyTable, forgetRows } from '../samples/store.js';
 import { forgetInOutgoing } from '../sending/store.js';
+import { forgetInSeries } from '../series/store.js';
+import { seriesFor } from '../series/record.js';
 
 const { tables, tableRows, people, handedOver, doNotWrite, outgoing } = schema;
 /** As many as are shown. */
@@ -126,6 +128,7 @@ export class RecipientService {
       name: own[0]?.hit.name || rows[0]?.row.name || '',
       fields,
       doNotWrite: never && { because: never.because, who: never.whoName, at: never.at },
+      series: await seriesFor(read, bare, user, access),
       lists: own.map(({ table, list }) => ({ id: table, title: list })),
       // That somebody was written to is everybody's to know; by which text, and with which subject, only who may see the text.
       messages: rows.map(({ row, text, profile }) => {
@@ -152,6 +155,7 @@ export class RecipientService {
       const known = [bare, ...(await this.namesOf(writer, bare))];
       const { messages, unfinished } = await forgetInFills(writer, bare);
       await forgetInMailings(writer, known);
+      await forgetInSeries(writer, bare);
       await forgetInMailroom(writer, bare);
       await forgetInOutgoing(writer, bare);
       const rows = (await this.listRows(writer, bare)).map(({ tableId, position }) => ({ tableId, position }));

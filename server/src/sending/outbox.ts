@@ -6,7 +6,7 @@ import { inlined, readEml, toEml, type AssetSource } from '@vocabula/mail';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { withAssets } from '../assets/message-assets.js';
 import type { Envelope, Recorded } from '../db/schema/sending.js';
-import { schema, type Database } from '../db/database.js';
+import { schema, type Database, type Writer } from '../db/database.js';
 import type { Moment } from '../fills/rendering.js';
 import { answered } from '../fills/records.js';
 import { nameOfFields } from '../fills/rows.js';
@@ -48,6 +48,8 @@ export interface Added {
   /** ISO moment, `draft`, or undefined for now. */
   readonly due: string | undefined;
   readonly user: User;
+  /** Done in the transaction that puts it in; where it throws, nothing is put in. */
+  readonly along?: (writer: Writer, id: string) => Promise<void>;
 }
 
 export class Outbox {
@@ -72,7 +74,7 @@ export class Outbox {
   }
 
   /** Puts a message in. @returns its id */
-  async add({ fill, message, assets, profile, moment, record, due, user }: Added): Promise<string> {
+  async add({ fill, message, assets, profile, moment, record, due, user, along }: Added): Promise<string> {
     this.demandService();
     if (due !== undefined && due !== 'draft' && Date.parse(due) < moment.now.getTime() - 60_000)
       throw new RequestProblem(422, 'past', 'This time is past.');
@@ -125,6 +127,7 @@ export class Outbox {
         .where(and(eq(outgoing.fill, fill.id), inArray(outgoing.state, ['waiting', 'sending'])));
       if (again.length > 0)
         throw new RequestProblem(409, 'waiting', 'This message is waiting to go already. Take it back first.');
+      await along?.(writer, id);
       // A draft that is sent after all is replaced.
       await dropDraft(writer, fill.id);
       await addOutgoing(writer, [row]);

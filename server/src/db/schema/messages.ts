@@ -22,6 +22,8 @@ export const fills = sqliteTable(
     /** The version of the template it was begun on, and the trial that gave it to this recipient. */
     version: integer(),
     trial: text(),
+    /** The series that it is a step of: it is looked for there, not among unfinished messages. */
+    series: text(),
     recipient: json<Readonly<Record<string, string>>>().notNull(),
     answers: json<Readonly<Record<string, unknown>>>().notNull(),
     /** Values taken over from elsewhere, those of them that were confirmed, and what else was changed. */

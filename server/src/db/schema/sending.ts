@@ -61,6 +61,7 @@ export const outgoing = sqliteTable(
     index('outgoing_due').on(table.state, table.due),
     index('outgoing_person').on(table.person, table.state),
     index('outgoing_message_id').on(table.messageId),
+    index('outgoing_address').on(table.address, table.goneAt),
     // One message a recipient: nobody is written to twice.
     uniqueIndex('outgoing_mailing').on(table.mailing, table.address),
     index('outgoing_position').on(table.mailing, table.position),
