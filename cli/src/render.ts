@@ -15,6 +15,8 @@ export async function render(call: Call): Promise<number> {
   const option = (name: string): string | undefined => call.options[name] as string | undefined;
   const library = new FolderLibrary(FolderLibrary.rootFor(path, option('library')));
   const text = library.load(path);
+  if (text.document.attrs.front.kind === 'series')
+    throw new UsageError('render: a series is no message; render the templates of its steps');
   const recipients = readRecipients(option('recipients'));
   const sender = readObject(option('sender'), 'the sender');
   const answers = readObject(option('answers'), 'the answers');

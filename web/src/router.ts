@@ -97,6 +97,18 @@ const ROUTES: readonly RouteRecordRaw[] = [
     meta: { each: true, title: 'To many' },
   },
   {
+    path: '/series/:id?',
+    name: 'running',
+    component: () => import('./series/RunsPlace.vue'),
+    meta: { title: 'Series' },
+  },
+  {
+    path: '/start/:name',
+    name: 'start-series',
+    component: () => import('./series/StartPlace.vue'),
+    meta: { each: true, title: 'Start a series' },
+  },
+  {
     path: '/recipients/:address?',
     name: 'recipients',
     component: () => import('./recipients/RecipientsPlace.vue'),

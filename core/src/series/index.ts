@@ -12,4 +12,4 @@ export {
   type Outcomes,
   type SeriesQuestion,
 } from './series.js';
-export { tryOut, type Path, type TriedOut, type TryOptions } from './paths.js';
+export { exampleAnswers, tryOut, type Path, type TriedOut, type TryOptions } from './paths.js';

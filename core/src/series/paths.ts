@@ -3,7 +3,7 @@
  * that make a condition come out differently, all combinations of them where they are few enough; for each, every
  * outcome of every message that matters to a later step is gone through.
  */
-import type { SeriesProgram } from '../compile/program.js';
+import type { Program, SeriesProgram } from '../compile/program.js';
 import { pairArray } from '../proof/cover/array.js';
 import { fillingOf, inputsOf, type Input, type Usual } from '../proof/cover/inputs.js';
 import { meetings } from '../proof/cover/meetings.js';
@@ -194,4 +194,21 @@ class Paths {
 /** What may come of a message: nothing, one thing, or several. An answer that ends a series comes alone. */
 function subsets(flags: readonly OutcomeFlag[]): OutcomeFlag[][] {
   return flags.reduce<OutcomeFlag[][]>((all, flag) => [...all, ...all.map((each) => [...each, flag])], [[]]);
+}
+
+/**
+ * Answers with which a step's message can be shown before anybody has given any: those at hand, and for the rest what is
+ * usual for each question.
+ */
+export function exampleAnswers(
+  program: Program,
+  given: Readonly<Record<string, unknown>>,
+  { today, calendar, usual = {} }: Pick<TryOptions, 'today' | 'calendar' | 'usual'>,
+): Record<string, unknown> {
+  const inputs = inputsOf(program, meetings(program), { today, zone: calendar.zone }, usual);
+  const { answers } = fillingOf(
+    inputs,
+    inputs.map(() => 0),
+  );
+  return { ...answers, ...given };
 }

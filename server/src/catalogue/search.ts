@@ -119,7 +119,12 @@ export class SearchService {
       .select({ name: texts.name, title: texts.title, folder: texts.folder })
       .from(texts)
       .where(
-        and(eq(texts.kind, 'message'), isNotNull(texts.published), isNull(texts.retiredAt), isNull(texts.binnedAt)),
+        and(
+          inArray(texts.kind, ['message', 'series']),
+          isNotNull(texts.published),
+          isNull(texts.retiredAt),
+          isNull(texts.binnedAt),
+        ),
       );
     const first = new Map([...before, ...near].map((name, _at, all) => [name, all.indexOf(name)]));
     const rank = (name: string): number => first.get(name) ?? first.size + 1;
@@ -159,7 +164,7 @@ export class SearchService {
   ): Promise<Found[]> {
     const state =
       purpose === 'fill'
-        ? sql`searched.state = 'published' AND texts.kind = 'message' AND texts.retired_at IS NULL AND texts.folder IN ${among(seen)}`
+        ? sql`searched.state = 'published' AND texts.kind IN ('message', 'series') AND texts.retired_at IS NULL AND texts.folder IN ${among(seen)}`
         : sql`((searched.state = 'working' AND texts.folder IN ${among(written)})
             OR (searched.state = 'published' AND texts.folder IN ${among(seen)} AND texts.folder NOT IN ${among(written)}))`;
     // `CROSS JOIN` keeps the order: from the words to the texts. With one folder SQLite would begin at the texts.

@@ -24,6 +24,7 @@ import { addPerson } from '../people/service.js';
 import { ROOT } from '../rights/access.js';
 import { publishState, subjectOf } from '../versions/publishing.js';
 import { bringMails, type DemoMail } from './mails.js';
+import { makeSeries } from './series.js';
 import { makeTrial, withoutParagraph } from './trials.js';
 import { makeUse, type DemoTrial, type DemoUse } from './use.js';
 import { changeText } from '../catalogue/store.js';
@@ -103,6 +104,7 @@ export async function loadDemo(database: Database, services: Services, folder: s
   const recipients = await peopleOf(services, author);
   const used = await makeUse(database, use, users, recipients, now);
   for (const trial of use.trials) await makeTrial(database, use, trial, users, now);
+  for (const series of use.series) await makeSeries(database, use, series, users, now);
   await bringMails(yamlIn<readonly DemoMail[]>(folder, 'mails.yaml'), users, services.letters, now);
   log.info({ texts: items.length, used }, 'demo loaded');
 }

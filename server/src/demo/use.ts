@@ -34,6 +34,17 @@ export interface DemoTrial {
   readonly last_names: readonly string[];
 }
 
+/** A series that is under way. */
+export interface DemoSeries {
+  readonly text: string;
+  /** Who began it, by their key. */
+  readonly by: string;
+  readonly days_ago: number;
+  readonly recipient: Readonly<Record<string, string>>;
+  /** By the ids of questions; a day is told in days from now, such as `+12`. */
+  readonly answers: Readonly<Record<string, string>>;
+}
+
 export interface DemoUse {
   readonly seed: number;
   readonly weeks: number;
@@ -48,6 +59,7 @@ export interface DemoUse {
   /** What is answered to questions for words, by key. */
   readonly words: Readonly<Record<string, readonly string[]>>;
   readonly trials: readonly DemoTrial[];
+  readonly series: readonly DemoSeries[];
 }
 
 const DAY = 86_400_000;

@@ -655,7 +655,9 @@ const RANK = ['colleague', 'author', 'administrator'] as const;
 const knock = (each: Case, as: Calling) => {
   if (each.body) return send(each, { as, given: { nonsense: true } });
   const pattern = each.route.split(' ')[1] as string;
-  const at = pattern.replace(/:(\w+)/g, (_, name: string) => (name === 'number' ? '1' : name === 'at' ? '0' : 'nobody'));
+  const at = pattern.replace(/:(\w+)/g, (_, name: string) =>
+    name === 'number' ? '1' : name === 'at' ? '0' : 'nobody',
+  );
   return send(each, each.route.startsWith('GET') ? { as } : { as, at });
 };
 
@@ -746,6 +748,7 @@ describe('every route', () => {
             row: theirs.row,
             id: theirs.remark,
             number: '1',
+            at: '0',
             state: 'version:1',
             template: theirs.text,
             digest: DIGEST,

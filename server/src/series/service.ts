@@ -1,5 +1,4 @@
 /** Series under way: begun for one or many, looked at, changed for one recipient, stopped. */
-import { randomUUID } from 'node:crypto';
 import {
   MOST_STARTED,
   type ChangeStep,
@@ -10,13 +9,13 @@ import {
   type StartSeries,
   type StepMessage,
 } from '@vocabula/contract';
-import { answersOf, foresee, type Foreseen } from '@vocabula/core/series';
+import { foresee, type Foreseen } from '@vocabula/core/series';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
-import { begin, type Begun } from '../fills/beginning.js';
+import { begin } from '../fills/beginning.js';
 import { messageOf, programOf } from '../fills/rendering.js';
-import { fillOf, nameOfFields } from '../fills/rows.js';
+import { fillOf } from '../fills/rows.js';
 import { addFills } from '../fills/store.js';
 import { notFound, RequestProblem } from '../http/problem.js';
 import { fromRows, peopleOfList, readPasted, type Given, type Read } from '../mailings/recipients.js';
@@ -25,7 +24,8 @@ import type { User } from '../people/user.js';
 import { refusedAmong } from '../recipients/service.js';
 import type { TableService } from '../samples/service.js';
 import type { Outbox } from '../sending/outbox.js';
-import { compiledRun, stepsOf, type CompiledRun, type RunBase } from './compiled.js';
+import { compiledRun, stepsOf, type CompiledRun } from './compiled.js';
+import { newRun, templatesOf } from './starting.js';
 import type { SeriesRunner } from './runner.js';
 import { addRun, changeStep, isOpen, type RunRow, type StepRow } from './store.js';
 
@@ -68,7 +68,16 @@ export class SeriesService {
         seen.add(address);
         if (never.has(address)) refused.push(`${address}: on the do-not-write list`);
         else if (already.has(address)) refused.push(`${address}: gets this series already`);
-        else ids.push(await this.begin(writer, { ...base, recipient: fields }, compiled, templates, startedAt));
+        else {
+          const {
+            run,
+            steps,
+            fills: messages,
+          } = newRun({ ...base, recipient: fields }, compiled, templates, startedAt);
+          await addFills(writer, messages);
+          await addRun(writer, run, steps);
+          ids.push(run.id);
+        }
       }
       const words = `${begun.title}: ${ids.length} ${ids.length === 1 ? 'person' : 'people'}`;
       if (ids.length > 0) await note(writer, user, 'started', 'series', text, words);
@@ -82,38 +91,6 @@ export class SeriesService {
   private async peopleOf(to: StartSeries['to'], user: User): Promise<Read> {
     if ('people' in to) return fromRows(to.people, 'email');
     return 'paste' in to ? readPasted(to.paste) : peopleOfList(this.database, this.lists, to, user);
-  }
-
-  private async begin(
-    writer: Writer,
-    base: RunBase & Begun,
-    { series }: CompiledRun,
-    templates: readonly (Begun & { readonly look: boolean })[],
-    startedAt: string,
-  ): Promise<string> {
-    const { text, title, version, recipient } = base;
-    const id = randomUUID();
-    // A column of a list that is called as a question is answers it for its row.
-    const answers = { ...recipient, ...base.answers };
-    const address = fromRows([recipient], 'email').people[0]?.address ?? '';
-    const messages = templates.map((begun, at) => ({
-      ...{ id: randomUUID(), person: base.person, series: id, recipient },
-      ...{ ...pick(begun), answers: answersOf(series, at, answers) },
-      ...{ state: 'unfinished' as const, createdAt: startedAt, updatedAt: startedAt },
-    }));
-    await addFills(writer, messages);
-    const run: RunRow = {
-      ...{ id, person: base.person, text, title, version, frozen: base.frozen, house: base.house },
-      ...{ signature: base.signature, zone: base.zone, onAnswer: series.onAnswer, address },
-      ...{ name: nameOfFields(recipient), recipient, answers, state: 'going', why: '', startedAt, endedAt: null },
-    };
-    const steps = templates.map((begun, position): StepRow => ({
-      ...{ run: id, position, text: begun.text, title: begun.title, look: begun.look },
-      ...{ fill: messages[position]?.id ?? '', state: 'waiting', why: '', due: null, moved: false, looked: false },
-      ...{ outgoing: null, at: null },
-    }));
-    await addRun(writer, run, steps);
-    return id;
   }
 
   /** The user's own: what waits to be looked at first, then what is under way, then what has ended. */
@@ -266,18 +243,6 @@ function changedStep(step: StepRow, change: ChangeStep, now: string): [Partial<S
   }
 }
 
-/** What each step's message begins on. Throws where one of them can not be begun by the user. */
-async function templatesOf(
-  writer: Writer,
-  { series }: CompiledRun,
-  user: User,
-): Promise<(Begun & { readonly look: boolean })[]> {
-  const found: (Begun & { readonly look: boolean })[] = [];
-  for (const { step } of series.steps)
-    found.push({ ...(await begin(writer, step.text, user)), look: step.look === true });
-  return found;
-}
-
 /** Of some people, those who get a series already. */
 async function underWay(writer: Writer, text: string, given: readonly Given[]): Promise<Set<string>> {
   const rows = await writer
@@ -295,10 +260,6 @@ async function underWay(writer: Writer, text: string, given: readonly Given[]): 
     );
   return new Set(rows.map(({ address }) => address));
 }
-
-const pick = ({ text, title, version, frozen, house, signature }: Begun): Begun => ({
-  ...{ text, title, version, frozen, house, signature },
-});
 
 function summaryOf(run: RunRow, steps: readonly StepRow[]): RunSummary {
   const next = run.state === 'going' ? steps.find(isOpen) : undefined;

@@ -14,6 +14,7 @@ import type {
   ChangePassword,
   ChangePerson,
   ChangeRemark,
+  ChangeStep,
   ChangeTable,
   CheckpointReason,
   Choices,
@@ -51,6 +52,7 @@ import type {
   SetAside,
   SignIn,
   StartFill,
+  StartSeries,
   StartTrial,
   Stitch,
   Suggest,
@@ -219,6 +221,13 @@ export const api = {
   changeRemark: (name: string, id: string, body: ChangeRemark) =>
     call('PATCH /versions/{name}/remarks/{id}', { params: { name, id }, body }),
   trials: (name: string) => call('GET /versions/{name}/trials', { params: { name } }),
+  runs: () => call('GET /series'),
+  startSeries: (body: StartSeries) => call('POST /series', { body }),
+  run: (id: string) => call('GET /series/{id}', { params: { id } }),
+  stopRun: (id: string) => call('POST /series/{id}/stop', { params: { id } }),
+  stepMessage: (id: string, at: number) => call('GET /series/{id}/steps/{at}', { params: { id, at } }),
+  changeStep: (id: string, at: number, body: ChangeStep) =>
+    call('PATCH /series/{id}/steps/{at}', { params: { id, at }, body }),
   startTrial: (name: string, body: StartTrial) => call('POST /versions/{name}/trials', { params: { name }, body }),
   endTrial: (name: string, id: string, body: EndTrial) =>
     call('POST /versions/{name}/trials/{id}/end', { params: { name, id }, body }),

@@ -6,6 +6,7 @@ import type { TextSummary } from '@vocabula/contract';
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
+import { fillAddress } from '../ui/fillAddress';
 import NoticeLine from '../ui/NoticeLine.vue';
 import ActMenu from '../ui/controls/ActMenu.vue';
 import { useHouse } from '../ui/house';
@@ -58,8 +59,7 @@ onMounted(async () => {
 watch([current, view], () => (asking.value = undefined));
 
 const write = (text: TextSummary): void => void router.push({ name: 'write', params: { name: text.name } });
-const fill = (text: TextSummary): void =>
-  void router.push({ name: 'filling', params: { id: 'new' }, query: { template: text.name } });
+const fill = (text: TextSummary): void => void router.push(fillAddress(text));
 /** `Enter` fills for colleagues, writes for authors. */
 function open(text: TextSummary): void {
   if (text.binned) return;

@@ -14,6 +14,7 @@ import { useHouse } from '../ui/house';
 import { lookOf } from '../ui/look';
 import { today, whenInWords, zone } from '../ui/today';
 import type { Catalogue } from './useCatalogue';
+import { waitWords } from '../series/seriesWords';
 import UsesPicture from './UsesPicture.vue';
 
 const { catalogue, text } = defineProps<{ catalogue: Catalogue; text: TextSummary }>();
@@ -45,6 +46,13 @@ const preview = computed(() => {
     look: lookOf(program),
   };
 });
+/** Of a series: each step, and when it goes. */
+const steps = computed(() =>
+  (reading.value?.texts[0]?.document.attrs.steps ?? []).map((step, at) => ({
+    title: reading.value?.texts.find(({ name }) => name === step.text)?.document.attrs.front.title ?? step.text,
+    words: waitWords(step, at === 0),
+  })),
+);
 const replacement = computed(() => texts.value.find(({ name }) => name === text.replacedBy));
 const standing = computed(() => {
   const parts = [
@@ -90,14 +98,21 @@ const more = computed((): MenuAct[] => [
 <template>
   <div class="reading">
     <div class="acts">
-      <PushButton v-if="text.offered" :class="{ main: !me.isAuthor || !text.mayWrite }" @click="emit('fill')"
-        >Fill</PushButton
-      ><PushButton v-if="text.mayWrite" :class="{ main: me.isAuthor }" @click="emit('write')">Write</PushButton>
+      <PushButton v-if="text.offered" :class="{ main: !me.isAuthor || !text.mayWrite }" @click="emit('fill')">{{
+        text.kind === 'series' ? 'Start it' : 'Fill'
+      }}</PushButton><PushButton v-if="text.mayWrite" :class="{ main: me.isAuthor }" @click="emit('write')"
+        >Write</PushButton
+      >
       <ActMenu v-if="me.isAuthor" class="right" label="More" size="small" :items="more" />
     </div>
     <p class="small quiet">{{ standing }}</p>
     <template v-if="preview && reading">
-      <div class="sheet page">
+      <ol v-if="steps.length" class="sheet steps" aria-label="Steps">
+        <li v-for="(step, at) in steps" :key="at">
+          {{ step.title }} <span class="quiet small">{{ step.words }}</span>
+        </li>
+      </ol>
+      <div v-else class="sheet page">
         <p v-if="preview.message.subject" class="mail-subject">{{ preview.message.subject }}</p>
         <ProofFrame class="frame" :fragment="preview.message.fragment" v-bind="preview.look" title="Preview" />
       </div>
@@ -136,6 +151,11 @@ const more = computed((): MenuAct[] => [
   display: flex;
   flex-direction: column;
   gap: 8px;
+}
+.steps {
+  padding: 16px 20px 16px 40px;
+  display: grid;
+  gap: 6px;
 }
 .mail-subject {
   font:

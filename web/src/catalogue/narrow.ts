@@ -28,6 +28,7 @@ const KINDS: Readonly<Record<string, TextSummary['kind']>> = {
   blocks: 'block',
   signature: 'signature',
   signatures: 'signature',
+  series: 'series',
 };
 const STATES: Readonly<Record<string, Test>> = {
   unpublished: ({ state }) => state === 'not published',

@@ -5,6 +5,7 @@ import type { FillSummary, Hit, ReadOriginal } from '@vocabula/contract';
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
+import { fillAddress } from '../ui/fillAddress';
 import HitList from '../ui/HitList.vue';
 import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
@@ -40,8 +41,8 @@ async function load(): Promise<void> {
 /** A mail that was pasted or dropped: what is chosen answers it. */
 const answered = ref<ReadOriginal>();
 const answering = ref(false);
-async function choose({ name }: Pick<Hit, 'name'>): Promise<void> {
-  if (!answered.value) return void router.push({ name: 'filling', params: { id: 'new' }, query: { template: name } });
+async function choose({ name, kind }: Pick<Hit, 'name'> & Partial<Pick<Hit, 'kind'>>): Promise<void> {
+  if (!answered.value || kind === 'series') return void router.push(fillAddress({ name, kind: kind ?? 'message' }));
   const { original, recipient } = answered.value;
   try {
     const fill = await api.startFill({ text: name, original, recipient: { ...recipient } });
@@ -83,6 +84,7 @@ onMounted(() => {
       <PushButton kind="plain" class="right" :aria-pressed="answering" @click="answering = !answering"
         >Answer a mail…</PushButton
       >
+      <RouterLink class="plain" :to="{ name: 'running' }">Series</RouterLink>
       <RouterLink class="plain" :to="{ name: 'recipients' }">Recipients</RouterLink>
     </header>
     <main>

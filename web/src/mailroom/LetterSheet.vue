@@ -2,6 +2,7 @@
 /** A letter as it reads: one that came, or one that is to go or went. */
 import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
+import { pageBody } from '../ui/pageBody';
 import ProofFrame from '../ui/ProofFrame.vue';
 import type { Item } from './useMailroom';
 
@@ -29,8 +30,6 @@ onMounted(async () => {
     problem.value = error instanceof Error ? error.message : 'This letter cannot be shown.';
   }
 });
-/** The body of a whole page; scripts do not run in the frame, and what it would fetch from elsewhere is not fetched. */
-const bodyOf = (html: string): string => /<body[^>]*>([\s\S]*)<\/body>/i.exec(html)?.[1] ?? html;
 </script>
 
 <template>
@@ -43,7 +42,7 @@ const bodyOf = (html: string): string => /<body[^>]*>([\s\S]*)<\/body>/i.exec(ht
       <ProofFrame
         v-if="shown.html"
         class="words"
-        :fragment="bodyOf(shown.html)"
+        :fragment="pageBody(shown.html)"
         body-style="margin:0;font:14px/22px Arial,sans-serif;color:#20262E"
         lang="en"
         dir="auto"

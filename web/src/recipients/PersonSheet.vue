@@ -27,6 +27,7 @@ const WAYS: Readonly<Record<string, string>> = {
   ics: 'as a calendar file',
   print: 'printed',
 };
+const STATES = { going: 'under way', done: 'done', stopped: 'stopped' } as const;
 async function work(run: () => Promise<string>): Promise<void> {
   try {
     notice.say(await run());
@@ -94,6 +95,19 @@ const forget = (): Promise<void> =>
       </p>
       <PushButton type="submit">Forget {{ record.name || record.address }}</PushButton>
     </form>
+    <template v-if="record.series.length">
+      <h2>Series</h2>
+      <ul class="series">
+        <li v-for="(each, at) in record.series" :key="each.id ?? at">
+          <RouterLink v-if="each.id" :to="{ name: 'running', params: { id: each.id } }">{{ each.title }}</RouterLink>
+          <span v-else>{{ each.title ?? 'a series you cannot see' }}</span>
+          <span class="quiet small">
+            {{ STATES[each.state] }}{{ each.why ? `: ${each.why}` : '' }} · {{ each.gone }} of {{ each.steps }} sent ·
+            {{ each.by }}, {{ whenInWords(each.startedAt) }}</span
+          >
+        </li>
+      </ul>
+    </template>
     <h2>Messages they got</h2>
     <p v-if="record.messages.length === 0" class="quiet">No messages yet.</p>
     <DataTable
@@ -130,6 +144,13 @@ const forget = (): Promise<void> =>
 }
 h2:not(.name) {
   margin: 24px 0 8px;
+}
+.series {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 4px;
 }
 .acts,
 .ask {

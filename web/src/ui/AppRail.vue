@@ -26,7 +26,7 @@ const PLACES: readonly {
   { to: '/write', words: 'Write', icon: PenLine, author: true, also: ['/publish', '/versions', '/from-mails'] },
   { to: '/proof', words: 'Proof', icon: ScanText, author: true },
   { to: '/samples', words: 'Samples', icon: Table2, author: true },
-  { to: '/fill', words: 'Fill', icon: TextCursorInput, also: ['/many', '/recipients', '/go'] },
+  { to: '/fill', words: 'Fill', icon: TextCursorInput, also: ['/many', '/recipients', '/go', '/series', '/start'] },
   { to: '/mailroom', words: 'Mailroom', icon: Mail },
   { to: '/looking-back', words: 'Looking back', icon: ChartSpline },
   { to: '/settings', words: 'Settings', icon: Settings },

@@ -7,6 +7,7 @@ import type { Hit } from '@vocabula/contract';
 import { onMounted, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
 import HitList from './HitList.vue';
+import { fillAddress } from './fillAddress';
 import { useWritingTo } from './writingTo';
 
 const emit = defineEmits<{ close: [] }>();
@@ -25,7 +26,7 @@ async function choose(hit: Hit): Promise<void> {
   emit('close');
   // Whoever is written to stays who is meant.
   const to = writingTo.address || undefined;
-  await router.push({ name: 'filling', params: { id: 'new' }, query: { template: hit.name, to } });
+  await router.push(fillAddress(hit, { to }));
 }
 </script>
 

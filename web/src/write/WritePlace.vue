@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Write: the manuscript with its score, the running proof, and a tray. */
-import { defineAsyncComponent, onMounted, watch } from 'vue';
+import { computed, defineAsyncComponent, onMounted, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { useMe } from '../ui/me';
 import NoticeLine from '../ui/NoticeLine.vue';
@@ -10,11 +10,13 @@ import { useWorkingCopy } from './useWorkingCopy';
 /** The two sides of the place are loaded when they are wanted: a new text, or one on the desk. */
 const StartPanel = defineAsyncComponent(() => import('./start/StartPanel.vue'));
 const WriteDesk = defineAsyncComponent(() => import('./WriteDesk.vue'));
+const SeriesDesk = defineAsyncComponent(() => import('../series/SeriesDesk.vue'));
 const route = useRoute();
 const notice = useNotice();
 const me = useMe();
 const copy = useWorkingCopy();
 const { opened, name } = copy;
+const isSeries = computed(() => route.params.name && opened.value?.attrs.front.kind === 'series');
 
 onMounted(() => void me.load().catch((problem) => notice.fail(problem)));
 watch(
@@ -39,7 +41,8 @@ watch(
 
 <template>
   <div class="write">
-    <WriteDesk v-if="route.params.name && opened" :key="name" :copy="copy" :document="opened" />
+    <SeriesDesk v-if="isSeries && opened" :key="name" :copy="copy" :document="opened" />
+    <WriteDesk v-else-if="route.params.name && opened" :key="name" :copy="copy" :document="opened" />
     <template v-else>
       <header class="head"><h1>Write</h1></header>
       <StartPanel v-if="!route.params.name" />

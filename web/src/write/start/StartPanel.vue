@@ -33,6 +33,7 @@ const KINDS: readonly [Kind, string][] = [
   ['message', 'Template'],
   ['block', 'Block'],
   ['signature', 'Signature'],
+  ['series', 'Series'],
 ];
 const SOURCES: readonly [StartFrom, string][] = [
   ['nothing', 'Nothing'],
