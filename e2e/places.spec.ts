@@ -56,6 +56,17 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
     (page) => expect(page.getByRole('region', { name: 'The sentence' })).toBeVisible(),
   ],
   ['Trial', '/trial/membership-welcome', (page) => expect(page.getByRole('status').first()).toContainText('Version 2')],
+  [
+    'Write a series',
+    '/write/around-a-visit',
+    (page) => expect(page.getByRole('list', { name: /^Ways/ })).toBeVisible(),
+  ],
+  ['Series', '/series', (page) => expect(page.getByRole('region', { name: 'This series' })).toContainText('Ottoline')],
+  [
+    'Start a series',
+    '/start/around-a-visit',
+    (page) => expect(page.getByRole('region', { name: 'What will go' })).toContainText('Thank you'),
+  ],
   ['Mailroom', '/mailroom', (page) => expect(page.getByRole('region', { name: 'Letter' })).toContainText('Siobhán')],
   [
     'A recipient',

@@ -89,6 +89,11 @@ const placeholder = (name: string): Block => ({
   content: [{ type: 'placeholder', attrs: { name, view: '' } }],
 });
 
+/** A day that lay ahead when a series began is over when its later steps go: it still is what they are counted from. */
+function withoutLimits({ earliest: _earliest, latest: _latest, ...variable }: Variable): Variable {
+  return variable;
+}
+
 /** The template that holds what a series asks of its values. */
 function planDocument({ attrs }: TextDocument, asked: ReadonlyMap<string, Variable>): TextDocument {
   const { front, steps = [] } = attrs;
@@ -117,7 +122,7 @@ function planDocument({ attrs }: TextDocument, asked: ReadonlyMap<string, Variab
   ];
   return {
     ...empty,
-    attrs: { front: empty.attrs.front, variables: [...asked.values(), ...flags, ...goes] },
+    attrs: { front: empty.attrs.front, variables: [...[...asked.values()].map(withoutLimits), ...flags, ...goes] },
     content: empty.content.map((part) =>
       part.type === 'body' && blocks.length > 0 ? { type: 'body', content: blocks } : part,
     ),

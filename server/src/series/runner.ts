@@ -124,7 +124,8 @@ export class SeriesRunner {
       const { series, calendar } = compiled;
       const wanted = series.steps[step.position]?.step ?? { text: step.text };
       const due = dueOf(wanted, Date.parse(before?.at ?? run.startedAt), daysOf(series, input), calendar);
-      if ('without' in due) return lookAt(`the day it is counted from is missing: ${due.without}`);
+      if ('without' in due)
+        return lookAt(`a day is missing that it is counted from: ${labelOf(compiled, due.without)}`);
       if (due.passed) return settle({ state: 'passed', why: 'its day had passed' });
       return settle({ due: new Date(due.at).toISOString() });
     }
@@ -227,6 +228,9 @@ export class SeriesRunner {
     });
   }
 }
+
+const labelOf = ({ series }: CompiledRun, key: string): string =>
+  series.plan.slots.find((slot) => slot.key === key)?.label ?? key;
 
 /** Series under way in which something is to do: a step is due, something came of a message, or something was withdrawn. */
 async function dueRuns(reader: Reader, now: string): Promise<string[]> {

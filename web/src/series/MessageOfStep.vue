@@ -11,7 +11,7 @@ const message = computed(() => render(program, input, { proof: true }));
 
 <template>
   <article class="sheet page">
-    <h3 class="subject">{{ message.subject }}</h3>
+    <h2 class="subject">{{ message.subject }}</h2>
     <p class="quiet small">
       {{
         message.blanks.length === 0 ? '' : message.blanks.length === 1 ? '1 blank' : `${message.blanks.length} blanks`

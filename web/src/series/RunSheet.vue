@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One series under way: its line of time, each step with what may be done to it, and the message that it is. */
 import type { ChangeStep, Run, RunStep, StepMessage } from '@vocabula/contract';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, ref, shallowRef, useId, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
 import PushButton from '../ui/controls/PushButton.vue';
@@ -25,6 +25,7 @@ const busy = ref(false);
 const shown = ref(0);
 const message = shallowRef<StepMessage>();
 const moving = ref<string>();
+const momentLabel = useId();
 
 async function load(): Promise<void> {
   try {
@@ -116,7 +117,7 @@ const edit = (): void => void router.push({ name: 'filling', params: { id: step.
         <PushButton
           v-if="step?.state === 'look'"
           kind="main"
-          :disabled="busy"
+          :disabled="busy || (message?.blanks.length ?? 0) > 0"
           @click="change({ act: 'let go' }, 'It goes.')"
           >Let it go</PushButton
         >
@@ -135,7 +136,8 @@ const edit = (): void => void router.push({ name: 'filling', params: { id: step.
         >
       </div>
       <form v-if="moving !== undefined" class="acts" aria-label="Another moment" @submit.prevent="move">
-        <MomentField v-model="moving" />
+        <span :id="momentLabel" class="small quiet">It goes on</span>
+        <MomentField v-model="moving" :labelled-by="momentLabel" />
         <PushButton type="submit" :disabled="busy">Move it there</PushButton>
       </form>
       <article v-if="message" class="sheet page">

@@ -85,6 +85,9 @@ async function go(): Promise<void> {
       <RouterLink class="small" :to="{ name: 'running' }">‹ Series</RouterLink>
       <h1>{{ own?.document.attrs.front.title ?? 'Series' }}</h1>
       <span v-if="own" class="quiet small about">{{ own.document.attrs.front.description }}</span>
+      <PushButton kind="main" class="right" :disabled="whyNot !== '' || busy || !series" @click="go">{{
+        many ? 'Start for all of them' : 'Start the series'
+      }}</PushButton>
     </header>
     <main v-if="problem" class="empty">
       <p class="error">⚠ {{ problem }}</p>
@@ -152,9 +155,6 @@ async function go(): Promise<void> {
     <footer class="foot">
       <NoticeLine />
       <span class="right small quiet">{{ whyNot }}</span>
-      <PushButton kind="main" :disabled="whyNot !== '' || busy || !series" @click="go">{{
-        many ? 'Start for all of them' : 'Start the series'
-      }}</PushButton>
     </footer>
   </div>
 </template>

@@ -50,8 +50,9 @@ function setAnchor(words: string): void {
   const [side, key] = words.split(' ');
   change({ before: side === 'before' ? key : undefined, after: side === 'after' ? key : undefined });
 }
+const ALWAYS = 'always';
 const CONDITIONS: readonly (readonly [when: string, words: string])[] = [
-  ['', 'always'],
+  [ALWAYS, 'always'],
   ['followed', 'if a link was followed'],
   ['!followed', 'if no link was followed'],
   ['opened', 'if a message was opened'],
@@ -61,11 +62,11 @@ const CONDITIONS: readonly (readonly [when: string, words: string])[] = [
 ];
 const OWN = 'own';
 /** An expression stays open while it is written, even where it says what one of the list does. */
-const isOwn = ref(!CONDITIONS.some(([when]) => when === (step.when ?? '')));
-const condition = computed(() => (isOwn.value ? OWN : (step.when ?? '')));
+const isOwn = ref(!CONDITIONS.some(([when]) => when === (step.when ?? ALWAYS)));
+const condition = computed(() => (isOwn.value ? OWN : (step.when ?? ALWAYS)));
 function setCondition(value: string): void {
   isOwn.value = value === OWN;
-  if (value !== OWN) change({ when: value || undefined });
+  if (value !== OWN) change({ when: value === ALWAYS ? undefined : value });
 }
 const typed = ref(step.when ?? '');
 watch(
@@ -133,10 +134,10 @@ const later = (key: string, isLater: boolean): void => {
           class="condition"
           :model-value="condition"
           :options="[
-            ...CONDITIONS.map(([value, words]) => ({ value: value || 'always', words })),
+            ...CONDITIONS.map(([value, words]) => ({ value, words })),
             { value: OWN, words: 'on a condition…' },
           ]"
-          @update:model-value="setCondition($event === 'always' ? '' : $event)"
+          @update:model-value="setCondition($event)"
         />
         <label class="tick"
           ><TickBox :checked="step.look === true" @change="change({ look: $event ? true : undefined })" /> look at it
@@ -222,11 +223,14 @@ const later = (key: string, isLater: boolean): void => {
   gap: 8px;
   align-items: center;
 }
-.count {
-  width: 72px;
+.wait > :deep(*) {
+  width: auto;
 }
-.clock {
-  width: 84px;
+.wait :deep(.count) {
+  width: 64px;
+}
+.wait :deep(.clock) {
+  width: 128px;
 }
 .at,
 .tick {

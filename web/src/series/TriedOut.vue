@@ -3,6 +3,7 @@
 import type { SeriesProgram } from '@vocabula/core';
 import { answersOf, exampleAnswers, tryOut, type Calendar, type Path } from '@vocabula/core/series';
 import { computed, ref, watch } from 'vue';
+import { showMoment } from '../ui/dates/reader';
 import { useMe } from '../ui/me';
 import { today } from '../ui/today';
 import MessageOfStep from './MessageOfStep.vue';
@@ -32,8 +33,18 @@ const steps = computed((): ShownStep[] =>
     title: titles[at] ?? '',
     moment: due,
     kind: 'ahead',
-    words: `${momentWords(due)} · then ${cameWords(then)}`,
+    words: [momentWords(due), ...(then.length > 0 ? [`then ${cameWords(then)}`] : [])].join(' · '),
   })),
+);
+/** The values with which it goes this way, as far as conditions and waits ask for them. */
+const values = computed(() =>
+  Object.entries(path.value?.filling.answers ?? {})
+    .map(([key, value]) => {
+      const label = series.plan.slots.find((slot) => slot.key === key)?.label ?? key;
+      const words = typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
+      return `${label}: ${/^\d{4}-\d{2}-\d{2}$/.test(words) ? showMoment(`${words}T12:00`, 'weekday') : words}`;
+    })
+    .join(', '),
 );
 const message = computed(() => {
   const at = shown.value;
@@ -82,6 +93,7 @@ const MOST_SHOWN = 60;
       </li>
     </ol>
     <template v-if="path">
+      <p v-if="values" class="quiet small">For example with {{ values }}</p>
       <SeriesTimeline :steps="steps" :start="start" :calendar="calendar" :chosen="shown" @choose="shown = $event" />
       <ul class="messages" aria-label="Messages of this way">
         <li v-for="step in steps" :key="step.at">

@@ -31,8 +31,7 @@ const CAME: Readonly<Record<OutcomeFlag, string>> = {
   opened: 'opened',
 };
 /** What came of a message on a path. */
-export const cameWords = (then: readonly OutcomeFlag[]): string =>
-  then.length === 0 ? 'nothing comes back' : then.map((flag) => CAME[flag]).join(', ');
+export const cameWords = (then: readonly OutcomeFlag[]): string => then.map((flag) => CAME[flag]).join(', ');
 
 /** How a path ends. */
 export const endWords = ({ steps, ends }: Path): string =>
