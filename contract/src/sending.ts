@@ -70,6 +70,8 @@ export const sendingServiceSchema = z.strictObject({
   /** `stand-in` keeps all mail and delivers none; with `none` nothing can be sent. */
   kind: z.enum(['service', 'stand-in', 'none']),
   pause: sendingPauseSchema.optional(),
+  /** Whether the mailbox that mail is read from can be read, and in words why not; none where none is set up. */
+  mailbox: z.strictObject({ reading: z.boolean(), why: z.string() }).readonly().optional(),
 });
 export type SendingService = Readonly<z.infer<typeof sendingServiceSchema>>;
 

@@ -89,6 +89,7 @@ const series = everyFirst(TICK, () => {
 });
 const forgetting = everyFirst(FORGETTING_TICK, forget);
 if (isFirst) {
+  services.mailbox.start(process.env.IMAP_URL || undefined);
   services.wake();
   forget();
   await services.versions.forgetOld();
@@ -109,6 +110,7 @@ const stop = (): void => {
     () =>
       void Promise.all([
         services.courier.stop(),
+        services.mailbox.stop(),
         mail.standIn?.close(),
         // Counted in threads, which end after that.
         services.findings.countAll().then(() => services.workers.close()),

@@ -17,6 +17,7 @@ import { FillService } from './fills/service.js';
 import { HouseService } from './house/service.js';
 import { InsightService } from './insight/service.js';
 import { ClockService } from './mailroom/clock.js';
+import { MailboxReader } from './mailroom/mailbox-reader.js';
 import { LetterService } from './mailroom/service.js';
 import { MailingService } from './mailings/service.js';
 import { AddressService } from './people/addresses.js';
@@ -73,6 +74,7 @@ export interface Services extends HeavyServices {
   readonly outbox: Outbox;
   readonly courier: Courier;
   readonly clock: ClockService;
+  readonly mailbox: MailboxReader;
   /** Looks for what is due to be sent. */
   readonly wake: () => void;
 }
@@ -115,6 +117,7 @@ export function makeServices(
   const tables = new TableService(database);
   const recipients = new RecipientService(database);
   const fills = new FillService(database, recipients, workers);
+  const letters = new LetterService(database, workers);
   const outbox = new Outbox(database, smtp, origin, isStandIn);
   const courier = new Courier(database, outbox, assets, smtp, isStandIn, log, claims);
   const wake = (): void =>
@@ -144,7 +147,8 @@ export function makeServices(
     mailings: new MailingService(database, fills, tables, outbox),
     clock: new ClockService(database, isStandIn, origin),
     wake,
-    letters: new LetterService(database, workers),
+    letters,
+    mailbox: new MailboxReader(database, letters, log),
     proofs: new ProofService(database, people, assets, smtp),
     sessions: new SessionService(database),
     signIns: new SignInService(database, isDemo),

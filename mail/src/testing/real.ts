@@ -14,9 +14,9 @@ import {
   writeFileSync,
   chmodSync,
 } from 'node:fs';
-import { connect, createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { answers, freePort, wait } from './ports.js';
 
 const PYTHON = '/usr/bin/python3';
 const SMTPD = '/usr/sbin/smtpd';
@@ -55,8 +55,6 @@ export interface Agent {
   delivered(count: number): Promise<readonly Buffer[]>;
   stop(): Promise<void>;
 }
-
-const wait = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Starts OpenSMTPD on a port of this machine; it delivers all mail into one folder. */
 export async function startAgent(): Promise<Agent> {
@@ -97,19 +95,3 @@ match from any for any action "keep"
     },
   };
 }
-
-async function freePort(): Promise<number> {
-  const server = createServer().listen(0, '127.0.0.1');
-  await once(server, 'listening');
-  const { port } = server.address() as AddressInfo;
-  server.close();
-  await once(server, 'close');
-  return port;
-}
-
-const answers = (port: number): Promise<boolean> =>
-  new Promise((resolve) => {
-    const socket = connect(port, '127.0.0.1');
-    socket.once('data', () => (socket.destroy(), resolve(true)));
-    socket.once('error', () => resolve(false));
-  });

@@ -2,6 +2,7 @@
 import type { Letter } from '@vocabula/contract';
 import { inlined, isMbox, mailsOf, readEml, type ReadMail } from '@vocabula/mail';
 import type { ReceivedMail } from '@vocabula/core/insight';
+import { bareAddress } from '@vocabula/core/filling';
 import { RequestProblem } from '../http/problem.js';
 
 /** Mails taken from one file. */
@@ -25,10 +26,19 @@ export interface LetterColumns {
   readonly thread: string;
   /** Its first words. */
   readonly opening: string;
+  /** Whom it names: as recipients, and as whose mailbox it was delivered to. */
+  readonly addressed: readonly string[];
   /** What tells whether it answers a message of ours, or reports on one; none where it cannot be read. */
   readonly arrival: Arrival | undefined;
 }
 
+const addressedBy = ({ to, cc, headers }: ReadMail): string[] =>
+  [...to, ...cc, headers['delivered-to'], headers['x-original-to']]
+    .flatMap((each) => (each ? [bareAddress(each)] : []))
+    .filter((each) => each.includes('@'))
+    .slice(0, MOST_ADDRESSED);
+/** Recipients of one mail that are looked at. */
+const MOST_ADDRESSED = 200;
 const IDS = /<[^<>\s]{1,400}>/g;
 const arrivalOf = ({ from = '', subject, inReplyTo, references, headers, reports }: ReadMail): Arrival => ({
   ...{ from, subject, headers, reports },
@@ -46,6 +56,7 @@ export async function letterColumns(raw: Uint8Array): Promise<LetterColumns> {
     from: mail?.from ?? '',
     messageId: mail?.messageId ?? '',
     thread: /<[^<>\s]{1,400}>/.exec(mail?.references ?? '')?.[0] ?? mail?.inReplyTo ?? mail?.messageId ?? '',
+    addressed: mail ? addressedBy(mail) : [],
     arrival: mail && arrivalOf(mail),
     opening: (mail?.text ?? '').slice(0, 4000).replace(/\s+/g, ' ').trim().slice(0, OPENING),
   };

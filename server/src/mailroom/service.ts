@@ -40,6 +40,21 @@ export class LetterService {
     await this.database.write((writer) => takeLetter(writer, { sender, recipients, raw, columns, at }));
   }
 
+  /**
+   * Keeps a mail of a real mailbox: for those of its recipients who are here, and for whose mailbox it is where none is.
+   * @param along done in the same transaction
+   */
+  async takeReal(raw: Uint8Array, at: Date, owner: string, along: (writer: Writer) => Promise<void>): Promise<void> {
+    const columns = await this.workers.run('letter', raw, '', paceOf(raw));
+    await this.database.write(async (writer) => {
+      const named = [...new Set(columns.addressed.map(bareAddress))];
+      const here = await mailboxesOf(writer, named);
+      const recipients = named.some((each) => here.has(each)) ? named : [...named, bareAddress(owner)];
+      await takeLetter(writer, { sender: columns.from, recipients, raw, columns, at, real: true });
+      await along(writer);
+    });
+  }
+
   /** The last hundred that went from or to the user, the newest first. */
   async list(user: User): Promise<LetterSummary[]> {
     const rows = await this.database.read
@@ -158,9 +173,14 @@ export interface TakenLetter {
   readonly raw: Uint8Array;
   readonly columns: LetterColumns;
   readonly at: Date;
+  /** From a real mailbox: nobody's mind is made up for them. */
+  readonly real?: boolean;
 }
 
-export async function takeLetter(writer: Writer, { sender, recipients, raw, columns, at }: TakenLetter): Promise<void> {
+export async function takeLetter(
+  writer: Writer,
+  { sender, recipients, raw, columns, at, real = false }: TakenLetter,
+): Promise<void> {
   const to = recipients.map(bareAddress);
   if (columns.messageId !== '') {
     const known = await writer
@@ -169,6 +189,7 @@ export async function takeLetter(writer: Writer, { sender, recipients, raw, colu
       .where(eq(letters.messageId, columns.messageId));
     if (known.some((each) => sameValue(each.recipients, to))) return;
   }
+  if (real && columns.messageId === '' && (await isThere(writer, sender, raw))) return;
   const row: Row = {
     id: randomUUID(),
     sender: bareAddress(sender),
@@ -180,11 +201,22 @@ export async function takeLetter(writer: Writer, { sender, recipients, raw, colu
   await addLetter(writer, row);
   const here = await mailboxesOf(writer, to);
   // What goes out passes here as well: only what comes to somebody here can be an answer.
-  if (columns.arrival && to.some((address) => here.has(address))) await noteArrival(writer, columns.arrival, row.at);
+  if (columns.arrival && (real || to.some((address) => here.has(address))))
+    await noteArrival(writer, columns.arrival, row.at);
   for (const address of new Set(to)) {
     if (here.has(address)) await deliver(writer, { address, letter: row.id, at: row.at });
-    else await intend(writer, row, address);
+    else if (!real) await intend(writer, row, address);
   }
+}
+
+/** Whether a mail without an id was taken before: it is known by its bytes alone. */
+async function isThere(writer: Writer, sender: string, raw: Uint8Array): Promise<boolean> {
+  const found = await writer
+    .select({ id: letters.id })
+    .from(letters)
+    .where(and(eq(letters.sender, bareAddress(sender)), eq(letters.messageId, ''), eq(letters.raw, Buffer.from(raw))))
+    .limit(1);
+  return found.length > 0;
 }
 
 /** What letters of one conversation have in common. */

@@ -16,6 +16,7 @@ import { mailboxOf } from '../people/names.js';
 import { workspaceOf } from '../people/workspace.js';
 import { withCounting } from './counting.js';
 import { endPauses, pauseFor, scopeOf } from './pauses.js';
+import { mailboxState } from '../mailroom/mailbox-state.js';
 import { changeFill } from '../fills/store.js';
 import { reopenMailing } from '../mailings/store.js';
 import { addOutgoing, changeOutgoing, dropDraft, type OutgoingRow } from './store.js';
@@ -63,7 +64,8 @@ export class Outbox {
   /** Where mail of the user goes, and whether it is paused. */
   async service(user: User): Promise<SendingService> {
     const kind = this.smtp() === undefined ? 'none' : this.isStandIn() ? 'stand-in' : 'service';
-    return { kind, pause: await pauseFor(this.database.read, user.id) };
+    const mailbox = await mailboxState(this.database.read);
+    return { kind, pause: await pauseFor(this.database.read, user.id), ...(mailbox ? { mailbox } : {}) };
   }
 
   demandService(): string {

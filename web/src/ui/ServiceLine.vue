@@ -15,6 +15,7 @@ const line = computed((): { readonly words: string; readonly problem: boolean } 
     const whose = everybody ? 'Sending is paused' : 'Sending from your address is paused';
     return { words: `${whose}. ${why} It is tried again at ${showMoment(until, 'seconds')}.`, problem: true };
   }
+  if (now.mailbox?.reading === false) return { words: now.mailbox.why, problem: true };
   return now.kind === 'stand-in'
     ? { words: 'Test mail service: nothing leaves this machine.', problem: false }
     : undefined;
