@@ -50,11 +50,17 @@ const selectedWords = (page: Page): Promise<string> =>
 /** The words of the running proof, without what it shows as left out. */
 export async function proofWords(page: Page): Promise<string> {
   const body = proof(page);
-  return body.evaluate((element) => {
-    const copy = element.cloneNode(true) as HTMLElement;
-    for (const gone of copy.querySelectorAll('details')) gone.remove();
-    return (copy.textContent ?? '').replace(/\u00A0/g, ' ');
-  });
+  return body
+    .evaluate((element) => {
+      const copy = element.cloneNode(true) as HTMLElement;
+      for (const gone of copy.querySelectorAll('details')) gone.remove();
+      return (copy.textContent ?? '').replace(/\u00A0/g, ' ');
+    })
+    .catch((error: unknown) => {
+      // From one text to the next its frame is another: while there is none, nothing is said.
+      if (String(error).includes('Frame was detached')) return '';
+      throw error;
+    });
 }
 export const proof = (page: Page): Locator => page.frameLocator('iframe[title="Proof"]').locator('body');
 

@@ -1,11 +1,12 @@
 // @vitest-environment happy-dom
 import type { SendingService } from '@vocabula/contract';
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils';
+import { flushPromises, mount } from '@vue/test-utils';
 import { afterEach, expect, it, vi } from 'vitest';
 import { api, ApiProblem } from '../api/client';
 import ServiceLine from './ServiceLine.vue';
+import { unmountAfterEach } from './testing/unmount';
 
-enableAutoUnmount(afterEach);
+unmountAfterEach();
 afterEach(() => {
   vi.restoreAllMocks();
   vi.useRealTimers();
@@ -42,4 +43,9 @@ it('asks again, and keeps what it knew while the server is away', async () => {
   asked.mockResolvedValueOnce({ kind: 'service', pause: undefined });
   await vi.advanceTimersByTimeAsync(5000);
   expect(wrapper.text()).toBe('');
+});
+it('says why the mailbox cannot be read', async () => {
+  const mailbox = { reading: false, why: 'The mailbox refuses the user or the password.' };
+  expect(await lineFor({ kind: 'service', pause: undefined, mailbox })).toBe(`‸ ${mailbox.why}`);
+  expect(await lineFor({ kind: 'service', pause: undefined, mailbox: { reading: true, why: '' } })).toBe('');
 });

@@ -1,9 +1,10 @@
 // @vitest-environment happy-dom
-import { enableAutoUnmount, mount } from '@vue/test-utils';
+import { mount } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it, vi, type MockInstance } from 'vitest';
 import { emptyDocument, type TextDocument } from '@vocabula/core';
 import { ApiProblem, api } from '../api/client';
 import { dropUnsent, keepUnsent, unsentOf } from './unsent';
+import { unmountAfterEach } from '../ui/testing/unmount';
 import { useWorkingCopy } from './useWorkingCopy';
 
 const named = (title: string): TextDocument => emptyDocument({ kind: 'message', title });
@@ -13,7 +14,7 @@ const stored = (document: TextDocument, revision: number) => ({
   updatedAt: '2026-11-24T10:00:00.000Z',
   document,
 });
-enableAutoUnmount(afterEach);
+unmountAfterEach();
 let save: MockInstance<typeof api.saveText>;
 
 beforeEach(() => {
