@@ -7,7 +7,7 @@ export type Role = (typeof ROLES)[number];
 /** Who may call an endpoint: anyone, anyone signed in, authors and administrators, or administrators only. */
 export type Caller = 'anyone' | 'colleague' | 'author' | 'administrator';
 /** What a personal key may do. */
-export const SCOPES = ['read', 'render', 'publish'] as const;
+export const SCOPES = ['read', 'render', 'begin', 'recipients', 'publish'] as const;
 /** One of the scopes of a key. */
 export type Scope = (typeof SCOPES)[number];
 /** Each holds the ones before it: to see and fill, to write, to publish, to manage the folder itself. */

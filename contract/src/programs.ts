@@ -1,6 +1,7 @@
 /** The endpoints for other programs, `/api/v1`. The OpenAPI document is made of them. */
 import * as z from 'zod';
 import type { EndpointKey, KeyEndpoint } from './endpoint.js';
+import { MOST_STARTED, RUN_STATES, STEP_STATES } from './constants.js';
 import { zoneSchema } from './zone.js';
 import { nameSchema } from './texts.js';
 import { kindSchema } from './shared-schemas.js';
@@ -32,6 +33,22 @@ const page = z.object({
   kind: kindSchema.optional(),
   after: z.string().max(80).optional().meta({ description: 'The name that the page begins after.' }),
   limit: z.coerce.number().int().min(1).max(500).default(100),
+});
+
+const moment = z.iso.datetime().optional().meta({ description: 'When it first did; none where it has not.' });
+const run = z.object({
+  id: z.string(),
+  series: z.string(),
+  recipient: z.string(),
+  state: z.enum(RUN_STATES),
+  why: z.string().meta({ description: 'Why it was stopped, in words.' }),
+  steps: z.array(
+    z.object({
+      template: z.string(),
+      state: z.enum(STEP_STATES),
+      at: z.iso.datetime().optional().meta({ description: 'When it went, is due, or is foreseen to be.' }),
+    }),
+  ),
 });
 
 /** The endpoints, by method and path. */
@@ -104,6 +121,97 @@ export const PROGRAM_ENDPOINTS = {
       blanks: z.array(z.string()).meta({ description: 'Keys of required values that are missing.' }),
       findings: z.array(finding),
     }),
+  },
+  'POST /v1/messages': {
+    id: 'beginMessage',
+    summary: 'Begins a message for a recipient, with answers. It stands in Fill, unfinished, until you hand it over.',
+    scope: 'begin',
+    status: 201,
+    body: filling.extend({ template: nameSchema }),
+    answer: z.object({
+      id: z.string(),
+      path: z.string().meta({ description: 'Where it stands, on this server.' }),
+      version: z.int().optional(),
+      notes: z.array(z.string()).meta({ description: 'Answers that nothing asks for.' }),
+    }),
+  },
+  'GET /v1/messages': {
+    id: 'messages',
+    summary: 'Your messages that were handed over, the earliest first, with what became of them.',
+    scope: 'read',
+    query: z.object({
+      since: z.iso.datetime().optional().meta({ description: 'Those handed over at this moment or later.' }),
+      after: z.string().max(60).optional().meta({ description: 'The id that the page begins after.' }),
+      limit: z.coerce.number().int().min(1).max(500).default(100),
+    }),
+    answer: z.object({
+      messages: z.array(
+        z.object({
+          id: z.string(),
+          template: z.string(),
+          version: z.int().optional(),
+          recipient: z.string().meta({ description: 'The address; empty where somebody was forgotten.' }),
+          subject: z.string(),
+          at: z.iso.datetime(),
+          way: z.string(),
+          opened: moment,
+          followed: moment,
+          answered: moment,
+          bounced: moment,
+        }),
+      ),
+      next: z.string().optional().meta({ description: 'For `after`; none on the last page.' }),
+    }),
+  },
+  'GET /v1/lists': {
+    id: 'lists',
+    summary: 'The recipient lists that you may change.',
+    scope: 'recipients',
+    answer: z.object({ lists: z.array(z.object({ id: z.string(), title: z.string(), rows: z.int() })) }),
+  },
+  'PUT /v1/lists/{id}/recipients': {
+    id: 'putRecipients',
+    summary: 'Adds people to a recipient list, or changes those whose address is in it already. All or none.',
+    scope: 'recipients',
+    params: z.object({ id: z.string().max(60) }),
+    body: z.strictObject({
+      recipients: z
+        .array(fields)
+        .min(1)
+        .max(1000)
+        .meta({ description: 'By column key; each with an address under `email`.' }),
+    }),
+    answer: z.object({ added: z.int(), changed: z.int() }),
+  },
+  'POST /v1/series': {
+    id: 'startSeries',
+    summary: 'Starts a series for people, who get its messages from you. Nobody gets a series twice at a time.',
+    scope: 'begin',
+    status: 201,
+    body: z.strictObject({
+      series: nameSchema,
+      recipients: z.array(fields).min(1).max(MOST_STARTED),
+      answers: answers.default({}).meta({ description: 'By the ids of its questions.' }),
+      timezone: zoneSchema.default('UTC'),
+    }),
+    answer: z.object({
+      started: z.array(z.string()).meta({ description: 'Ids.' }),
+      refused: z.array(z.string()).meta({ description: 'In words: who it was not started for, and why.' }),
+    }),
+  },
+  'GET /v1/series/{id}': {
+    id: 'series',
+    summary: 'Where a series stands.',
+    scope: 'read',
+    params: z.object({ id: z.string().max(60) }),
+    answer: run,
+  },
+  'POST /v1/series/{id}/stop': {
+    id: 'stopSeries',
+    summary: 'Stops a series: no more of its messages go.',
+    scope: 'begin',
+    params: z.object({ id: z.string().max(60) }),
+    answer: run,
   },
   'POST /v1/texts/{name}/publish': {
     id: 'publish',

@@ -326,7 +326,7 @@ const TABLES: readonly Table[] = [
       { title: 'x', scopes: [] },
       { title: ' ', scopes: ['read'] },
       { title: 'x', scopes: ['write'] },
-      { title: 'x', scopes: ['read', 'render', 'publish', 'read'] },
+      { title: 'x', scopes: ['read', 'render', 'begin', 'recipients', 'publish', 'read'] },
     ],
   },
   {

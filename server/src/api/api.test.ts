@@ -19,6 +19,8 @@ const calls = (with_ = key) => ({
   post: (path: string, body: object) =>
     request(server.app).post(`/api/v1${path}`).set('authorization', `Bearer ${with_}`).send(body),
 });
+const put = (with_: string, path: string, body: object) =>
+  request(server.app).put(`/api/v1${path}`).set('authorization', `Bearer ${with_}`).send(body);
 const VISIT = `---
 vocabula: 1
 kind: message
@@ -173,7 +175,7 @@ describe('a key', () => {
   it('does what its scopes say and no more, for each endpoint', async () => {
     await makePublished(server, 'Visit');
     const paths: Record<string, () => Promise<request.Response>> = {};
-    for (const scope of ['read', 'render', 'publish'] as const) {
+    for (const scope of ['read', 'render', 'begin', 'recipients', 'publish'] as const) {
       const { body } = await server.call.post('/api/me/keys').send({ title: scope, scopes: [scope] });
       const { get, post } = calls(body.key);
       Object.assign(paths, {
@@ -182,6 +184,14 @@ describe('a key', () => {
         'GET /v1/texts/{name}': () => get('/texts/visit'),
         'POST /v1/texts/{name}/questions': () => post('/texts/visit/questions', {}),
         'POST /v1/texts/{name}/render': () => post('/texts/visit/render', {}),
+        'POST /v1/messages': () => post('/messages', { template: 'nowhere' }),
+        'GET /v1/messages': () => get('/messages'),
+        'GET /v1/lists': () => get('/lists'),
+        'PUT /v1/lists/{id}/recipients': () =>
+          put(body.key, '/lists/nobody/recipients', { recipients: [{ email: 'a@x.example' }] }),
+        'POST /v1/series': () => post('/series', { series: 'nowhere', recipients: [{ email: 'a@x.example' }] }),
+        'GET /v1/series/{id}': () => get('/series/nobody'),
+        'POST /v1/series/{id}/stop': () => post('/series/nobody/stop', {}),
         'POST /v1/texts/{name}/publish': () => post('/texts/visit/publish', { revision: 99, note: 'x' }),
       });
       for (const [name, endpoint] of Object.entries(PROGRAM_ENDPOINTS)) {
@@ -209,4 +219,140 @@ describe('a key', () => {
       expect([answer.status, answer.body.code]).toEqual([401, expect.any(String)]);
     },
   );
+});
+
+describe('what a program does in somebody’s name', () => {
+  const all = async (): Promise<string> =>
+    (await server.call.post('/api/me/keys').send({ title: 'Desk', scopes: ['read', 'begin', 'recipients'] })).body.key;
+
+  it('begins a message with answers, which stands in Fill and is handed over there', async () => {
+    const api = calls(await all());
+    await makePublished(server, 'Group visit', VISIT);
+    const begun = await api.post('/messages', {
+      template: 'group-visit',
+      recipient: { first_name: 'Ann', email: 'ann@form.example' },
+      answers: { day: '2027-05-11', colour: 'green' },
+    });
+    expect([begun.status, begun.body]).toEqual([
+      201,
+      { id: expect.any(String), path: `/fill/${begun.body.id}`, version: 1, notes: ['Nothing here asks for colour.'] },
+    ]);
+    const fill = (await server.call.get(`/api/fills/${begun.body.id}`)).body;
+    expect(fill).toMatchObject({ state: 'unfinished', recipient: 'Ann', answers: { day: '2027-05-11' } });
+    expect((await api.get('/messages')).body).toEqual({ messages: [] });
+    await server.call.post(`/api/fills/${begun.body.id}/hand-over`).send({ way: 'copy' });
+    const { messages } = (await api.get('/messages')).body;
+    expect(messages).toMatchObject([
+      { template: 'group-visit', version: 1, recipient: 'ann@form.example', way: 'copy' },
+    ]);
+    expect(messages[0]).not.toHaveProperty('answered');
+    expect((await api.post('/messages', { template: 'nowhere' })).status).toBe(404);
+  });
+
+  it('reads outcomes a page at a time, each with when it first came, and nobody else’s', async () => {
+    const api = calls(await all());
+    await makePublished(server, 'Group visit', VISIT);
+    const ids: string[] = [];
+    for (let at = 0; at < 5; at += 1) {
+      const { id } = (
+        await api.post('/messages', {
+          template: 'group-visit',
+          recipient: { email: `p${at}@form.example` },
+          answers: { day: '2027-05-11' },
+        })
+      ).body;
+      await server.call.post(`/api/fills/${id}/hand-over`).send({ way: 'copy' });
+      ids.push(id);
+    }
+    const first = (await api.get('/messages?limit=2')).body;
+    const second = (await api.get(`/messages?limit=2&after=${first.next}`)).body;
+    const third = (await api.get(`/messages?limit=2&after=${second.next}`)).body;
+    expect(third).not.toHaveProperty('next');
+    const seen = [first, second, third].flatMap(({ messages }) => messages as { recipient: string }[]);
+    expect(seen.map(({ recipient }) => recipient)).toEqual(ids.map((_, at) => `p${at}@form.example`));
+    // As if one had gone through the mail service, and was answered twice.
+    const [row] = await server.database.read.select().from(schema.handedOver);
+    await server.database.write(async (writer) => {
+      await writer.run(`UPDATE handed_over SET outgoing = 'o1' WHERE id = '${row?.id}'`);
+      for (const at of ['2027-05-12T09:00:00.000Z', '2027-05-11T09:00:00.000Z'])
+        await writer.insert(schema.counts).values({ outgoing: 'o1', what: 'answered', at });
+    });
+    const { messages } = (await api.get('/messages')).body as { messages: { id: string; answered?: string }[] };
+    expect(messages.find(({ id }) => id === row?.id)?.answered).toBe('2027-05-11T09:00:00.000Z');
+    expect((await api.get('/messages?since=2100-01-01T00:00:00Z')).body).toEqual({ messages: [] });
+    const other = await server.as('author');
+    const theirs = (await other.post('/api/me/keys').send({ title: 'T', scopes: ['read'] })).body.key;
+    expect((await calls(theirs).get('/messages')).body).toEqual({ messages: [] });
+    expect((await calls(theirs).get(`/messages?after=${first.next}`)).status).toBe(404);
+  });
+
+  it('adds people to a list and changes those who are in it, all or none', async () => {
+    const with_ = await all();
+    const list = (
+      await server.call
+        .post('/api/tables?use=recipients&title=Leaders')
+        .set('content-type', 'application/octet-stream')
+        .send(Buffer.from('first_name,email\nAnn,ann@x.example\n'))
+    ).body;
+    expect((await calls(with_).get('/lists')).body).toEqual({ lists: [{ id: list.id, title: 'Leaders', rows: 1 }] });
+    const answer = await put(with_, `/lists/${list.id}/recipients`, {
+      recipients: [
+        { email: 'ANN@x.example', first_name: 'Anne', party: '12' },
+        { email: 'bo@x.example', first_name: 'Bo' },
+        { email: 'bo@x.example', party: '3' },
+      ],
+    });
+    expect([answer.status, answer.body]).toEqual([200, { added: 1, changed: 1 }]);
+    const rows = async () => (await server.call.get(`/api/tables/${list.id}`)).body.cells;
+    expect(await rows()).toMatchObject([
+      { first_name: 'Anne', email: 'ann@x.example', party: '12' },
+      { first_name: 'Bo', email: 'bo@x.example', party: '3' },
+    ]);
+    const bad = await put(with_, `/lists/${list.id}/recipients`, {
+      recipients: [{ email: 'cy@x.example' }, { first_name: 'Nobody' }],
+    });
+    expect([bad.status, bad.body.message]).toEqual([422, expect.stringContaining('Nothing was changed')]);
+    expect(await rows()).toHaveLength(2);
+    const set = (await server.call.post('/api/tables').send({})).body;
+    expect(
+      (await put(with_, `/lists/${set.id ?? 'nobody'}/recipients`, { recipients: [{ email: 'a@x.example' }] })).status,
+    ).toBe(404);
+  });
+
+  it('starts a series, sees where it stands, and stops it', async () => {
+    await server.stop();
+    // Nothing listens there: what is to be sent waits.
+    server = await start(undefined, { smtp: () => 'smtp://127.0.0.1:9' });
+    const api = calls(await all());
+    await makePublished(server, 'Visit');
+    const course = '---\nvocabula: 1\nkind: series\ntitle: Course\nsteps:\n  - { text: visit, wait: 3 days }\n---\n';
+    await makePublished(server, 'Course', course);
+    const answer = await api.post('/series', {
+      series: 'course',
+      recipients: [{ email: 'ann@x.example' }, { email: 'nobody' }],
+      answers: { name: 'Ann' },
+    });
+    expect([answer.status, answer.body]).toEqual([
+      201,
+      { started: [expect.any(String)], refused: [expect.stringContaining('nobody')] },
+    ]);
+    const [id] = answer.body.started;
+    expect((await api.get(`/series/${id}`)).body).toEqual({
+      ...{ id, series: 'course', recipient: 'ann@x.example', state: 'going', why: '' },
+      steps: [{ template: 'visit', state: 'waiting', at: expect.any(String) }],
+    });
+    expect((await api.post(`/series/${id}/stop`, {})).body).toMatchObject({ state: 'stopped' });
+    expect((await api.get('/series/nobody')).status).toBe(404);
+  });
+
+  it('may do only what its key may', async () => {
+    for (const [path, scope] of [
+      ['/messages', 'begin'],
+      ['/series', 'begin'],
+    ]) {
+      const answer = await calls(key).post(path ?? '', {});
+      expect([answer.status, answer.body.message]).toEqual([403, expect.stringContaining(scope ?? '')]);
+    }
+    expect((await calls(key).get('/lists')).status).toBe(403);
+  });
 });

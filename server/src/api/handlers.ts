@@ -19,13 +19,15 @@ import type { User } from '../people/user.js';
 import type { FolderService } from '../rights/folders.js';
 import type { Services } from '../services.js';
 import { openApi, openApiPage } from './openapi.js';
+import { writingHandlers, type WritingParts } from './writing.js';
 
 type Parts = Pick<Services, 'database' | 'catalogue' | 'search' | 'people' | 'folders' | 'heavy'>;
 
 // eslint-disable-next-line max-lines-per-function -- a table of handlers
-export const programHandlers = (parts: Parts): HandlersOf<'v1'> => {
+export const programHandlers = (parts: Parts & WritingParts): HandlersOf<'v1'> => {
   const { catalogue, search } = parts;
   return {
+    ...writingHandlers(parts),
     'GET /v1': () => new FileAnswer({ type: 'html', content: openApiPage() }),
     'GET /v1/openapi.json': () => openApi(),
     'GET /v1/texts': async ({ query: { kind, after = '', limit }, user }) => {

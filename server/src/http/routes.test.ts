@@ -68,7 +68,7 @@ beforeAll(async () => {
   person = invited.body.id;
   link = invited.body.link.path.replace('/enter/', '');
   group = (await call.post('/api/people/groups').send({ title: 'G', members: [person] })).body.id;
-  const scopes = ['read', 'render', 'publish'];
+  const scopes = ['read', 'render', 'begin', 'recipients', 'publish'];
   key = (await call.post('/api/me/keys').send({ title: 'All', scopes })).body.key;
   spare = (await call.post('/api/me/keys').send({ title: 'Spare', scopes })).body.id;
   folder = (await call.post('/api/folders').send({ parent: 'root', title: 'F' })).body.id;
@@ -170,6 +170,8 @@ const MEANT: readonly (readonly [begins: string, thing: keyof Theirs])[] = [
   ['/api/tables/', 'table'],
   ['/api/folders/', 'folder'],
   ['/api/v1/texts/', 'text'],
+  ['/api/v1/lists/', 'table'],
+  ['/api/v1/series/', 'series'],
 ];
 /** What all may do with what is somebody's: authors read the lists that all write to, to copy and to save them. */
 const SHARED = new Set([
@@ -608,6 +610,21 @@ const CALLS: readonly RightCall[] = [
     path: () => '/api/v1/texts/later/publish',
     body: () => ({ revision: 1, note: 'New' }),
   },
+  {
+    endpoint: 'POST /v1/messages',
+    body: () => ({ template: 'tried' }),
+  },
+  {
+    endpoint: 'PUT /v1/lists/{id}/recipients',
+    path: () => `/api/v1/lists/${table}/recipients`,
+    body: () => ({ recipients: [{ email: 'cy@x.example' }] }),
+  },
+  {
+    endpoint: 'POST /v1/series',
+    body: () => ({ series: 'course', recipients: [{ email: 'di@x.example' }], answers: { name: 'Di' } }),
+  },
+  { endpoint: 'GET /v1/series/{id}', path: () => `/api/v1/series/${series}` },
+  { endpoint: 'POST /v1/series/{id}/stop', path: () => `/api/v1/series/${series}/stop` },
 ];
 
 interface Case extends Omit<RightCall, 'endpoint'> {
@@ -757,8 +774,11 @@ describe('every route', () => {
       });
     };
     it.each(owned)('$route does nothing for another author', async (each) => {
-      const own = (await author.post('/api/me/keys').send({ title: 'Mine', scopes: ['read', 'render', 'publish'] }))
-        .body;
+      const own = (
+        await author
+          .post('/api/me/keys')
+          .send({ title: 'Mine', scopes: ['read', 'render', 'begin', 'recipients', 'publish'] })
+      ).body;
       const call = send(each, { as: author, at: aimed(each) });
       if (each.who === 'key') call.set('authorization', `Bearer ${own.key}`);
       const answer = await call;

@@ -25,6 +25,8 @@ const fresh = ref('');
 const WORDS: Readonly<Record<Scope, string>> = {
   read: 'find and read what you may see',
   render: 'ask questions and render messages',
+  begin: 'begin messages and series in your name',
+  recipients: 'add and change people in recipient lists',
   publish: 'publish',
 };
 
