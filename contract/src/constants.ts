@@ -27,6 +27,12 @@ export const MAX_IMAGE = 8_000_000;
 export const LEDGER_WEEKS = 26;
 /** Below this many messages, looking back gives counts and no shares. */
 export const FEWEST_FOR_SHARES = 10;
+/** What webhooks are told of: a message was handed over some way, went through the mail service, was answered, came back. */
+export const WEBHOOK_EVENTS = ['handed over', 'sent', 'answered', 'bounced'] as const;
+/** One of the things that webhooks are told of. */
+export type WebhookEvent = (typeof WEBHOOK_EVENTS)[number];
+/** Whether something was told: it waits for its first or next try, was taken, or was tried too often. */
+export const DELIVERY_STATES = ['waiting', 'told', 'given up'] as const;
 /** The most people for whom a series is started at once. */
 export const MOST_STARTED = 500;
 /** Where a series under way stands. */

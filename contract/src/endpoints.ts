@@ -146,6 +146,7 @@ import {
   stepMessageSchema,
 } from './series.js';
 import { endTrialSchema, startTrialSchema, trialSchema } from './trials.js';
+import { makeWebhookSchema, newWebhookSchema, webhookSchema } from './webhooks.js';
 import { findingSchema } from './shared-schemas.js';
 
 const id = z.string().max(60);
@@ -442,6 +443,11 @@ export const ENDPOINTS = {
   'POST /series/{id}/stop': { role: 'colleague', params: byId, answer: runSchema },
   'GET /series/{id}/steps/{at}': { role: 'colleague', params: byStep, answer: stepMessageSchema },
   'PATCH /series/{id}/steps/{at}': { role: 'colleague', params: byStep, body: changeStepSchema, answer: runSchema },
+
+  'GET /webhooks': { role: 'administrator', answer: z.array(webhookSchema) },
+  'POST /webhooks': { role: 'administrator', body: makeWebhookSchema, answer: newWebhookSchema, status: 201 },
+  'DELETE /webhooks/{id}': { role: 'administrator', params: byId },
+  'POST /webhooks/{id}/try': { role: 'administrator', params: byId, answer: webhookSchema },
 
   'GET /mailroom/letters': { role: 'colleague', answer: z.array(letterSummarySchema) },
   'GET /mailroom/letters/{id}': { role: 'colleague', params: byId, answer: letterSchema },

@@ -13,3 +13,4 @@ export {
 export { makeFolderSchema } from './folders.js';
 export { becauseSchema, publishSchema } from './versions.js';
 export { columnSchema, tableTitleSchema } from './tables.js';
+export { makeWebhookSchema } from './webhooks.js';

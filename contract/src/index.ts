@@ -21,4 +21,5 @@ export * from './tables.js';
 export * from './texts.js';
 export * from './trials.js';
 export * from './versions.js';
+export * from './webhooks.js';
 export * from './shared-schemas.js';

@@ -86,6 +86,7 @@ const ticking = everyFirst(TICK, () => {
 const sending = everyFirst(SENDING_TICK, services.wake);
 const series = everyFirst(TICK, () => {
   services.series.runner.tick().catch((error: unknown) => log.error({ err: error }, 'bringing series forward failed'));
+  services.webhooks.sender.tick().catch((error: unknown) => log.error({ err: error }, 'telling webhooks failed'));
 });
 const forgetting = everyFirst(FORGETTING_TICK, forget);
 if (isFirst) {
@@ -111,6 +112,7 @@ const stop = (): void => {
       void Promise.all([
         services.courier.stop(),
         services.mailbox.stop(),
+        services.webhooks.sender.stop(),
         mail.standIn?.close(),
         // Counted in threads, which end after that.
         services.findings.countAll().then(() => services.workers.close()),

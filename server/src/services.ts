@@ -39,6 +39,8 @@ import { TrialService } from './trials/service.js';
 import { aheadOf } from './mailroom/recipient-behaviour.js';
 import { SeriesRunner } from './series/runner.js';
 import { SeriesService } from './series/service.js';
+import { WebhookSender } from './webhooks/sender.js';
+import { WebhookService } from './webhooks/service.js';
 import { VersionService } from './versions/service.js';
 import { Heavy } from './workers/heavy.js';
 import type { HeavyServices } from './workers/served.js';
@@ -69,6 +71,7 @@ export interface Services extends HeavyServices {
   readonly remarks: RemarkService;
   readonly trials: TrialService;
   readonly series: SeriesService;
+  readonly webhooks: WebhookService;
   readonly handOvers: HandOverService;
   readonly atHand: AtHandService;
   readonly outbox: Outbox;
@@ -139,6 +142,7 @@ export function makeServices(
     tables,
     recipients,
     fills,
+    webhooks: new WebhookService(database, new WebhookSender(database, log)),
     series: new SeriesService(database, tables, outbox, runner),
     handOvers: new HandOverService(database, fills, assets, outbox),
     atHand: new AtHandService(database),

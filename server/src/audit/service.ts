@@ -57,6 +57,7 @@ export type Subject =
   | 'recipient'
   | 'mailing'
   | 'series'
+  | 'webhook'
   | 'workspace';
 
 const { audit } = schema;

@@ -11,4 +11,5 @@ export * from './schema/proofs.js';
 export * from './schema/mailroom.js';
 export * from './schema/sending.js';
 export * from './schema/series.js';
+export * from './schema/webhooks.js';
 export * from './schema/generations.js';

@@ -35,6 +35,7 @@ let zip: Buffer;
 let waiting: string;
 let mailing: string;
 let series: string;
+let hook: string;
 let mailed: string;
 let asking: string;
 let trial: string;
@@ -64,6 +65,7 @@ beforeAll(async () => {
   mailed = (await call.get(`/api/mailings/${mailing}/rows`)).body[0].id;
   await makePublished(server, 'Course', seriesOf('Course', 'visit'));
   series = await started(call, 'course');
+  hook = (await call.post('/api/webhooks').send({ url: 'http://127.0.0.1:9/hook', events: ['sent'] })).body.id;
   const invited = await call.post('/api/people').send({ name: 'Eve', address: 'eve@x.example', role: 'colleague' });
   person = invited.body.id;
   link = invited.body.link.path.replace('/enter/', '');
@@ -325,6 +327,9 @@ const CALLS: readonly RightCall[] = [
     body: () => ({ act: 'skip' }),
   },
   { endpoint: 'POST /series/{id}/stop', path: () => `/api/series/${series}/stop` },
+  { endpoint: 'POST /webhooks', body: () => ({ url: 'http://127.0.0.1:9/hook', events: ['sent'] }) },
+  { endpoint: 'POST /webhooks/{id}/try', path: () => `/api/webhooks/${hook}/try` },
+  { endpoint: 'DELETE /webhooks/{id}', path: () => `/api/webhooks/${hook}` },
   { endpoint: 'POST /mailings', body: () => ({ fill }) },
   { endpoint: 'GET /mailings/{id}', path: () => `/api/mailings/${mailing}` },
   { endpoint: 'GET /mailings/{id}/rows', path: () => `/api/mailings/${mailing}/rows` },

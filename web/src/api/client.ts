@@ -38,6 +38,7 @@ import type {
   MakeMailing,
   MakeRemark,
   MakeTable,
+  MakeWebhook,
   Many,
   PackLibrary,
   Problem,
@@ -221,6 +222,10 @@ export const api = {
   changeRemark: (name: string, id: string, body: ChangeRemark) =>
     call('PATCH /versions/{name}/remarks/{id}', { params: { name, id }, body }),
   trials: (name: string) => call('GET /versions/{name}/trials', { params: { name } }),
+  webhooks: () => call('GET /webhooks'),
+  makeWebhook: (body: MakeWebhook) => call('POST /webhooks', { body }),
+  removeWebhook: (id: string) => call('DELETE /webhooks/{id}', { params: { id } }),
+  tryWebhook: (id: string) => call('POST /webhooks/{id}/try', { params: { id } }),
   runs: () => call('GET /series'),
   startSeries: (body: StartSeries) => call('POST /series', { body }),
   run: (id: string) => call('GET /series/{id}', { params: { id } }),

@@ -14,6 +14,7 @@ import { api } from '../api/client';
 import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import PartHead from './PartHead.vue';
+import WebhooksForm from './WebhooksForm.vue';
 import { showMoment } from '../ui/dates/reader';
 
 const me = useMe();
@@ -99,6 +100,7 @@ async function end(key: Key): Promise<void> {
     </fieldset>
     <PushButton kind="main" type="submit" :disabled="busy">Make it</PushButton>
   </CheckedForm>
+  <WebhooksForm v-if="me.isAdministrator" />
 </template>
 
 <style scoped>
