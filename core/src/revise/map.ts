@@ -18,7 +18,7 @@ export interface Changes {
 
 /** The text with the changes, in its normal form. */
 export function mapDocument(document: TextDocument, changes: Changes): TextDocument {
-  const { front, variables } = document.attrs;
+  const { variables } = document.attrs;
   const mapper = new Mapper(changes, variables);
   const changed = variables.map((variable) =>
     variable.options
@@ -32,7 +32,7 @@ export function mapDocument(document: TextDocument, changes: Changes): TextDocum
   );
   return normalise({
     type: 'template',
-    attrs: { front, variables: changes.variables?.(changed) ?? changed },
+    attrs: { ...document.attrs, variables: changes.variables?.(changed) ?? changed },
     content: document.content.map((part) => mapper.part(part)),
   });
 }

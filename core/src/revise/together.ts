@@ -9,6 +9,7 @@ import { writeLine } from '../formats/markdown/line.js';
 import { part, PARTS, type Block, type Front, type Part, type TextDocument } from '../template/document.js';
 import { childrenOf } from '../template/walk.js';
 import { normalise } from '../template/normalise.js';
+import { writeWait, type Step } from '../template/steps.js';
 import type { Option, Variable } from '../template/variable.js';
 import { bodyText } from '../words/lines.js';
 import { sameValue as same } from '../words/same.js';
@@ -49,6 +50,7 @@ export function bringTogether(yours: TextDocument, theirs: TextDocument, base?: 
   const front = together.front(yours.attrs.front, theirs.attrs.front, base?.attrs.front);
   const parts = PARTS.map((name) => together.part(part(yours, name), part(theirs, name), base && part(base, name)));
   const variables = together.variables(yours.attrs.variables, theirs.attrs.variables, base?.attrs.variables);
+  const steps = together.steps(yours.attrs.steps, theirs.attrs.steps, base && { was: base.attrs.steps });
   const { differences } = together;
   return {
     differences,
@@ -56,7 +58,7 @@ export function bringTogether(yours: TextDocument, theirs: TextDocument, base?: 
       const take: Take = (index) => taken[index] ?? differences[index]?.decided ?? 'yours';
       const merged: TextDocument = {
         type: 'template',
-        attrs: { front: front(take), variables: variables(take) },
+        attrs: { front: front(take), variables: variables(take), ...stepsIn(steps(take)) },
         content: parts.map((pick) => pick(take)),
       };
       return normalise(withUsed(merged, yours, theirs));
@@ -74,6 +76,23 @@ function withUsed(document: TextDocument, ...sides: readonly TextDocument[]): Te
   if (!more) return document;
   return withUsed({ ...document, attrs: { ...document.attrs, variables: [...variables, more] } }, ...sides);
 }
+
+type Steps = readonly Step[] | undefined;
+const stepsIn = (steps: Steps): { readonly steps?: readonly Step[] } => (steps ? { steps } : {});
+/** Steps a line each, as their file has them. */
+const stepsInWords = (steps: Steps = []): string[] =>
+  steps.map(({ text, at, when, look, later, ...wait }, index) =>
+    [
+      `${index + 1}. ${text}`,
+      writeWait({ text, ...wait }),
+      at && `at ${at}`,
+      when && `when ${when}`,
+      look && 'look',
+      later && `later ${later.join(', ')}`,
+    ]
+      .filter(Boolean)
+      .join(', '),
+  );
 
 const written = (value: unknown): string => JSON.stringify(value) ?? '';
 
@@ -109,6 +128,12 @@ class Comparing {
       const entries = names.map((name, index) => [name, picks[index]?.(take)] as const);
       return Object.fromEntries(entries.filter(([, value]) => value !== undefined)) as unknown as Front;
     };
+  }
+
+  /** The steps of a series, which are taken from one side as they are: each is counted from the one before it. */
+  steps(yours: Steps, theirs: Steps, base: { readonly was: Steps } | undefined): Chosen<Steps> {
+    const told = { in: 'front' as const, name: 'steps', yours: stepsInWords(yours), theirs: stepsInWords(theirs) };
+    return this.either<Steps>(yours, theirs, base, told);
   }
 
   part(yours: Part, theirs: Part, base: Part | undefined): Chosen<Part> {

@@ -3,6 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { compile } from '../compile/compile.js';
 import { readText, writeText } from '../formats/markdown/index.js';
 import type { SeriesProgram } from '../compile/program.js';
+import { mapDocument } from '../revise/map.js';
+import { bringTogether } from '../revise/together.js';
 import { normalise } from '../template/normalise.js';
 import { readWait, writeWait, type Step } from '../template/steps.js';
 import { documentOf, source } from '../testing/build.js';
@@ -140,6 +142,29 @@ steps:
       expect(writeWait({ text: 'a', ...readWait(text) })).toBe(text);
     for (const text of ['', 'soon', '3', '3 weeks', '-1 days', '9999 days', '2 days before', 'on 5'])
       expect(readWait(text)).toBeUndefined();
+  });
+});
+
+describe('a series that is changed as a whole', () => {
+  const text = (steps: string) => documentOf(`---\nvocabula: 1\nkind: series\ntitle: A\nsteps:\n${steps}\n---\n`);
+  const before = text('  - { text: welcome }\n  - { text: thanks, wait: 3 days }');
+  it('keeps its steps', () => {
+    expect(mapDocument(before, {}).attrs.steps).toEqual(before.attrs.steps);
+  });
+  it('is brought together with what somebody else made of it, its steps from one side', () => {
+    const mine = text('  - { text: welcome, look: true }\n  - { text: thanks, wait: 3 days }');
+    const { differences, merge } = bringTogether(mine, before, before);
+    expect(differences).toMatchObject([
+      {
+        in: 'front',
+        name: 'steps',
+        decided: 'yours',
+        yours: ['1. welcome, look', '2. thanks, 3 days'],
+        theirs: ['1. welcome', '2. thanks, 3 days'],
+      },
+    ]);
+    expect(merge([]).attrs.steps).toEqual(mine.attrs.steps);
+    expect(merge(['theirs']).attrs.steps).toEqual(before.attrs.steps);
   });
 });
 

@@ -2,7 +2,7 @@
 import type { Front, TextDocument } from '@vocabula/core';
 
 /**
- * A text with the new names of what it includes and of the files it shows.
+ * A text with the new names of what it includes, of its steps' templates and of the files it shows.
  * @param apart whether it stands beside one of its own name: then it gives up the call word, which recalls one template
  */
 export function renamed(
@@ -27,5 +27,6 @@ export function renamed(
       key === 'call' && apart ? [] : [[key, key === 'signature' ? (names.get(String(value)) ?? value) : value]],
     ),
   );
-  return { ...made, attrs: { ...made.attrs, front: front as unknown as Front } };
+  const steps = made.attrs.steps?.map((step) => ({ ...step, text: names.get(step.text) ?? step.text }));
+  return { ...made, attrs: { ...made.attrs, front: front as unknown as Front, ...(steps ? { steps } : {}) } };
 }

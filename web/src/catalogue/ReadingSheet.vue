@@ -81,7 +81,7 @@ const more = computed((): MenuAct[] => [
         { label: 'Versions', command: () => void router.push({ name: 'versions', params: { name: text.name } }) },
         { label: 'Move…', keys: 'm', command: () => emit('move') },
         { label: 'Tag…', keys: 't', command: () => emit('tag') },
-        ...(text.kind === 'message' && text.version
+        ...((text.kind === 'message' || text.kind === 'series') && text.version
           ? [{ label: text.state === 'retired' ? 'Offer it again' : 'Retire…', command: () => emit('retire') }]
           : []),
         { label: 'Bin', keys: 'Del', command: () => void bin([text]) },

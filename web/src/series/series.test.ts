@@ -1,10 +1,12 @@
 // @vitest-environment happy-dom
 /** Series: written and tried out, started for one and for many, looked after while they run. */
 import type { Run, RunSummary, WorkingCopy } from '@vocabula/contract';
+import { readText } from '@vocabula/core/markdown';
 import { afterEach, describe, expect, it } from 'vitest';
 import { publish, takeIn, useDemo, type DemoPage } from '../ui/testing/demoPage';
 import { screen, within } from '../ui/testing/page';
 import { eventually, part, says, stepsOf } from '../ui/testing/steps';
+import { differencesOf } from '../versions/differences';
 import { cameWords, endWords, foreseenWords, runWords, stepWords, waitWords } from './seriesWords';
 
 const demo = useDemo();
@@ -82,6 +84,17 @@ describe('a series in words', () => {
     const filling = { recipient: {}, sender: {}, answers: {} };
     expect(endWords({ steps: [], ends: 'done', span: 0, filling })).toBe('no message goes');
   });
+});
+
+it('says which steps differ between two of its versions', () => {
+  const state = (steps: string) => readText(series('A', steps)).document;
+  const groups = differencesOf(
+    state('  - { text: a }'),
+    state('  - { text: a }\n  - { text: b, wait: 3 days, at: "09:30" }'),
+  );
+  expect(groups).toEqual([
+    { title: 'Steps', items: [{ where: 'Steps', before: ['1. a'], after: ['1. a', '2. b, 3 days, at 09:30'] }] },
+  ]);
 });
 
 describe('a series being written', () => {

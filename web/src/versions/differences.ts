@@ -13,7 +13,7 @@ export interface ComparedGroup {
   readonly items: readonly Compared[];
 }
 
-const TITLES = ['Words', 'Envelope', 'Variables', 'Conditions'] as const;
+const TITLES = ['Steps', 'Words', 'Envelope', 'Variables', 'Conditions'] as const;
 type Title = (typeof TITLES)[number];
 /** A written line that opens, closes or turns a passage. */
 const TAG = /\{\{[#^/]/;
@@ -40,6 +40,7 @@ function titleOf(difference: Difference, before: TextDocument, after: TextDocume
     const found = variables.find(({ key }) => key === difference.name);
     return found?.type === 'yes-no' && found.value !== undefined ? 'Conditions' : 'Variables';
   }
+  if (difference.in === 'front' && difference.name === 'steps') return 'Steps';
   if (difference.in !== 'body') return 'Envelope';
   const lines = [...difference.yours, ...difference.theirs];
   const plain = (side: readonly string[]): string => side.filter((line) => !TAG.test(line)).join('\n');
