@@ -222,4 +222,10 @@ ol {
 .words {
   flex: 1;
 }
+@media (max-width: 899px) {
+  .sheet-of-run {
+    overflow: visible;
+    padding: 16px 12px;
+  }
+}
 </style>

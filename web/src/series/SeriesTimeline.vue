@@ -111,6 +111,8 @@ const circles = computed(() => {
 <style scoped>
 .plot {
   min-width: 0;
+  /* What scrolls may be made lower than what is in it. */
+  min-height: 84px;
   overflow: hidden;
 }
 svg {
