@@ -377,6 +377,30 @@ describe('whatever happens', () => {
     expect(states(await get(run.id))).toEqual(['gone']);
   });
 
+  it('a clock that jumps, back or far ahead, sends nothing twice and nothing early', async () => {
+    await series('  - { text: welcome }\n  - { text: news, wait: 3 days }\n  - { text: news, wait: 3 days }');
+    const run = await begun();
+    await carry();
+    await undecided();
+    const { runner } = server.services.series;
+    const at = async (days: number): Promise<void> => {
+      Object.assign(runner, { now: () => Promise.resolve(new Date(Date.now() + days * 86_400_000)) });
+      await tick();
+      await carry();
+      await tick();
+    };
+    await at(-400);
+    expect(await letters()).toEqual(['Welcome']);
+    // However far it is, a step is counted from when the one before it went: they do not go all at once.
+    await at(400);
+    expect(await letters()).toEqual(['Welcome', 'News']);
+    await at(0);
+    expect(await letters()).toEqual(['Welcome', 'News']);
+    await at(404);
+    expect((await get(run.id)).gone).toBe(3);
+    expect(await letters()).toHaveLength(3);
+  });
+
   it('without a mail service its steps wait, and say so', async () => {
     await series('  - { text: welcome, wait: 1 day }');
     const run = await begun();
