@@ -133,7 +133,7 @@ test('a key lets another program render, and is shown once', async ({ page, play
   await page.goto('/api/v1');
   await expect(page.getByRole('heading', { name: 'For other programs' })).toBeVisible();
   const document = await (await program.get('/api/v1/openapi.json')).json();
-  expect([document.openapi, Object.keys(document.paths).length]).toEqual(['3.1.0', 6]);
+  expect([document.openapi, Object.keys(document.paths).length]).toEqual(['3.1.0', 12]);
   await page.goto('/settings/programs');
   await page.getByRole('listitem').filter({ hasText: 'Website' }).getByRole('button', { name: 'Take back' }).click();
   await expect(page.getByText(/is revoked/)).toBeVisible();

@@ -9,7 +9,7 @@ import type { Filling } from './useFill';
 
 const props = defineProps<{ filling: Filling; found: readonly FoundValue[] }>();
 const emit = defineEmits<{ focused: [key: string | undefined]; done: [] }>();
-const { recipient, answers, asked, offered, program, unsure, answer, confirm, fill } = props.filling;
+const { recipient, answers, asked, offered, program, unsure, answer, confirm, fill, recipientTaken } = props.filling;
 const form = useTemplateRef('form');
 
 const titleOf = (name: string | undefined): string[] => {
@@ -86,7 +86,7 @@ defineExpose({ focusOn, focusFirst: () => controlsOf()?.focus() });
     @focusin="emit('focused', keyAt($event.target as Element))"
   >
     <slot />
-    <RecipientField v-model="recipient" />
+    <RecipientField v-model="recipient" @taking="recipientTaken = $event" />
     <div v-for="group in groups" :key="group.title + group.questions[0]?.key" :class="{ group: group.title }">
       <p v-if="group.title" class="quiet small within">{{ group.title }}</p>
       <QuestionField

@@ -6,6 +6,8 @@ import { api } from '../api/client';
 import { useFound } from '../ui/useFound';
 import { recipientFromWords } from '@vocabula/core/filling';
 
+/** Who is meant is being looked for. */
+const emit = defineEmits<{ taking: [taken: Promise<void>] }>();
 const fields = defineModel<Record<string, string>>({ required: true });
 const id = useId();
 const text = ref('');
@@ -51,7 +53,7 @@ function onBlur(): void {
   open.value = false;
   if (untaken && text.value.trim() !== shown.value) takeTyped();
 }
-async function onKey(event: KeyboardEvent): Promise<void> {
+function onKey(event: KeyboardEvent): void {
   if (event.key === 'Escape' && open.value) {
     event.stopPropagation();
     open.value = false;
@@ -60,6 +62,9 @@ async function onKey(event: KeyboardEvent): Promise<void> {
   if (event.key !== 'Enter' || event.ctrlKey || event.metaKey || !untaken) return;
   // The focus goes on at once; who was meant is known when the search for these words is answered.
   untaken = false;
+  emit('taking', takeMeant());
+}
+async function takeMeant(): Promise<void> {
   const hit = text.value.trim() === '' ? undefined : await chosen();
   if (hit) choose(hit);
   else takeTyped();

@@ -113,6 +113,14 @@ describe('handing over', () => {
       expect(kept.some(({ state, recipient }) => state === 'unfinished' && recipient?.includes('Siobhán'))).toBe(true);
     });
   });
+  it('waits for whom the typed words mean, however quickly it is pressed', async () => {
+    await fill('visit-thanks');
+    await forWhom('siob{Enter}{Control>}{Enter}{/Control}');
+    // It is about the clipboard, which there is none of here, and not about a blank.
+    await eventually(() => expect(foot()).not.toMatch(/^$/));
+    await frameSays(message, 'Dear Siobhán');
+    expect(foot()).not.toMatch(/still blank/);
+  });
   it('sends by the mail service after a pause, in which it can be taken back', async () => {
     await fill('visit-thanks', 'kofi');
     await forWhom('Una Byrne <una@taken-back.example>');

@@ -1,6 +1,6 @@
 /** One message being filled, kept at every change. */
 import type { Fill, FillSummary, OfferedValues } from '@vocabula/contract';
-import { computed, watch } from 'vue';
+import { computed, watch, shallowRef } from 'vue';
 import { api } from '../api/client';
 import { makeKeeper } from '../ui/keeper';
 import { useMessage } from './useMessage';
@@ -88,6 +88,8 @@ export function useFill() {
   const keeping = computed(() => keeper.stateOf(fill.value?.id ?? ''));
   /** Resolves when the server has the message as it is shown. @throws the problem, where it cannot have it */
   const settled = (id = fill.value?.id): Promise<void> => keeper.flush((each) => each === id);
-  return { ...worked, keeping, take, settled };
+  /** Who was typed last is looked for: until that is answered, what they bring is not known to be missing. */
+  const recipientTaken = shallowRef<Promise<unknown>>();
+  return { ...worked, keeping, take, settled, recipientTaken };
 }
 export type Filling = ReturnType<typeof useFill>;

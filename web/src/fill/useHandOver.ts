@@ -32,7 +32,8 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
   const labelOf = (key: string): string => asked.value.find((question) => question.key === key)?.label ?? key;
 
   /** Why it is not handed over yet, with the question that it is about. */
-  function obstacle(): { readonly words: string; readonly key: string | undefined } | undefined {
+  async function obstacle(): Promise<{ readonly words: string; readonly key: string | undefined } | undefined> {
+    await filling.recipientTaken.value?.catch(() => undefined);
     const blanks = message.value?.blanks ?? [];
     const all = `${command} Shift Enter hands over anyway.`;
     if (blanks.length > 0) return { words: `${blanks.map(labelOf).join(', ')}: still blank. ${all}`, key: blanks[0] };
@@ -56,7 +57,8 @@ export function useHandOver(filling: Filling, focusOn: (key: string) => void) {
     if (!now || busy.value) return;
     last = chosen;
     // What is to go to many is blank for each until it is known for whom.
-    const stopped = anyway || chosen.way === 'many' ? undefined : obstacle();
+    const stopped = anyway || chosen.way === 'many' ? undefined : await obstacle();
+    if (busy.value) return;
     if (stopped) {
       notice.say(stopped.words);
       if (stopped.key) focusOn(stopped.key);
