@@ -64,7 +64,8 @@ export class MailboxReader {
   private async read(mailbox: Mailbox, isWell: () => void): Promise<void> {
     const key = `mailbox ${mailbox.name}`;
     const place = (await workspaceValue(this.database.read, key)) as MailboxPlace | undefined;
-    const owner = mailbox.owner;
+    const { owner } = mailbox;
+    let begun: MailboxPlace | undefined;
     await mailbox.read({
       place,
       take: async ({ raw, at }, reached) => {
@@ -72,7 +73,10 @@ export class MailboxReader {
       },
       ready: async (reached) => {
         isWell();
-        await this.database.write((writer) => keepWorkspaceValue(writer, key, reached));
+        // Only where it begins anew is there a place that no mail has brought.
+        if (reached.validity !== place?.validity && reached !== begun)
+          await this.database.write((writer) => keepWorkspaceValue(writer, key, reached));
+        begun = reached;
         await this.say({ reading: true, why: '' });
       },
     });

@@ -6,7 +6,7 @@
  */
 import { createHmac, randomUUID } from 'node:crypto';
 import type { WebhookEvent } from '@vocabula/contract';
-import { and, asc, eq, lte, max, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, lte, max, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { schema, type Database, type Reader, type Writer } from '../db/database.js';
 import {
@@ -55,65 +55,80 @@ export class WebhookSender {
 
   private async work(): Promise<void> {
     const all = await this.database.read.select().from(webhooks);
-    for (const webhook of all) while (!this.stopped && (await this.putDown(webhook.id)));
+    // One that answers slowly, or not at all, keeps no other one waiting.
+    await Promise.all(all.map((webhook) => this.workFor(webhook)));
+  }
+
+  private async workFor(webhook: WebhookRow): Promise<void> {
+    while (!this.stopped && (await this.putDown(webhook.id)));
     const now = new Date().toISOString();
     const due = await this.database.read
-      .select({ delivery: webhookDeliveries, webhook: webhooks })
+      .select()
       .from(webhookDeliveries)
-      .innerJoin(webhooks, eq(webhooks.id, webhookDeliveries.webhook))
-      .where(and(eq(webhookDeliveries.state, 'waiting'), lte(webhookDeliveries.due, now)))
+      .where(
+        and(
+          eq(webhookDeliveries.webhook, webhook.id),
+          eq(webhookDeliveries.state, 'waiting'),
+          lte(webhookDeliveries.due, now),
+        ),
+      )
       .orderBy(asc(webhookDeliveries.due))
       .limit(MOST_TOLD);
-    for (const { delivery, webhook } of due) if (!this.stopped) await this.tell(delivery, webhook);
+    for (const delivery of due) {
+      // Where one thing is not taken, the next will hardly be: they wait for the next look.
+      if (this.stopped || !(await this.tell(delivery, webhook))) break;
+    }
+    if (due.length > 0) await this.database.write((writer) => forgetOld(writer, webhook.id));
   }
 
   /** @returns whether there may be more */
-  private putDown(id: string): Promise<boolean> {
+  private async putDown(id: string): Promise<boolean> {
+    const { read } = this.database;
+    const [webhook] = await read.select().from(webhooks).where(eq(webhooks.id, id));
+    if (!webhook) return false;
+    const handed = await handedSince(read, webhook.handed);
+    const came = await cameSince(read, webhook.counted);
+    if (handed.length + came.length === 0) return false;
+    const to = { handed: handed.at(-1)?.row ?? webhook.handed, counted: came.at(-1)?.row ?? webhook.counted };
+    const wanted = [...handed, ...came].flatMap(({ event, at, body }) =>
+      event && webhook.events.includes(event) ? [deliveryOf(id, event, at, body)] : [],
+    );
     return this.database.write(async (writer) => {
-      const [webhook] = await writer.select().from(webhooks).where(eq(webhooks.id, id));
-      if (!webhook) return false;
-      const handed = await handedSince(writer, webhook.handed);
-      const came = await cameSince(writer, webhook.counted);
-      const to = { handed: handed.at(-1)?.row ?? webhook.handed, counted: came.at(-1)?.row ?? webhook.counted };
-      if (handed.length + came.length === 0 || !(await moveOn(writer, webhook, to))) return false;
-      const wanted = [...handed, ...came].flatMap(({ event, at, body }) =>
-        event && webhook.events.includes(event) ? [deliveryOf(webhook.id, event, at, body)] : [],
-      );
+      // Another process may have looked at the same moment.
+      if (!(await moveOn(writer, webhook, to))) return false;
       await addDeliveries(writer, wanted);
       return handed.length === MOST_LOOKED || came.length === MOST_LOOKED;
     });
   }
 
-  /** Tells one thing now. */
-  async tell(delivery: DeliveryRow, webhook: Pick<WebhookRow, 'id' | 'url' | 'secret'>): Promise<void> {
+  /** Tells one thing now. @returns whether it was taken */
+  async tell(delivery: DeliveryRow, webhook: Pick<WebhookRow, 'url' | 'secret'>): Promise<boolean> {
     const until = new Date(Date.now() + PATIENCE * 3).toISOString();
-    if (!(await this.database.write((writer) => takeDelivery(writer, delivery, until)))) return;
+    if (!(await this.database.write((writer) => takeDelivery(writer, delivery, until)))) return true;
     const why = await sent(delivery, webhook);
     const attempts = delivery.attempts + 1;
-    const now = new Date();
-    const wait = this.backOff[delivery.attempts];
-    if (why !== '') this.log.warn({ webhook: webhook.id, attempts }, 'a webhook was not taken');
-    await this.database.write(async (writer) => {
-      if (why === '')
-        await settleDelivery(writer, delivery.id, { state: 'told', why, attempts, due: now.toISOString() });
-      else
-        await settleDelivery(writer, delivery.id, {
-          ...(wait === undefined ? { state: 'given up' as const } : {}),
-          ...{ why, attempts, due: new Date(now.getTime() + (wait ?? 0) * 1000).toISOString() },
-        });
-      const kept = await writer
-        .select({ id: webhookDeliveries.id })
-        .from(webhookDeliveries)
-        .where(eq(webhookDeliveries.webhook, webhook.id))
-        .orderBy(sql`${webhookDeliveries.at} DESC`)
-        .limit(KEPT);
-      await forgetTold(
-        writer,
-        webhook.id,
-        kept.map(({ id }) => id),
-      );
-    });
+    const wait = why === '' ? 0 : this.backOff[delivery.attempts];
+    const state = why === '' ? 'told' : wait === undefined ? 'given up' : 'waiting';
+    const due = new Date(Date.now() + (wait ?? 0) * 1000).toISOString();
+    if (why !== '') this.log.warn({ webhook: delivery.webhook, attempts }, 'a webhook was not taken');
+    await this.database.write((writer) => settleDelivery(writer, delivery.id, { state, why, attempts, due }));
+    return why === '';
   }
+}
+
+/** Keeps the last things that a webhook was told, and drops those before. */
+async function forgetOld(writer: Writer, webhook: string): Promise<void> {
+  const kept = await writer
+    .select({ id: webhookDeliveries.id })
+    .from(webhookDeliveries)
+    .where(eq(webhookDeliveries.webhook, webhook))
+    .orderBy(desc(webhookDeliveries.at))
+    .limit(KEPT);
+  await forgetTold(
+    writer,
+    webhook,
+    kept.map(({ id }) => id),
+  );
 }
 
 /** A thing to tell. */

@@ -150,6 +150,24 @@ describe('a webhook', () => {
     expect((await list())[0]?.deliveries).toMatchObject([{ state: 'waiting', why: 'It could not be reached.' }]);
   });
 
+  it('that does not answer keeps no other one waiting, nor is it called for everything that waits', async () => {
+    const dead = createServer((request) => void request.resume().on('end', () => (called += 1)));
+    let called = 0;
+    await new Promise<void>((done) => dead.listen(0, '127.0.0.1', done));
+    const silent = `http://127.0.0.1:${(dead.address() as AddressInfo).port}/hook`;
+    await server.call.post('/api/webhooks').send({ url: silent, events: ['handed over'] });
+    await make();
+    for (let at = 0; at < 3; at += 1) await handOver(`p${at}@x.example`);
+    const began = Date.now();
+    const done = tick();
+    while (told.length < 3 && Date.now() - began < 8000) await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(told).toHaveLength(3);
+    dead.closeAllConnections();
+    await done;
+    expect(called).toBe(1);
+    dead.close();
+  });
+
   it('is told once where two processes look at one moment', async () => {
     await make();
     await handOver();
