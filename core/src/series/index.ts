@@ -4,10 +4,10 @@ export { dueOf, isWorkday, type Calendar, type Due } from './schedule.js';
 export {
   answersOf,
   foresee,
-  daysOf,
-  goes,
+  decide,
   NO_OUTCOMES,
   seriesQuestions,
+  type Decided,
   type Foreseen,
   type Outcomes,
   type SeriesQuestion,

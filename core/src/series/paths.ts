@@ -11,7 +11,7 @@ import type { Filling } from '../proof/filling.js';
 import { namesIn } from '../expression/names.js';
 import type { RenderInput } from '../render/render.js';
 import { OUTCOME_FLAGS, type OutcomeFlag } from '../template/steps.js';
-import { ALL_OUTCOMES, daysOf, goes, NO_OUTCOMES, type Outcomes } from './series.js';
+import { ALL_OUTCOMES, decide, NO_OUTCOMES, type Decided, type Outcomes } from './series.js';
 import { dueOf, type Calendar } from './schedule.js';
 
 /** What a series is tried out with. */
@@ -40,8 +40,9 @@ export interface Path {
 /** All that can happen. */
 export interface TriedOut {
   readonly paths: readonly Path[];
-  /** The most messages that one person gets, and the longest that it takes, in days. */
+  /** The most messages that one person can get: where not all was gone through, no more than that. */
   readonly most: number;
+  /** The longest of the paths, in days. */
   readonly longest: number;
   /** Steps that go in no path, from 0. */
   readonly never: readonly number[];
@@ -52,7 +53,7 @@ export interface TriedOut {
 const MOST_COMBINATIONS = 4000;
 const MOST_PATHS = 300;
 /** The most points of all paths together that are gone through. */
-const MOST_VISITED = 200_000;
+const MOST_VISITED = 20_000;
 const DAY = 86_400_000;
 
 /** Goes through everything that can happen in a series. */
@@ -61,22 +62,42 @@ export function tryOut(series: SeriesProgram, options: TryOptions): TriedOut {
   const work = new Paths(series, options);
   const kinds = new Set<string>();
   for (const filling of fillings) {
-    const input = inputOf(filling, options);
-    const kind = JSON.stringify([work.verdicts(input), work.dueDays(input)]);
+    const judged = judge(series, inputOf(filling, options));
+    const kind = JSON.stringify([judged.verdicts, judged.days]);
     // Values that every condition and every wait takes alike go the same ways.
     if (kinds.has(kind)) continue;
     kinds.add(kind);
-    work.follow(filling, input);
+    work.follow(filling, judged);
   }
   const paths = [...work.paths.values()].sort((a, b) => b.steps.length - a.steps.length || b.span - a.span);
-  const gone = new Set(paths.flatMap(({ steps }) => steps.map(({ at }) => at)));
+  const whole = complete && work.complete;
+  const gone = whole ? new Set(paths.flatMap(({ steps }) => steps.map(({ at }) => at))) : work.mayGo;
   return {
     paths,
-    most: Math.max(0, ...paths.map(({ steps }) => steps.length)),
+    most: whole ? Math.max(0, ...paths.map(({ steps }) => steps.length)) : work.mayGo.size,
     longest: Math.max(0, ...paths.map(({ span }) => span)),
     never: series.steps.flatMap((_each, at) => (gone.has(at) ? [] : [at])),
-    complete: complete && work.complete,
+    complete: whole,
   };
+}
+
+/** What a series comes to for some values, whatever becomes of its messages. */
+interface Judged {
+  /** By the number of the outcomes, whether each step goes. */
+  readonly verdicts: readonly Decided['goes'][];
+  readonly dayOf: Decided['dayOf'];
+  /** The days that steps are counted from. */
+  readonly days: readonly (string | undefined)[];
+}
+function judge(series: SeriesProgram, input: RenderInput): Judged {
+  const verdicts: Decided['goes'][] = [];
+  for (const outcomes of ALL_OUTCOMES) verdicts[numberOf(outcomes)] = decide(series, input, outcomes).goes;
+  const { dayOf } = decide(series, input, NO_OUTCOMES);
+  const days = series.steps.map(({ step: { before, after } }) => {
+    const anchor = before ?? after;
+    return anchor === undefined ? undefined : dayOf(anchor);
+  });
+  return { verdicts, dayOf, days };
 }
 
 const inputOf = ({ recipient, sender, answers }: Filling, { today, calendar }: TryOptions): RenderInput => ({
@@ -140,37 +161,22 @@ class Paths {
     );
   }
 
-  /** Whether each step goes, by what became of the messages before it. */
-  verdicts(input: RenderInput): (boolean | undefined)[][] {
-    return this.series.steps.map((_each, at) => {
-      const row: (boolean | undefined)[] = [];
-      for (const outcomes of ALL_OUTCOMES) row[numberOf(outcomes)] = goes(this.series, at, input, outcomes);
-      return row;
-    });
-  }
-
-  /** The days that steps are counted from, as a value says them. */
-  dueDays(input: RenderInput): (string | undefined)[] {
-    const dayOf = daysOf(this.series, input);
-    return this.series.steps.map(({ step }) => {
-      const anchor = step.before ?? step.after;
-      return anchor === undefined ? undefined : dayOf(anchor);
-    });
-  }
+  /** Steps that some values and some outcomes let go, whether such a path was gone through or not. */
+  readonly mayGo = new Set<number>();
 
   /** Every way that the series goes for some values. */
-  follow(filling: Filling, input: RenderInput): void {
-    const verdicts = this.verdicts(input);
-    const dayOf = daysOf(this.series, input);
+  follow(filling: Filling, { verdicts, dayOf }: Judged): void {
+    for (const goes of verdicts) goes.forEach((each, at) => each === true && this.mayGo.add(at));
     const { start, calendar } = this.options;
     const from = (at: number, last: number, outcomes: Outcomes, gone: Path['steps']): void => {
+      if (!this.complete) return;
       this.visited += 1;
       if (this.visited > MOST_VISITED) return void (this.complete = false);
       const step = this.series.steps[at]?.step;
       if (!step) return this.end(gone, 'done', filling);
+      if (verdicts[numberOf(outcomes)]?.[at] !== true) return from(at + 1, last, outcomes, gone);
       const due = dueOf(step, last, dayOf, calendar);
-      if ('without' in due || due.passed || verdicts[at]?.[numberOf(outcomes)] !== true)
-        return from(at + 1, last, outcomes, gone);
+      if ('without' in due || due.passed) return from(at + 1, last, outcomes, gone);
       for (const then of subsets((this.matters[at] ?? []).filter((flag) => !outcomes[flag]))) {
         const went = [...gone, { at, due: due.at, then }];
         const stops = then.includes('answered') && this.series.onAnswer === 'stop';
@@ -191,7 +197,7 @@ class Paths {
   }
 }
 
-/** What may come of a message: nothing, one thing, or several. An answer that ends a series comes alone. */
+/** What may come of a message: nothing, one thing, or several. */
 function subsets(flags: readonly OutcomeFlag[]): OutcomeFlag[][] {
   return flags.reduce<OutcomeFlag[][]>((all, flag) => [...all, ...all.map((each) => [...each, flag])], [[]]);
 }

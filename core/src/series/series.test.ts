@@ -9,7 +9,7 @@ import { normalise } from '../template/normalise.js';
 import { readWait, writeWait, type Step } from '../template/steps.js';
 import { documentOf, source } from '../testing/build.js';
 import { instantOf, wallAt } from '../values/zone.js';
-import { answersOf, dueOf, foresee, goes, NO_OUTCOMES, seriesQuestions, tryOut, type Calendar } from './index.js';
+import { answersOf, decide, dueOf, foresee, NO_OUTCOMES, seriesQuestions, tryOut, type Calendar } from './index.js';
 
 const ZONE = 'Europe/Dublin';
 const WEEK: Calendar = {
@@ -225,11 +225,11 @@ describe('a series compiled', () => {
 
   it('works conditions out from values and from what became of earlier messages', () => {
     const program = compiled('  - { text: visit }\n  - { text: thanks, when: "!answered && party > 10" }');
-    expect(goes(program, 0, input(), NO_OUTCOMES)).toBe(true);
-    expect(goes(program, 1, input({ party: 12 }), NO_OUTCOMES)).toBe(true);
-    expect(goes(program, 1, input({ party: 12 }), { ...NO_OUTCOMES, answered: true })).toBe(false);
-    expect(goes(program, 1, input({ party: 3 }), NO_OUTCOMES)).toBe(false);
-    expect(goes(program, 1, input(), NO_OUTCOMES)).toBeUndefined();
+    expect(decide(program, input(), NO_OUTCOMES).goes[0]).toBe(true);
+    expect(decide(program, input({ party: 12 }), NO_OUTCOMES).goes[1]).toBe(true);
+    expect(decide(program, input({ party: 12 }), { ...NO_OUTCOMES, answered: true }).goes[1]).toBe(false);
+    expect(decide(program, input({ party: 3 }), NO_OUTCOMES).goes[1]).toBe(false);
+    expect(decide(program, input(), NO_OUTCOMES).goes[1]).toBeUndefined();
   });
 });
 
@@ -353,7 +353,7 @@ describe('a series tried out', () => {
     expect(tried).toMatchObject({ most: 2, never: [2], complete: true });
     for (const { steps, filling } of tried.paths) {
       const given = { ...input(), ...filling } as never;
-      expect(goes(program, 1, given, NO_OUTCOMES)).toBe(steps.length === 2);
+      expect(decide(program, given, NO_OUTCOMES).goes[1]).toBe(steps.length === 2);
     }
   });
   it('never sends a step twice, nor before the one before it', () => {

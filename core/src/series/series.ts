@@ -1,6 +1,6 @@
 /** What a series asks at its beginning, and which of its steps go. */
 import { goesKey } from '../compile/steps.js';
-import type { Program, SeriesProgram } from '../compile/program.js';
+import type { SeriesProgram } from '../compile/program.js';
 import { questions, type Question } from '../questions/questions.js';
 import { valuesOf, type RenderInput } from '../render/render.js';
 import { OUTCOME_FLAGS, type OutcomeFlag } from '../template/steps.js';
@@ -22,11 +22,16 @@ export interface SeriesQuestion extends Question {
 /** The key under which a step's answer is kept, where an earlier step means another type by it. */
 const apart = (key: string, at: number): string => `${key}@${at + 1}`;
 
+const known = new WeakMap<SeriesProgram, ReadonlyMap<string, string>>();
 /** The types of variables by their keys, as the first step that has them says. */
-function typesOf({ steps, plan }: SeriesProgram): ReadonlyMap<string, string> {
+function typesOf(series: SeriesProgram): ReadonlyMap<string, string> {
+  const before = known.get(series);
+  if (before) return before;
+  const { steps, plan } = series;
   const types = new Map<string, string>();
   for (const program of [plan, ...steps.map((each) => each.program)])
     for (const { key, variable } of program?.slots ?? []) if (!types.has(key)) types.set(key, variable.type);
+  known.set(series, types);
   return types;
 }
 
@@ -77,25 +82,27 @@ const isLater = ({ steps }: SeriesProgram, key: string): boolean => {
   return asking.length > 0 && asking.every(({ step }) => step.later?.includes(key));
 };
 
-/** The values of what conditions and waits ask, for an input and what became of earlier messages. */
-function planValues(plan: Program, input: RenderInput, outcomes: Outcomes): ReadonlyMap<string, unknown> {
+/** What conditions and waits come to, for an input and what became of earlier messages. */
+export interface Decided {
+  /** Whether each step goes; undefined where that cannot be told yet. */
+  readonly goes: readonly (boolean | undefined)[];
+  /** The ISO day that a key says, as `dueOf` asks for it. */
+  readonly dayOf: (key: string) => string | undefined;
+}
+
+/** Works out all conditions and days of a series at once: what one asks, the others mostly ask too. */
+export function decide({ steps, plan }: SeriesProgram, input: RenderInput, outcomes: Outcomes): Decided {
   const answers = { ...input.answers, ...outcomes };
-  return new Map(valuesOf(plan, { ...input, answers }).map(({ slot, value }) => [slot.key, value]));
-}
-
-/** Whether a step goes; undefined where that cannot be told yet. @param at the step, from 0 */
-export function goes(series: SeriesProgram, at: number, input: RenderInput, outcomes: Outcomes): boolean | undefined {
-  if (series.steps[at]?.step.when === undefined) return true;
-  const value = planValues(series.plan, input, outcomes).get(goesKey(at));
-  return typeof value === 'boolean' ? value : undefined;
-}
-
-/** The ISO day that a key says, as `dueOf` asks for it. */
-export function daysOf(series: SeriesProgram, input: RenderInput): (key: string) => string | undefined {
-  const values = planValues(series.plan, input, NO_OUTCOMES);
-  return (key) => {
-    const value = values.get(key);
-    return typeof value === 'string' ? value : undefined;
+  const values = new Map(valuesOf(plan, { ...input, answers }).map(({ slot, value }) => [slot.key, value]));
+  return {
+    goes: steps.map(({ step }, at) => {
+      const value = step.when === undefined ? true : values.get(goesKey(at));
+      return typeof value === 'boolean' ? value : undefined;
+    }),
+    dayOf: (key) => {
+      const value = values.get(key);
+      return typeof value === 'string' ? value : undefined;
+    },
   };
 }
 
@@ -136,20 +143,24 @@ export function foresee(
   from = 0,
   chosen?: string | null,
 ): Foreseen[] {
-  const dayOf = daysOf(series, input);
+  const now = decide(series, input, NO_OUTCOMES);
+  // Asked only where a step does not go as things are.
+  let later: readonly Decided[] | undefined;
+  const mayGo = (at: number): boolean =>
+    (later ??= ALL_OUTCOMES.map((outcomes) => decide(series, input, outcomes))).some(({ goes }) => goes[at] === true);
   let last = before;
   return series.steps.slice(from).map(({ step }, offset): Foreseen => {
     const at = from + offset;
-    const due = offset === 0 && chosen ? { at: Date.parse(chosen), passed: false } : dueOf(step, last, dayOf, calendar);
+    const due =
+      offset === 0 && chosen ? { at: Date.parse(chosen), passed: false } : dueOf(step, last, now.dayOf, calendar);
     if ('without' in due) return { what: 'unknown', without: due.without };
     if (due.passed) return { what: 'passed', at: due.at };
-    const now = goes(series, at, input, NO_OUTCOMES);
-    if (now === undefined) return { what: 'unknown', at: due.at };
-    if (now) {
+    const goes = now.goes[at];
+    if (goes === undefined) return { what: 'unknown', at: due.at };
+    if (goes) {
       last = due.at;
       return { what: 'goes', at: due.at };
     }
-    const ever = ALL_OUTCOMES.some((outcomes) => goes(series, at, input, outcomes) === true);
-    return ever ? { what: 'perhaps', at: due.at } : { what: 'left out' };
+    return mayGo(at) ? { what: 'perhaps', at: due.at } : { what: 'left out' };
   });
 }

@@ -4,7 +4,7 @@
  * sends none twice and forgets none, and of two that look at one moment one sends.
  */
 import type { Fill } from '@vocabula/contract';
-import { dueOf, daysOf, goes } from '@vocabula/core/series';
+import { decide, dueOf, NO_OUTCOMES } from '@vocabula/core/series';
 import { and, desc, eq, isNotNull, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { note } from '../audit/service.js';
@@ -123,7 +123,12 @@ export class SeriesRunner {
     if (step.due === null) {
       const { series, calendar } = compiled;
       const wanted = series.steps[step.position]?.step ?? { text: step.text };
-      const due = dueOf(wanted, Date.parse(before?.at ?? run.startedAt), daysOf(series, input), calendar);
+      const due = dueOf(
+        wanted,
+        Date.parse(before?.at ?? run.startedAt),
+        decide(series, input, NO_OUTCOMES).dayOf,
+        calendar,
+      );
       if ('without' in due)
         return lookAt(`a day is missing that it is counted from: ${labelOf(compiled, due.without)}`);
       if (due.passed) return settle({ state: 'passed', why: 'its day had passed' });
@@ -132,7 +137,7 @@ export class SeriesRunner {
     if (step.state === 'look' || step.due > now.toISOString()) return false;
     // Looked at with a moment chosen by hand, it goes whatever its condition says.
     const holds =
-      step.looked || goes(compiled.series, step.position, input, await outcomesOf(this.database.read, steps));
+      step.looked || decide(compiled.series, input, await outcomesOf(this.database.read, steps)).goes[step.position];
     if (holds === false) return settle({ state: 'left out', why: 'its condition did not hold' });
     if (holds === undefined) return lookAt('a value is missing that its condition asks for');
     if (step.look && !step.looked) return lookAt('to be looked at');
