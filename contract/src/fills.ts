@@ -7,10 +7,14 @@ import { zoneSchema } from './zone.js';
 import { findingSchema, houseAnswer } from './shared-schemas.js';
 
 const key = z.string().max(80);
-const fields = z
+/** Fields of a recipient, by key. */
+export const fieldsSchema = z
   .record(key, z.string().max(100_000))
   .refine((value) => Object.keys(value).length <= 500, 'at most 500 fields');
-const answers = z.record(key, z.json()).refine((value) => Object.keys(value).length <= 500, 'at most 500 answers');
+/** Answers, by the keys of questions. */
+export const answersSchema = z
+  .record(key, z.json())
+  .refine((value) => Object.keys(value).length <= 500, 'at most 500 answers');
 const path = z.array(z.int().min(0)).min(1).max(60);
 const content = inlineSchema.max(2000);
 /** What was changed by hand in a message. */
@@ -71,10 +75,10 @@ export const startFillSchema = z
     text: nameSchema.optional(),
     /** A call word, in place of a name. */
     call: z.string().max(80).optional(),
-    recipient: fields.optional(),
+    recipient: fieldsSchema.optional(),
     /** Typed words that mean a recipient: an address, a name. */
     to: z.string().max(500).optional(),
-    answers: answers.optional(),
+    answers: answersSchema.optional(),
     changes: changesSchema.optional(),
     original: originalSchema.optional(),
     /** A letter of the mailroom that is answered. */
@@ -89,8 +93,8 @@ const offered = z.record(
 );
 /** Keeps a message as it stands. */
 export const saveFillSchema = z.strictObject({
-  recipient: fields,
-  answers,
+  recipient: fieldsSchema,
+  answers: answersSchema,
   offered: offered.optional(),
   confirmed: z.array(key).max(500).optional(),
   changes: changesSchema.optional(),

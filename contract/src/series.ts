@@ -1,14 +1,10 @@
 /** Series under way: messages to one recipient over time. */
 import * as z from 'zod';
 import { MOST_STARTED, STEP_STATES, RUN_STATES } from './constants.js';
+import { answersSchema, fieldsSchema } from './fills.js';
 import { nameSchema } from './texts.js';
 import { zoneSchema } from './zone.js';
 
-const key = z.string().max(80);
-const fields = z
-  .record(key, z.string().max(100_000))
-  .refine((value) => Object.keys(value).length <= 500, 'at most 500 fields');
-const answers = z.record(key, z.json()).refine((value) => Object.keys(value).length <= 500, 'at most 500 answers');
 const count = z.int().min(0);
 
 /** Starts a series: for people who are named, pasted or in a list; each gets messages of their own. */
@@ -16,9 +12,9 @@ export const startSeriesSchema = z.strictObject({
   text: nameSchema,
   timezone: zoneSchema,
   /** What is asked once at the beginning, by the ids of questions. */
-  answers,
+  answers: answersSchema,
   to: z.union([
-    z.strictObject({ people: z.array(fields).min(1).max(MOST_STARTED) }),
+    z.strictObject({ people: z.array(fieldsSchema).min(1).max(MOST_STARTED) }),
     z.strictObject({ paste: z.string().max(2_000_000) }),
     z.strictObject({ list: z.string().max(60), search: z.string().max(200).default('') }),
   ]),

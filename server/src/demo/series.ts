@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { senderFields, type StartSeries } from '@vocabula/contract';
 import { dayFromNumber, dayNumber } from '@vocabula/core';
+import { bareAddress } from '@vocabula/core/filling';
 import { eq } from 'drizzle-orm';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { begin } from '../fills/beginning.js';
@@ -40,7 +41,8 @@ export async function makeSeries(
     const begun = await begin(writer, given.text, user, [], undefined, 'series');
     const base = { ...begun, person: user.id, zone: ZONE, recipient: given.recipient, answers };
     const compiled = await compiledRun(writer, base);
-    const made = newRun(base, compiled, await templatesOf(writer, compiled, user), startedAt.toISOString());
+    const whom = { fields: given.recipient, address: bareAddress(given.recipient.email ?? '') };
+    const made = newRun(base, whom, compiled, await templatesOf(writer, compiled, user), startedAt.toISOString());
     await addFills(writer, made.fills);
     const first = await firstGone(writer, made, user, startedAt, now);
     await addRun(writer, made.run, made.steps.map((step) => (step.position === 0 ? { ...step, ...first } : step)));

@@ -5,7 +5,7 @@
  */
 import type { Fill } from '@vocabula/contract';
 import { decide, dueOf, NO_OUTCOMES } from '@vocabula/core/series';
-import { and, desc, eq, isNotNull, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, ne, sql } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { note } from '../audit/service.js';
 import { assetsOf } from '../assets/message-assets.js';
@@ -59,14 +59,17 @@ export class SeriesRunner {
 
   /** Brings one series as far as it can go now. @param byHand somebody is there, who may take back what goes */
   async advance(id: string, byHand = false): Promise<void> {
+    let compiled: CompiledRun | undefined;
     // Each round settles a step, so there are no more rounds than steps, and one to end.
     for (;;) {
       const [run] = await this.database.read.select().from(seriesRuns).where(eq(seriesRuns.id, id));
       if (run?.state !== 'going') return;
-      const steps = await this.withHandedOver(await stepsOf(this.database.read, id));
+      const steps = await this.withHandedOver(run, await stepsOf(this.database.read, id));
       const why = await whyToStop(this.database.read, run, steps);
       if (why !== undefined) return this.stop(run, steps, why);
-      if (!(await this.next(run, steps, byHand))) return;
+      // What it began with never changes.
+      compiled ??= await compiledRun(this.database.read, run);
+      if (!(await this.next(run, steps, compiled, byHand))) return;
     }
   }
 
@@ -86,23 +89,25 @@ export class SeriesRunner {
   }
 
   /** Steps that somebody handed over by hand have gone. */
-  private async withHandedOver(steps: readonly StepRow[]): Promise<StepRow[]> {
+  private async withHandedOver(run: RunRow, steps: readonly StepRow[]): Promise<StepRow[]> {
+    const { read } = this.database;
+    const handed = await read
+      .select({ id: fills.id })
+      .from(fills)
+      .where(and(eq(fills.series, run.id), ne(fills.state, 'unfinished')));
+    const ids = new Set(handed.map(({ id }) => id));
     const found: StepRow[] = [];
     for (const step of steps) {
-      const at = isOpen(step) ? await handedOverAt(this.database.read, step.fill) : undefined;
-      if (!at) {
-        found.push(step);
-        continue;
-      }
-      const changed = { state: 'gone', why: 'handed over by hand', at: at.at, outgoing: at.outgoing } as const;
-      await this.database.write((writer) => changeStep(writer, step, changed));
+      const at = isOpen(step) && ids.has(step.fill) ? await handedOverAt(read, step.fill) : undefined;
+      const changed = at && ({ state: 'gone', why: 'handed over by hand', at: at.at, outgoing: at.outgoing } as const);
+      if (changed) await this.database.write((writer) => changeStep(writer, step, changed));
       found.push({ ...step, ...changed });
     }
     return found;
   }
 
   /** Does what comes next. @returns whether there may be more to do at once */
-  private async next(run: RunRow, steps: readonly StepRow[], byHand: boolean): Promise<boolean> {
+  private async next(run: RunRow, steps: readonly StepRow[], compiled: CompiledRun, byHand: boolean): Promise<boolean> {
     const before = steps.filter(({ state }) => state === 'gone').at(-1);
     if (before && !(await this.hasGone(run, steps, before))) return false;
     const step = steps.find(isOpen);
@@ -110,7 +115,6 @@ export class SeriesRunner {
       await this.database.write((writer) => endRun(writer, run.id, 'done'));
       return false;
     }
-    const compiled = await compiledRun(this.database.read, run);
     const now = await this.now();
     const fill = await this.fillOf(step);
     const input = compiled.input(now, fill?.answers);

@@ -63,17 +63,14 @@ export class SeriesService {
       const already = await underWay(writer, text, people);
       const ids: string[] = [];
       const seen = new Set<string>();
-      for (const { fields, address } of people) {
+      for (const person of people) {
+        const { address } = person;
         if (seen.has(address)) continue;
         seen.add(address);
         if (never.has(address)) refused.push(`${address}: on the do-not-write list`);
         else if (already.has(address)) refused.push(`${address}: gets this series already`);
         else {
-          const {
-            run,
-            steps,
-            fills: messages,
-          } = newRun({ ...base, recipient: fields }, compiled, templates, startedAt);
+          const { run, steps, fills: messages } = newRun(base, person, compiled, templates, startedAt);
           await addFills(writer, messages);
           await addRun(writer, run, steps);
           ids.push(run.id);

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { answersOf } from '@vocabula/core/series';
 import { begin, type Begun } from '../fills/beginning.js';
 import { nameOfFields } from '../fills/rows.js';
-import { fromRows } from '../mailings/recipients.js';
+import type { Given } from '../mailings/recipients.js';
 import type { User } from '../people/user.js';
 import type { schema, Writer } from '../db/database.js';
 import type { CompiledRun, RunBase } from './compiled.js';
@@ -22,16 +22,16 @@ export async function templatesOf(writer: Writer, { series }: CompiledRun, user:
 
 /** A series to one recipient, before anything of it has gone. @param startedAt ISO */
 export function newRun(
-  base: RunBase & Begun,
+  base: Omit<RunBase, 'recipient'> & Begun,
+  { fields: recipient, address }: Given,
   { series }: CompiledRun,
   templates: readonly StepTemplate[],
   startedAt: string,
 ): { readonly run: RunRow; readonly steps: StepRow[]; readonly fills: (typeof schema.fills.$inferInsert)[] } {
-  const { text, title, version, recipient, person } = base;
+  const { text, title, version, person } = base;
   const id = randomUUID();
   // A column of a list that is called as a question answers it for its row.
   const answers = { ...recipient, ...base.answers };
-  const address = fromRows([recipient], 'email').people[0]?.address ?? '';
   const fills = templates.map(({ look: _look, ...begun }, at) => ({
     ...{ ...begun, id: randomUUID(), person, series: id, recipient, answers: answersOf(series, at, answers) },
     ...{ state: 'unfinished' as const, createdAt: startedAt, updatedAt: startedAt },
