@@ -7,16 +7,25 @@ import { api } from '../api/client';
 import PushButton from '../ui/controls/PushButton.vue';
 import MomentField from '../ui/dates/MomentField.vue';
 import { showMoment } from '../ui/dates/reader';
+import type { Look } from '../ui/look';
 import { pageBody } from '../ui/pageBody';
-import ProofFrame from '../ui/ProofFrame.vue';
 import { useNotice } from '../ui/notice';
 import { fieldOf } from '../fill/times';
 import SeriesTimeline from './SeriesTimeline.vue';
+import StepList from './StepList.vue';
+import StepPaper from './StepPaper.vue';
 import { runWords, stepWords } from './seriesWords';
 import { shownStep } from './shownSteps';
 
 const { id } = defineProps<{ id: string }>();
 const emit = defineEmits<{ changed: [] }>();
+/** What is rendered whole has its look in itself. */
+const LOOK: Look = {
+  bodyStyle: 'margin:0;font:14px/22px Arial,sans-serif;color:#20262E',
+  lang: 'en',
+  dir: 'ltr',
+  darkRules: '',
+};
 const notice = useNotice();
 const router = useRouter();
 const run = shallowRef<Run>();
@@ -105,14 +114,7 @@ const edit = (): void => void router.push({ name: 'filling', params: { id: step.
         :chosen="shown"
         @choose="shown = $event"
       />
-      <ol class="steps">
-        <li v-for="each in steps" :key="each.at">
-          <button type="button" class="row" :aria-pressed="shown === each.at" @click="shown = each.at">
-            <b>{{ each.at + 1 }}</b><span>{{ each.title }}</span
-            ><span class="small quiet">{{ each.words }}</span>
-          </button>
-        </li>
-      </ol>
+      <StepList :steps="steps" :chosen="shown" @choose="shown = $event" />
       <div v-if="isOpen" class="acts">
         <PushButton
           v-if="step?.state === 'look'"
@@ -140,18 +142,13 @@ const edit = (): void => void router.push({ name: 'filling', params: { id: step.
         <MomentField v-model="moving" :labelled-by="momentLabel" />
         <PushButton type="submit" :disabled="busy">Move it there</PushButton>
       </form>
-      <article v-if="message" class="sheet page">
-        <h3 class="subject">{{ message.subject }}</h3>
-        <p v-if="message.blanks.length" class="warning small">‸ Still blank: {{ message.blanks.join(', ') }}</p>
-        <ProofFrame
-          class="words"
-          :fragment="pageBody(message.html)"
-          body-style="margin:0;font:14px/22px Arial,sans-serif;color:#20262E"
-          lang="en"
-          dir="auto"
-          title="The message"
-        />
-      </article>
+      <StepPaper
+        v-if="message"
+        :subject="message.subject"
+        :blanks="message.blanks"
+        :fragment="pageBody(message.html)"
+        :look="LOOK"
+      />
     </template>
   </section>
 </template>
@@ -178,49 +175,6 @@ const edit = (): void => void router.push({ name: 'filling', params: { id: step.
 }
 .sheet-of-run p {
   margin: 0;
-}
-ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.row {
-  display: grid;
-  grid-template-columns: 20px minmax(0, 1fr) minmax(0, 1.4fr);
-  gap: 12px;
-  align-items: baseline;
-  width: 100%;
-  min-height: 36px;
-  padding: 6px 8px;
-  border: 0;
-  border-bottom: 1px solid var(--hair);
-  background: none;
-  color: inherit;
-  font: inherit;
-  text-align: left;
-  cursor: pointer;
-}
-.row:hover {
-  background: var(--hover);
-}
-.row[aria-pressed='true'] {
-  background: var(--selected);
-}
-.page {
-  padding: 16px 24px;
-  min-height: 320px;
-  display: flex;
-  flex-direction: column;
-  gap: 4px;
-}
-.subject {
-  font:
-    600 0.9375rem/1.5rem Arial,
-    sans-serif;
-  margin: 0;
-}
-.words {
-  flex: 1;
 }
 @media (max-width: 899px) {
   .sheet-of-run {

@@ -1,37 +1,35 @@
 <script setup lang="ts">
 /** Series under way, and those that have ended: what waits for somebody first. */
-import type { RunSummary, TextSummary } from '@vocabula/contract';
-import { computed, ref, shallowRef, watch } from 'vue';
+import type { RunSummary } from '@vocabula/contract';
+import { computed, ref, shallowRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
 import ActMenu from '../ui/controls/ActMenu.vue';
 import NoticeLine from '../ui/NoticeLine.vue';
+import { useTexts } from '../ui/stores/lists';
 import RunSheet from './RunSheet.vue';
 import { runWords } from './seriesWords';
 
 const route = useRoute();
 const router = useRouter();
 const runs = shallowRef<readonly RunSummary[]>();
-const texts = shallowRef<readonly TextSummary[]>([]);
+const texts = useTexts();
 const problem = ref('');
 const chosen = computed(() => String(route.params.id ?? '') || runs.value?.[0]?.id);
 
 async function load(): Promise<void> {
   try {
-    [runs.value, texts.value] = await Promise.all([api.runs(), api.texts()]);
+    runs.value = await api.runs();
     problem.value = '';
   } catch (failure) {
     problem.value = failure instanceof Error ? failure.message : 'This could not be read.';
   }
 }
-watch(
-  () => route.params.id,
-  () => void load(),
-  { immediate: true },
-);
+void load();
+void texts.load().catch(() => undefined);
 /** What can be started. */
 const offered = computed(() =>
-  texts.value
+  texts.standing
     .filter(({ kind, offered: isOffered }) => kind === 'series' && isOffered)
     .map(({ name, title }) => ({
       label: title,
@@ -70,7 +68,7 @@ const groups = computed(() => {
         </p>
         <section v-for="group in groups" :key="group.title">
           <h2>{{ group.title }} {{ group.runs.length }}</h2>
-          <ul>
+          <ul class="rows">
             <li v-for="run in group.runs" :key="run.id">
               <RouterLink
                 class="row"
@@ -122,23 +120,10 @@ h2 {
   color: var(--quiet);
   margin: 8px 0 4px;
 }
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
 .row {
   display: grid;
   gap: 2px;
-  padding: 8px 20px;
-  color: inherit;
-  text-decoration: none;
-}
-.row:hover {
-  background: var(--hover);
-}
-.row[aria-current] {
-  background: var(--selected);
+  padding-inline: 20px;
 }
 .who {
   font-weight: 500;

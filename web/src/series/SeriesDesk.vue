@@ -34,7 +34,7 @@ watch(
 const { program, series, calendar } = useCompiledSeries(copy.name, document);
 const steps = computed(() => document.value.attrs.steps ?? []);
 const front = computed(() => document.value.attrs.front);
-const findings = computed(() => (program.value?.findings ?? []).filter(({ place }) => place.text === undefined));
+const findings = computed(() => program.value.findings.filter(({ place }) => place.text === undefined));
 /** What is wrong with it as a whole, not with one of its steps' fields. */
 const whole = computed(() => findings.value.filter(({ place }) => !/^steps\.\d/.test(place.attribute ?? '')));
 const titles = computed(() =>

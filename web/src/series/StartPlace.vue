@@ -16,6 +16,7 @@ import { useNotice } from '../ui/notice';
 import { zone } from '../ui/today';
 import MessageOfStep from './MessageOfStep.vue';
 import SeriesTimeline from './SeriesTimeline.vue';
+import StepList from './StepList.vue';
 import { useStart } from './useStart';
 
 const route = useRoute();
@@ -140,14 +141,7 @@ async function go(): Promise<void> {
           :chosen="shown"
           @choose="shown = $event"
         />
-        <ol class="steps">
-          <li v-for="step in steps" :key="step.at">
-            <button type="button" class="row" :aria-pressed="shown === step.at" @click="shown = step.at">
-              <b>{{ step.at + 1 }}</b><span>{{ step.title }}</span
-              ><span class="small quiet">{{ step.words }}</span>
-            </button>
-          </li>
-        </ol>
+        <StepList :steps="steps" :chosen="shown" @choose="shown = $event" />
         <MessageOfStep v-if="message" v-bind="message" />
       </section>
     </main>
@@ -201,33 +195,10 @@ main {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-ol,
 ul {
   list-style: none;
   margin: 0;
   padding: 0;
-}
-.row {
-  display: grid;
-  grid-template-columns: 20px minmax(0, 1fr) minmax(0, 1fr);
-  gap: 12px;
-  align-items: baseline;
-  width: 100%;
-  min-height: 36px;
-  padding: 6px 8px;
-  border: 0;
-  border-bottom: 1px solid var(--hair);
-  background: none;
-  color: inherit;
-  font: inherit;
-  text-align: left;
-  cursor: pointer;
-}
-.row:hover {
-  background: var(--hover);
-}
-.row[aria-pressed='true'] {
-  background: var(--selected);
 }
 @media (max-width: 899px) {
   .two {

@@ -2,13 +2,13 @@
 /** One step of a series: which template, when, under what condition, and whether somebody looks at it first. */
 import type { TextSummary } from '@vocabula/contract';
 import { labelFromKey, MOST_DAYS, type Finding, type Step } from '@vocabula/core';
-import InputText from 'primevue/inputtext';
-import { computed, ref, watch } from 'vue';
+import { computed } from 'vue';
 import FieldRow from '../ui/controls/FieldRow.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import TickBox from '../ui/controls/TickBox.vue';
 import WholeField from '../ui/dates/WholeField.vue';
+import StepCondition from './StepCondition.vue';
 
 const { step, number, last, messages, days, asked, findings } = defineProps<{
   step: Step;
@@ -50,29 +50,6 @@ function setAnchor(words: string): void {
   const [side, key] = words.split(' ');
   change({ before: side === 'before' ? key : undefined, after: side === 'after' ? key : undefined });
 }
-const ALWAYS = 'always';
-const CONDITIONS: readonly (readonly [when: string, words: string])[] = [
-  [ALWAYS, 'always'],
-  ['followed', 'if a link was followed'],
-  ['!followed', 'if no link was followed'],
-  ['opened', 'if a message was opened'],
-  ['!opened', 'if no message was opened'],
-  ['answered', 'if a message was answered'],
-  ['!answered', 'if no message was answered'],
-];
-const OWN = 'own';
-/** An expression stays open while it is written, even where it says what one of the list does. */
-const isOwn = ref(!CONDITIONS.some(([when]) => when === (step.when ?? ALWAYS)));
-const condition = computed(() => (isOwn.value ? OWN : (step.when ?? ALWAYS)));
-function setCondition(value: string): void {
-  isOwn.value = value === OWN;
-  if (value !== OWN) change({ when: value === ALWAYS ? undefined : value });
-}
-const typed = ref(step.when ?? '');
-watch(
-  () => step.when,
-  (now = '') => (typed.value = now),
-);
 const problemOf = (attribute: string): string =>
   findings.find(({ place }) => place.attribute === `steps.${number}.${attribute}`)?.message ?? '';
 const later = (key: string, isLater: boolean): void => {
@@ -128,39 +105,12 @@ const later = (key: string, isLater: boolean): void => {
         /></label>
       </div>
       <p v-if="problemOf('wait')" class="error small">⚠ {{ problemOf('wait') }}</p>
-      <div class="wait">
-        <PickOne
-          label="Condition"
-          class="condition"
-          :model-value="condition"
-          :options="[
-            ...CONDITIONS.map(([value, words]) => ({ value, words })),
-            { value: OWN, words: 'on a condition…' },
-          ]"
-          @update:model-value="setCondition($event)"
-        />
+      <StepCondition :when="step.when" :problem="problemOf('when')" @change="change({ when: $event })">
         <label class="tick"
           ><TickBox :checked="step.look === true" @change="change({ look: $event ? true : undefined })" /> look at it
           before it goes</label
         >
-      </div>
-      <FieldRow
-        v-if="isOwn"
-        v-slot="{ id, describedBy, invalid }"
-        label="It goes if"
-        :problem="problemOf('when')"
-        help="Over the values of the series, and answered, followed, opened: party > 10 && !answered"
-      >
-        <InputText
-          :id="id"
-          v-model="typed"
-          class="own"
-          :invalid="invalid"
-          :aria-describedby="describedBy"
-          spellcheck="false"
-          @change="change({ when: typed.trim() || undefined })"
-        />
-      </FieldRow>
+      </StepCondition>
       <details v-if="asked.length" :open="(step.later?.length ?? 0) > 0 || undefined">
         <summary class="small quiet">Asked on the day, not at the start: {{ step.later?.length ?? 0 }}</summary>
         <div class="later">
@@ -237,13 +187,6 @@ const later = (key: string, isLater: boolean): void => {
   display: flex;
   gap: 6px;
   align-items: center;
-}
-.condition {
-  min-width: 220px;
-}
-.own {
-  width: 100%;
-  font-family: monospace;
 }
 .later {
   display: flex;

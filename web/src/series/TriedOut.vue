@@ -8,6 +8,7 @@ import { useMe } from '../ui/me';
 import { today } from '../ui/today';
 import MessageOfStep from './MessageOfStep.vue';
 import SeriesTimeline from './SeriesTimeline.vue';
+import StepList from './StepList.vue';
 import { cameWords, endWords, momentWords } from './seriesWords';
 import type { ShownStep } from './shownSteps';
 
@@ -70,8 +71,9 @@ const MOST_SHOWN = 60;
 <template>
   <section class="tried" aria-label="Tried out">
     <p class="sum" role="status">
-      At most {{ count(tried.most, 'message') }} to one person, over {{ count(tried.longest, 'day') }}.
-      {{ tried.complete ? '' : 'At least ' }}{{ count(tried.paths.length, 'way') }} it can go.
+      At most {{ count(tried.most, 'message') }} to one person, over {{ tried.complete ? '' : 'at least '
+      }}{{ count(tried.longest, 'day') }}. {{ tried.complete ? '' : 'At least '
+      }}{{ count(tried.paths.length, 'way') }} it can go.
     </p>
     <p v-if="tried.never.length" class="warning">
       ‸ {{ tried.never.map((at) => `Step ${at + 1}`).join(', ') }} {{ tried.never.length === 1 ? 'goes' : 'go' }} in
@@ -81,12 +83,12 @@ const MOST_SHOWN = 60;
     <p v-if="!tried.complete" class="quiet small">
       There are too many ways to go through all of them; these are the first.
     </p>
-    <ol class="paths" aria-label="Ways it can go">
+    <ol class="rows paths" aria-label="Ways it can go">
       <li v-for="(each, index) in tried.paths.slice(0, MOST_SHOWN)" :key="index">
-        <button type="button" class="path" :aria-pressed="path === each" @click="chosen = index">
+        <button type="button" class="row path" :aria-current="path === each" @click="chosen = index">
           <span v-for="step in each.steps" :key="step.at" class="leg"
             ><b>{{ step.at + 1 }}</b
-            ><span class="small quiet">{{ step.then.length ? cameWords(step.then) : '' }}</span></span
+            ><span class="small quiet">{{ cameWords(step.then) }}</span></span
           >
           <span class="small quiet">{{ endWords(each) }} · {{ count(each.span, 'day') }}</span>
         </button>
@@ -95,13 +97,7 @@ const MOST_SHOWN = 60;
     <template v-if="path">
       <p v-if="values" class="quiet small">For example with {{ values }}</p>
       <SeriesTimeline :steps="steps" :start="start" :calendar="calendar" :chosen="shown" @choose="shown = $event" />
-      <ul class="messages" aria-label="Messages of this way">
-        <li v-for="step in steps" :key="step.at">
-          <button type="button" class="row" :aria-pressed="shown === step.at" @click="shown = step.at">
-            <b>{{ step.at + 1 }}</b> {{ step.title }} <span class="small quiet">{{ step.words }}</span>
-          </button>
-        </li>
-      </ul>
+      <StepList :steps="steps" :chosen="shown" @choose="shown = $event" />
       <MessageOfStep v-if="message" v-bind="message" />
     </template>
   </section>
@@ -121,40 +117,19 @@ const MOST_SHOWN = 60;
 .tried p {
   margin: 0;
 }
-ol,
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
 .paths {
   max-height: 216px;
   overflow: auto;
-  border-block: 1px solid var(--hair);
+  border-top: 1px solid var(--hair);
 }
-.path,
-.row {
+.path {
   display: flex;
   flex-wrap: wrap;
   gap: 4px 12px;
   align-items: baseline;
-  width: 100%;
-  text-align: left;
-  border: 0;
-  background: none;
-  color: inherit;
-  font: inherit;
-  padding: 6px 8px;
   min-height: 36px;
+  font: inherit;
   cursor: pointer;
-}
-.path:hover,
-.row:hover {
-  background: var(--hover);
-}
-.path[aria-pressed='true'],
-.row[aria-pressed='true'] {
-  background: var(--selected);
 }
 .leg {
   display: flex;

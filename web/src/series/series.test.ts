@@ -109,6 +109,8 @@ describe('a series being written', () => {
     await page?.user.click(second.getByRole('button', { name: 'Take step 2 out' }));
     await eventually(() => expect(ways().length).toBeLessThan(before));
     await eventually(async () => expect(await stepsIn('around-a-visit')).toHaveLength(2));
+    // The condition went with its step: the one that stands in its place has none.
+    expect(screen.queryByLabelText('It goes if')).toBeNull();
     await person.press('Add a step');
     await eventually(async () => expect(await stepsIn('around-a-visit')).toHaveLength(3));
     await page?.user.click(screen.getByRole('button', { name: 'Move step 3 up' }));

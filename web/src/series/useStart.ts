@@ -1,20 +1,18 @@
 /** A series about to be started: what it asks, for whom, and when each of its messages will go. */
 import type { WorkingCopy } from '@vocabula/contract';
-import { compileBundle, labelFromKey, type RenderInput } from '@vocabula/core';
-import { answersOf, foresee, seriesQuestions, type Calendar } from '@vocabula/core/series';
+import { labelFromKey, type RenderInput } from '@vocabula/core';
+import { answersOf, foresee, seriesQuestions } from '@vocabula/core/series';
 import { computed, ref, shallowRef } from 'vue';
 import { api } from '../api/client';
-import { useHouse } from '../ui/house';
-import { useMe } from '../ui/me';
 import { today, zone } from '../ui/today';
 import { foreseenWords } from './seriesWords';
 import type { ShownStep } from './shownSteps';
+import { useSender } from './useSender';
 
 const KINDS = { goes: 'ahead', perhaps: 'perhaps', 'left out': 'out', passed: 'out', unknown: 'out' } as const;
 
 export function useStart(name: string) {
-  const me = useMe();
-  const house = useHouse();
+  const { me, house, calendar, compiledSeries } = useSender();
   const texts = shallowRef<readonly WorkingCopy[]>([]);
   const recipient = ref<Record<string, string>>({});
   const answers = ref<Record<string, unknown>>({});
@@ -27,13 +25,7 @@ export function useStart(name: string) {
   const own = computed(() => texts.value[0]);
   const series = computed(() => {
     const [text] = texts.value;
-    if (!text) return undefined;
-    const signature = me.profile.signature || undefined;
-    return compileBundle({ text, texts: texts.value, house: house.house, signature }).series;
-  });
-  const calendar = computed((): Calendar => {
-    const { from, to, days } = me.ways;
-    return { zone: zone(), from, to, days, holidays: new Set(house.house.holidays) };
+    return text && compiledSeries(text, texts.value);
   });
   const input = computed((): RenderInput => ({
     recipient: recipient.value,
