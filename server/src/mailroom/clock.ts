@@ -4,15 +4,14 @@ import { readMailbox } from '@vocabula/core';
 import { replySubject } from '@vocabula/core/filling';
 import { readEml, toEml, type ReadMail } from '@vocabula/mail';
 import { and, asc, count, eq, isNull, lte } from 'drizzle-orm';
-import { schema, type Database, type Writer } from '../db/database.js';
+import { schema, type Database } from '../db/database.js';
 import { keepWorkspaceValue } from '../people/workspace.js';
 import { AHEAD, aheadOf, answerOf } from './recipient-behaviour.js';
 import { letterColumns } from './reading.js';
 import { takeLetter } from './service.js';
-import { addCounts } from '../sending/store.js';
 import { takeIntention } from './store.js';
 
-const { intentions, letters, outgoing } = schema;
+const { intentions, letters } = schema;
 type Intention = typeof intentions.$inferSelect;
 type Letter = typeof letters.$inferSelect;
 const HOUR = 3_600_000;
@@ -88,15 +87,14 @@ export class ClockService {
       return isOurs;
     }
     const answer = what === 'answer' ? await answerTo(letter, mail, recipient, due) : undefined;
-    const bounce = what === 'bounce' ? await bounceOf(letter, recipient, due) : undefined;
+    const bounce = what === 'bounce' ? bounceOf(letter, recipient, due) : undefined;
+    // What comes of it is known when it is taken in, as with any mail.
     return this.database.write(async (writer) => {
       if (!(await takeIntention(writer, id))) return false;
       const raw = answer ?? bounce;
       if (!raw) return true;
       const given = { sender: answer ? recipient : '', recipients: [letter.sender], raw };
       await takeLetter(writer, { ...given, columns: await letterColumns(raw), at: new Date(due) });
-      // An answer is known by its thread when it comes in; what made-up mail servers say is words only.
-      if (bounce) await countFor(writer, letter.messageId, 'bounced', due);
       return true;
     });
   }
@@ -110,12 +108,6 @@ export class ClockService {
       () => undefined,
     );
   }
-}
-
-async function countFor(writer: Writer, messageId: string, what: 'bounced', at: string): Promise<void> {
-  if (messageId === '') return;
-  const [row] = await writer.select({ id: outgoing.id }).from(outgoing).where(eq(outgoing.messageId, messageId));
-  if (row) await addCounts(writer, [{ outgoing: row.id, what, at }]);
 }
 
 const plain = (html: string): string => `<!doctype html><html><body><p>${html}</p></body></html>`;
@@ -140,23 +132,47 @@ function answerTo(letter: Letter, mail: ReadMail | undefined, recipient: string,
   return toEml(message, { date: new Date(at), from, goes: true, ...answers });
 }
 
-/** What a mail server says of an address that it does not have (RFC 3464, in words only). */
-function bounceOf(letter: Letter, recipient: string, at: string): Promise<Uint8Array> {
-  const words = `Your message “${letter.subject}” could not be delivered to ${recipient}: there is no such mailbox (550 5.1.1).`;
-  const message = {
-    subject: `Undelivered: ${letter.subject}`,
-    to: [{ name: '', address: letter.sender }],
-    cc: [],
-    bcc: [],
-    replyTo: [],
-    text: `${words}\n`,
-    html: plain(words.replace(/&/g, '&amp;').replace(/</g, '&lt;')),
-  };
-  const answers = letter.messageId === '' ? {} : { answers: { messageId: letter.messageId } };
-  return toEml(message, {
-    date: new Date(at),
-    from: { name: 'Mail delivery', address: `postmaster@${recipient.split('@')[1] ?? 'mail.example'}` },
-    goes: true,
-    ...answers,
-  });
+/** What a mail server says of an address that it does not have: a report in the form of RFC 3464. */
+function bounceOf(letter: Letter, recipient: string, at: string): Uint8Array {
+  const domain = recipient.split('@')[1] ?? 'mail.example';
+  const ascii = (words: string): string => `=?utf-8?B?${Buffer.from(words).toString('base64')}?=`;
+  const boundary = `report-${letter.id}`;
+  const words = `Your message could not be delivered to ${recipient}: there is no such mailbox.`;
+  return Buffer.from(
+    [
+      `From: Mail delivery <mailer-daemon@${domain}>`,
+      `To: ${letter.sender}`,
+      `Subject: ${ascii(`Undelivered: ${letter.subject}`.slice(0, 40))}`,
+      `Date: ${new Date(at).toUTCString().replace('GMT', '+0000')}`,
+      `Message-ID: <${letter.id}.${recipient.length}@${domain}>`,
+      ...(letter.messageId === '' ? [] : [`In-Reply-To: ${letter.messageId}`]),
+      'Auto-Submitted: auto-replied',
+      'MIME-Version: 1.0',
+      `Content-Type: multipart/report; report-type=delivery-status; boundary="${boundary}"`,
+      '',
+      `--${boundary}`,
+      'Content-Type: text/plain; charset=utf-8',
+      '',
+      words,
+      '',
+      `--${boundary}`,
+      'Content-Type: message/delivery-status',
+      '',
+      `Reporting-MTA: dns; mx.${domain}`,
+      '',
+      `Final-Recipient: rfc822; ${recipient}`,
+      'Action: failed',
+      'Status: 5.1.1',
+      'Diagnostic-Code: smtp; 550 5.1.1 no such mailbox',
+      '',
+      `--${boundary}`,
+      'Content-Type: text/rfc822-headers',
+      '',
+      ...(letter.messageId === '' ? [] : [`Message-ID: ${letter.messageId}`]),
+      `To: ${recipient}`,
+      '',
+      `--${boundary}--`,
+      '',
+    ].join('\r\n'),
+  );
 }

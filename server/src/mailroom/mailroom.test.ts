@@ -1,3 +1,5 @@
+import { execFileSync } from 'node:child_process';
+import { existsSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import type { Server } from 'node:http';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -82,7 +84,27 @@ describe('made-up recipients', () => {
     const sum = await counts();
     expect([sum.opened, sum.followed]).toEqual([undefined, undefined]);
     expect(sum.answered).toBe(body.happened.answer);
+    expect(sum.bounced ?? 0).toBe(body.happened.bounce ?? 0);
     expect((await server.call.post('/api/mailroom/clock').send({ hours: 24 * 7 })).body.happened).toEqual({});
+  });
+
+  it.skipIf(!existsSync('/usr/bin/python3'))('bounce with a report that another program reads', async () => {
+    const { id } = (await server.call.post('/api/fills').send({ text: 'visit' })).body;
+    await server.call.put(`/api/fills/${id}`).send({ recipient: { email: 'bounce@x.example' }, answers: {} });
+    await server.call.post(`/api/fills/${id}/hand-over`).send({ way: 'service', at: new Date().toISOString() });
+    await server.services.courier.run();
+    await server.call.post('/api/mailroom/clock').send({ hours: 24 });
+    expect((await counts()).bounced).toBe(1);
+    const letters = await server.database.read.select().from(schema.letters);
+    const report = letters.find(({ subject }) => subject.startsWith('Undelivered'));
+    const script =
+      "import sys,email,json; from email import policy; m=email.message_from_bytes(sys.stdin.buffer.read(),policy=policy.default); p=list(m.walk()); s=[x for x in p if x.get_content_type()=='message/delivery-status'][0].get_payload(); print(json.dumps([m.get_content_type(), m.get_param('report-type'), m['subject'], s[1]['Final-Recipient'], s[1]['Status'], [str(d) for x in p for d in x.defects]]))";
+    expect(
+      JSON.parse(execFileSync('/usr/bin/python3', ['-c', script], { input: report?.raw ?? '' }).toString()),
+    ).toEqual([
+      ...['multipart/report', 'delivery-status', 'Undelivered: Hello'],
+      ...['rfc822; bounce@x.example', '5.1.1', []],
+    ]);
   });
 
   it('fetch the counting addresses once the workspace has them, and are led where the link led', async () => {
