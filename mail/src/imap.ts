@@ -42,7 +42,7 @@ export interface MailboxReading {
 }
 
 /** The most bytes of a mail that are read. */
-export const LARGEST_MAIL = 30_000_000;
+const LARGEST_MAIL = 30_000_000;
 /** The longest that is waited for the server to say that there is more, in milliseconds. */
 const LOOK_AGAIN = 60_000;
 

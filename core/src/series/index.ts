@@ -1,5 +1,5 @@
 /** Series: messages to one recipient over time. Pure computation: moments are passed in. */
-export { goesKey } from '../compile/steps.js';
+
 export { dueOf, isWorkday, type Calendar, type Due } from './schedule.js';
 export {
   answersOf,

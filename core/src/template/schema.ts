@@ -200,7 +200,7 @@ export const frontSchema = z.strictObject({
 
 const key = z.string().max(80);
 /** The schema of a step that comes in. */
-export const stepSchema = z
+const stepSchema = z
   .strictObject({
     text: z.string().max(80),
     days: z.int().min(0).max(MOST_DAYS).optional(),

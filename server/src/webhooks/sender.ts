@@ -31,7 +31,7 @@ const [MOST_LOOKED, MOST_TOLD] = [500, 50];
 const KEPT = 50;
 
 /** The signature of what is sent: HMAC with SHA-256 (RFC 2104) of its id, the moment and the body, with full stops between. */
-export const signatureOf = (secret: string, id: string, at: string, body: string): string =>
+const signatureOf = (secret: string, id: string, at: string, body: string): string =>
   `sha256=${createHmac('sha256', secret).update(`${id}.${at}.${body}`).digest('hex')}`;
 
 export class WebhookSender {
