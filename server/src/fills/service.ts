@@ -150,6 +150,8 @@ export class FillService {
         throw new RequestProblem(422, 'itself', 'This is the template itself: it cannot stand in itself.');
       const more = await closure(writer, name, user, 'fill');
       if (more.length === 0) throw notFound('text');
+      if (more[0]?.document.attrs.front.kind === 'series')
+        throw new RequestProblem(422, 'series', 'This is a series: it is several messages, and stands in none.');
       // What is frozen already stays as it is: one message speaks with one state of each text.
       const added = more.filter((each) => !texts.some((known) => known.name === each.name));
       const frozen = [...row.frozen, ...(await frozenAll(writer, added))];

@@ -331,6 +331,15 @@ describe('beginning', () => {
     expect((await colleague.get('/api/series')).body).toEqual([]);
   });
 
+  it('is no part of a message, nor a message itself', async () => {
+    await series(TWO);
+    const { id } = (await server.call.post('/api/fills').send({ text: 'welcome' })).body;
+    const stitched = await server.call.post(`/api/fills/${id}/parts`).send({ name: 'course', at: 0 });
+    expect(stitched.status).toBe(422);
+    expect(stitched.body.message).toContain('it is several messages');
+    expect((await server.call.post('/api/fills').send({ text: 'course' })).status).toBe(404);
+  });
+
   it('cannot be published without its templates, nor with a step that cannot be', async () => {
     const bad = documentOf('---\nvocabula: 1\nkind: series\ntitle: Bad\nsteps: [{ text: nowhere }]\n---\n');
     const made = await server.call.post('/api/texts').send({ kind: 'series', title: 'Bad', document: bad });

@@ -103,7 +103,13 @@ onMounted(() => {
         </section>
         <AtHandRow @choose="(name) => choose({ name })" />
         <section class="sheet find">
-          <HitList ref="line" v-model="query" label="Find a template" @choose="choose" />
+          <HitList
+            ref="line"
+            v-model="query"
+            label="Find a template"
+            :one-message="answered !== undefined"
+            @choose="choose"
+          />
         </section>
       </div>
       <section class="messages" aria-label="Messages">

@@ -242,6 +242,15 @@ describe('answering a mail', () => {
 });
 
 describe('stitching', () => {
+  it('finds no series: that is several messages', async () => {
+    await fill('group-visit-confirmed');
+    await forWhom('siob');
+    await person.press('Stitch…');
+    const panel = await part('Stitch');
+    await page.user.type(within(panel).getByRole('combobox'), 'visit');
+    await within(panel).findAllByRole('option', { name: /visit/i });
+    expect(within(panel).queryByRole('option', { name: /Around a visit/ })).toBeNull();
+  });
   it('puts another text behind, and asks nothing twice', async () => {
     await fill('group-visit-confirmed');
     await forWhom('siob');

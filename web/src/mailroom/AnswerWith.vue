@@ -32,7 +32,7 @@ const answer = ({ name }: Pick<Hit, 'name'>): void =>
     <PushButton v-for="each in read?.likely ?? []" :key="each.name" class="likely" @click="answer(each)">
       <span>{{ each.title }}</span><span class="quiet small">{{ each.why }}</span>
     </PushButton>
-    <div class="sheet find"><HitList v-model="query" label="Find a template" quiet @choose="answer" /></div>
+    <div class="sheet find"><HitList v-model="query" label="Find a template" quiet one-message @choose="answer" /></div>
     <p v-if="found.length" class="quiet small">
       Found in it: {{ found.map(({ words }) => words).join(' · ') }}. These are offered where they fit.
     </p>

@@ -54,6 +54,14 @@ describe('letters', () => {
     );
     expect(await screen.findByRole('button', { name: /take .*14 May 2027/ })).toBeTruthy();
   });
+  it('are answered by one message, never by a series', async () => {
+    await open();
+    await choose(/^Hans-Jürgen Groß/);
+    const answer = await screen.findByRole('complementary', { name: 'Answer with' });
+    await page.user.type(within(answer).getByRole('combobox'), 'visit');
+    await within(answer).findAllByRole('option', { name: /visit/i });
+    expect(within(answer).queryByRole('option', { name: /Around a visit/ })).toBeNull();
+  });
   it('need no answer where somebody says so, and come back by undoing', async () => {
     await open();
     await choose(/^Moorview Films/);

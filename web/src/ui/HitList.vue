@@ -10,6 +10,8 @@ const props = defineProps<{
   label: string;
   /** `stitch`: blocks and signatures are meant too. */
   purpose?: 'fill' | 'stitch';
+  /** Nothing that begins a series: what is chosen is one message. */
+  oneMessage?: boolean;
   /** Shows nothing before something is typed. */
   quiet?: boolean;
 }>();
@@ -20,13 +22,16 @@ const writingTo = useWritingTo();
 const { hits, at, current, problem, find, chosen, step } = useFound<Hit>(async (words) => {
   const to = writingTo.address || undefined;
   // Blocks and signatures can be stitched too: they are looked for among all texts.
-  if (props.purpose === 'stitch' && words !== '')
-    return (await api.search(words, 'write')).filter(({ kind, offered }) => kind !== 'message' || offered);
-  return api.search(words, 'fill', to);
+  const blocks = props.purpose === 'stitch' && words !== '';
+  const found = await (blocks ? api.search(words, 'write') : api.search(words, 'fill', to));
+  const fits = ({ kind, offered }: Hit): boolean =>
+    !(kind === 'series' && (props.oneMessage || props.purpose === 'stitch')) &&
+    !(blocks && kind === 'message' && !offered);
+  return found.filter(fits);
 });
 const id = useId();
 const listed = computed(() => !props.quiet || query.value !== '');
-watch(query, (words) => void find(words), { immediate: true });
+watch([query, () => props.oneMessage], ([words]) => void find(words), { immediate: true });
 
 async function onKey(event: KeyboardEvent): Promise<void> {
   const digit = /^[1-9]$/.test(event.key) && !event.ctrlKey && !event.metaKey && !event.altKey;
