@@ -1,5 +1,5 @@
 /** Derives a template from past mails. */
 export * from './derive.js';
-export { pastMailOf, type PastMail, type PastWords } from './mail.js';
+export { ownWords, pastMailOf, type PastMail, type PastWords } from './mail.js';
 export { samplesOf, type SampleTable } from './samples.js';
 export type { DerivedMail, Difference } from './score.js';

@@ -81,6 +81,12 @@ export function mailContent(mail: PastMail, locale: string): MailContent {
   };
 }
 
+/** What a mail says in its own words: without what it quotes, and without a signature below its `--` line. */
+export const ownWords = (mail: Pick<PastWords, 'html' | 'text'>): string =>
+  withoutQuotes(pastMailOf({ file: '', subject: '', to: [], ...mail }).body)
+    .own.flatMap(bodyText)
+    .join('\n');
+
 /** Sets aside a signature below its `--` line, a quotation with its introduction, and quotations at the end. */
 function withoutQuotes(body: readonly Block[]): { own: readonly Block[]; setAside: string[] } {
   const firstLine = (block: Block | undefined): string => (block ? (bodyText(block)[0] ?? '').trim() : '');
