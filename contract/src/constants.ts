@@ -35,6 +35,12 @@ export type WebhookEvent = (typeof WEBHOOK_EVENTS)[number];
 export const DELIVERY_STATES = ['waiting', 'told', 'given up'] as const;
 /** The most people for whom a series is started at once. */
 export const MOST_STARTED = 500;
+/** What a standing reply does with a mail: it is offered, left as a draft, or sent. */
+export const MAIL_ACTS = ['suggest', 'draft', 'send'] as const;
+/** One of the things that a standing reply does. */
+export type MailAct = (typeof MAIL_ACTS)[number];
+/** The most that a standing reply may send a day. */
+export const MOST_STANDING = 200;
 /** Where a series under way stands. */
 export const RUN_STATES = ['going', 'done', 'stopped'] as const;
 /** One of the states of a series under way. */

@@ -143,8 +143,16 @@ import {
   runSummarySchema,
   startedSeriesSchema,
   startSeriesSchema,
-  stepMessageSchema,
+  shownMessageSchema,
 } from './series.js';
+import {
+  driveStandingReplySchema,
+  markWrongSchema,
+  standingDecisionSchema,
+  standingRuleSchema,
+  standingReplySchema,
+  triedStandingSchema,
+} from './standing.js';
 import { endTrialSchema, startTrialSchema, trialSchema } from './trials.js';
 import { makeWebhookSchema, newWebhookSchema, webhookSchema } from './webhooks.js';
 import { findingSchema } from './shared-schemas.js';
@@ -157,6 +165,8 @@ const bySubject = z.object({ name: subjectSchema });
 const byNumber = bySubject.extend({ number: z.coerce.number().int().min(1) });
 /** A step of a series, from 0. */
 const byStep = byId.extend({ at: z.coerce.number().int().min(0) });
+/** A mail, as a standing reply would answer it. */
+const byReply = byId.extend({ letter: z.string().max(60) });
 const byDigest = byName.extend({ digest: z.string().max(64) });
 const byAddress = z.object({ address: z.string().max(320) });
 
@@ -441,8 +451,22 @@ export const ENDPOINTS = {
   },
   'GET /series/{id}': { role: 'colleague', params: byId, answer: runSchema },
   'POST /series/{id}/stop': { role: 'colleague', params: byId, answer: runSchema },
-  'GET /series/{id}/steps/{at}': { role: 'colleague', params: byStep, answer: stepMessageSchema },
+  'GET /series/{id}/steps/{at}': { role: 'colleague', params: byStep, answer: shownMessageSchema },
   'PATCH /series/{id}/steps/{at}': { role: 'colleague', params: byStep, body: changeStepSchema, answer: runSchema },
+
+  'GET /standing': { role: 'colleague', answer: z.array(standingReplySchema) },
+  'POST /standing': { role: 'colleague', body: standingRuleSchema, answer: standingReplySchema, status: 201 },
+  'GET /standing/decisions': { role: 'colleague', answer: z.array(standingDecisionSchema) },
+  'GET /standing/{id}': { role: 'colleague', params: byId, answer: standingReplySchema },
+  'PUT /standing/{id}': { role: 'colleague', params: byId, body: standingRuleSchema, answer: standingReplySchema },
+  'PATCH /standing/{id}': {
+    role: 'colleague',
+    params: byId,
+    body: driveStandingReplySchema,
+    answer: standingReplySchema,
+  },
+  'POST /standing/{id}/try': { role: 'colleague', params: byId, body: markWrongSchema, answer: triedStandingSchema },
+  'GET /standing/{id}/replies/{letter}': { role: 'colleague', params: byReply, answer: shownMessageSchema },
 
   'GET /webhooks': { role: 'administrator', answer: z.array(webhookSchema) },
   'POST /webhooks': { role: 'administrator', body: makeWebhookSchema, answer: newWebhookSchema, status: 201 },

@@ -62,6 +62,8 @@ export const readOriginalSchema = z.strictObject({
           name: z.string(),
           title: z.string(),
           why: z.string(),
+          /** The standing reply that offers it. */
+          standing: z.string().optional(),
         })
         .readonly(),
     )
@@ -84,6 +86,8 @@ export const startFillSchema = z
     /** A letter of the mailroom that is answered. */
     letter: z.string().max(60).optional(),
     all: z.boolean().optional(),
+    /** The standing reply that offered the template: its answers come from the letter. */
+    standing: z.string().max(60).optional(),
   })
   .refine(({ text, call }) => (text === undefined) !== (call === undefined), 'a name or a call word');
 export type StartFill = z.infer<typeof startFillSchema>;

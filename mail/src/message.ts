@@ -19,6 +19,8 @@ export interface MimeOptions {
   readonly goes?: boolean;
   /** What it is known by; made of what it says where it is left out. */
   readonly messageId?: string;
+  /** A program answers with it and nobody looked at it (RFC 3834, 5). */
+  readonly automatic?: boolean;
   /** The mail it answers: its thread goes on. */
   readonly answers?: { readonly messageId: string; readonly references?: string };
 }
@@ -59,7 +61,10 @@ export async function toEml(message: MailMessage, options: MimeOptions): Promise
     ...threadOf(options.answers),
     ...(calendar ? { icalEvent: { method: 'REQUEST', filename: 'invitation.ics', content: calendar } } : {}),
     baseBoundary: id.slice(32, 56),
-    headers: options.draft ? { 'X-Unsent': '1' } : {},
+    headers: {
+      ...(options.draft ? { 'X-Unsent': '1' } : {}),
+      ...(options.automatic ? { 'Auto-Submitted': 'auto-replied' } : {}),
+    },
     attachments: parts.map(({ name, content, type, cid }) => ({
       ...named(name, cid === undefined ? 'attachment' : 'inline'),
       content: Buffer.from(content),

@@ -86,6 +86,7 @@ const ticking = everyFirst(TICK, () => {
 const sending = everyFirst(SENDING_TICK, services.wake);
 const series = everyFirst(TICK, () => {
   services.series.runner.tick().catch((error: unknown) => log.error({ err: error }, 'bringing series forward failed'));
+  services.standing.runner.tick().catch((error: unknown) => log.error({ err: error }, 'deciding on mail failed'));
   services.webhooks.sender.tick().catch((error: unknown) => log.error({ err: error }, 'telling webhooks failed'));
 });
 const forgetting = everyFirst(FORGETTING_TICK, forget);

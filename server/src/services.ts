@@ -39,6 +39,11 @@ import { TrialService } from './trials/service.js';
 import { aheadOf } from './mailroom/recipient-behaviour.js';
 import { SeriesRunner } from './series/runner.js';
 import { SeriesService } from './series/service.js';
+import { MailShelf } from './standing/mails.js';
+import { ReplyMaker } from './standing/replying.js';
+import { StandingRunner } from './standing/runner.js';
+import { StandingService } from './standing/service.js';
+import { PastTrial } from './standing/trying.js';
 import { WebhookSender } from './webhooks/sender.js';
 import { WebhookService } from './webhooks/service.js';
 import { VersionService } from './versions/service.js';
@@ -71,6 +76,7 @@ export interface Services extends HeavyServices {
   readonly remarks: RemarkService;
   readonly trials: TrialService;
   readonly series: SeriesService;
+  readonly standing: StandingService;
   readonly webhooks: WebhookService;
   readonly handOvers: HandOverService;
   readonly atHand: AtHandService;
@@ -127,6 +133,9 @@ export function makeServices(
     void courier.run().catch((error: unknown) => log.error({ err: error }, 'sending what is due failed'));
   const now = async (): Promise<Date> => new Date(Date.now() + (isStandIn() ? await aheadOf(database.read) : 0));
   const runner = new SeriesRunner(database, outbox, assets, now, wake, log);
+  const shelf = new MailShelf(database.read, workers);
+  const replies = new ReplyMaker(database, recipients, workers);
+  const answering = new StandingRunner(database, shelf, replies, outbox, assets, wake, log);
   return {
     database,
     workers,
@@ -144,6 +153,7 @@ export function makeServices(
     fills,
     webhooks: new WebhookService(database, new WebhookSender(database, log)),
     series: new SeriesService(database, tables, outbox, runner),
+    standing: new StandingService(database, new PastTrial(database, shelf, replies), answering),
     handOvers: new HandOverService(database, fills, assets, outbox),
     atHand: new AtHandService(database),
     outbox,

@@ -9,16 +9,14 @@ import { holdsFor, type MailCondition } from './condition.js';
 import { factsOf, type IncomingMail, type MailMoment } from './mail.js';
 
 /** What a standing reply does: offer itself, leave a draft, or send. */
-export const STANDING_ACTS = ['suggest', 'draft', 'send'] as const;
-/** One of them. */
-export type StandingAct = (typeof STANDING_ACTS)[number];
+export type StandingAct = 'suggest' | 'draft' | 'send';
 
 /** A rule, ready to be asked. */
-export interface StandingRule {
+export interface MailRule {
   readonly id: string;
   readonly condition: MailCondition;
   readonly does: StandingAct;
-  /** It writes to one sender once in so many days; 0 for every mail. */
+  /** It writes to one sender once in so many days. */
   readonly everyDays: number;
   /** The most it sends a day. */
   readonly mostADay: number;
@@ -56,7 +54,7 @@ const DAY = 86_400_000;
 const STALE = 3 * DAY;
 
 /** Decides on a mail. The same mail in the same surroundings always comes to the same. */
-export function decideOn(mail: IncomingMail, rules: readonly StandingRule[], known: Surroundings): StandingDecision {
+export function decideOn(mail: IncomingMail, rules: readonly MailRule[], known: Surroundings): StandingDecision {
   const never = whyNever(mail, known);
   if (never !== undefined) return { what: 'nothing', why: never };
   const facts = factsOf(mail, known);
@@ -67,7 +65,7 @@ export function decideOn(mail: IncomingMail, rules: readonly StandingRule[], kno
   if (known.refused(address)) return nothing('its sender is on the do-not-write list');
   if (rule.does === 'suggest') return { what: 'suggest', rule: rule.id, why: '' };
   const last = known.lastTo(address);
-  if (last !== undefined && rule.everyDays > 0 && Date.parse(known.at) - Date.parse(last) < rule.everyDays * DAY)
+  if (last !== undefined && Date.parse(known.at) - Date.parse(last) < rule.everyDays * DAY)
     return nothing(`its sender got a standing reply on ${last.slice(0, 10)}`);
   const doubt = whyLooked(mail, known);
   if (doubt !== undefined) return { what: 'suggest', rule: rule.id, why: doubt };

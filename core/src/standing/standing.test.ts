@@ -11,7 +11,7 @@ import {
   mailCondition,
   MAIL_VARIABLES,
   type IncomingMail,
-  type StandingRule,
+  type MailRule,
   type Surroundings,
   type ValueSource,
 } from './index.js';
@@ -39,7 +39,7 @@ const known = (more: Partial<Surroundings> = {}): Surroundings => ({
   sentOn: () => 0,
   ...more,
 });
-const rule = (when: string, more: Partial<StandingRule> = {}): StandingRule => ({
+const rule = (when: string, more: Partial<MailRule> = {}): MailRule => ({
   id: 'visits',
   condition: mailCondition(when),
   does: 'send',

@@ -57,6 +57,7 @@ export type Subject =
   | 'recipient'
   | 'mailing'
   | 'series'
+  | 'standing reply'
   | 'webhook'
   | 'workspace';
 

@@ -1,10 +1,13 @@
 /** Messages being filled as they are kept, and as they are given out. */
+import { randomUUID } from 'node:crypto';
 import type { Fill, FillStanding, FillSummary, WorkingCopy } from '@vocabula/contract';
 import { PLAIN_HOUSE, type House } from '@vocabula/core';
+import { NO_CHANGES } from '@vocabula/core/filling';
 import { and, desc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import type { User } from '../people/user.js';
 import { textOrHouse } from '../versions/frozen.js';
+import type { Begun } from './beginning.js';
 
 export type Row = typeof schema.fills.$inferSelect;
 
@@ -15,6 +18,21 @@ export const ownFill = (id: string, user: User) =>
 /** What a recipient is called. */
 export const nameOfFields = (fields: Readonly<Record<string, string>>): string =>
   [fields.first_name, fields.last_name].filter(Boolean).join(' ') || fields.name || fields.email || '';
+
+/** A message before anything was done with it. @param now ISO */
+export const newFill = (begun: Begun, user: Pick<User, 'id'>, recipient: Row['recipient'], now: string): Row => ({
+  trial: null,
+  ...begun,
+  id: randomUUID(),
+  person: user.id,
+  recipient,
+  ...{ answers: {}, offered: {}, confirmed: [], changes: NO_CHANGES },
+  ...{ original: null, letter: null, series: null, replyAll: false },
+  state: 'unfinished',
+  createdAt: now,
+  updatedAt: now,
+  binnedAt: null,
+});
 
 export function summary(row: Row, standing: FillStanding): FillSummary {
   return {

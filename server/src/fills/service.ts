@@ -1,5 +1,4 @@
 /** Messages being filled: begun on frozen documents, kept at every change, stitched, answered, offered to be reworded. */
-import { randomUUID } from 'node:crypto';
 import type {
   Fill,
   FillSummary,
@@ -27,7 +26,7 @@ import { begin, calledBy, frozenAll } from './beginning.js';
 import { checkChanges } from './changes.js';
 import { likelyFor } from './likely-templates.js';
 import { offeredFor } from './memory.js';
-import { fillOf, frozenOf, ownFill, standingsOf, summary, wholeFill, type Row } from './rows.js';
+import { fillOf, frozenOf, newFill, ownFill, standingsOf, summary, wholeFill, type Row } from './rows.js';
 import { addRemark } from '../versions/remarks.js';
 import { addFills, binFill, changeFill } from './store.js';
 import { goesElsewhere, tried } from './trying.js';
@@ -58,22 +57,13 @@ export class FillService {
       const { kept, lost } = checkChanges(texts, changes);
       const now = new Date().toISOString();
       const row: Row = {
-        ...begun,
-        id: randomUUID(),
-        person: user.id,
-        recipient,
+        ...newFill(begun, user, recipient, now),
         answers: given.answers ?? {},
         offered: await offeredFor(writer, user, texts, recipient.email ?? ''),
-        confirmed: [],
         changes: kept,
         original: original ?? null,
         letter: given.letter ?? null,
-        series: null,
         replyAll: given.all ?? false,
-        state: 'unfinished',
-        createdAt: now,
-        updatedAt: now,
-        binnedAt: null,
       };
       await addFills(writer, [row]);
       const declared = new Set(texts.flatMap(({ document }) => document.attrs.variables.map(({ key }) => key)));

@@ -35,6 +35,7 @@ let zip: Buffer;
 let waiting: string;
 let mailing: string;
 let series: string;
+let standing: string;
 let hook: string;
 let mailed: string;
 let asking: string;
@@ -65,6 +66,7 @@ beforeAll(async () => {
   mailed = (await call.get(`/api/mailings/${mailing}/rows`)).body[0].id;
   await makePublished(server, 'Course', seriesOf('Course', 'visit'));
   series = await started(call, 'course');
+  standing = (await call.post('/api/standing').send(STANDING)).body.id;
   hook = (await call.post('/api/webhooks').send({ url: 'http://127.0.0.1:9/hook', events: ['sent'] })).body.id;
   const invited = await call.post('/api/people').send({ name: 'Eve', address: 'eve@x.example', role: 'colleague' });
   person = invited.body.id;
@@ -103,6 +105,7 @@ interface Theirs {
   readonly mailing: string;
   readonly row: string;
   readonly series: string;
+  readonly standing: string;
   readonly session: string;
   readonly key: string;
   readonly text: string;
@@ -114,6 +117,10 @@ interface Theirs {
 /** The file of a series that sends one text in a month. */
 const seriesOf = (title: string, text: string): string =>
   `---\nvocabula: 1\nkind: series\ntitle: ${title}\nsteps: [{ text: ${text}, wait: 30 days }]\n---\n`;
+const STANDING = {
+  ...{ title: 'Visits', when: 'words.contains("ann")', text: 'visit', values: { name: { from: 'name' } } },
+  ...{ does: 'suggest', everyDays: 7, hours: false, mostADay: 10, timezone: 'UTC' },
+};
 const STARTED = { timezone: 'UTC', answers: { name: 'Ann' } };
 const started = async (call: Started['call'], text: string): Promise<string> =>
   (await call.post('/api/series').send({ ...STARTED, text, to: { people: [{ email: 'ann@x.example' }] } })).body
@@ -143,6 +150,7 @@ async function thingsOf(call: typeof owner): Promise<Theirs> {
     mailing: mailing_,
     row: (await call.get(`/api/mailings/${mailing_}/rows`)).body[0].id,
     series: await started(call, course.name),
+    standing: (await call.post('/api/standing').send({ ...STANDING, text: name })).body.id,
     session: (await call.get('/api/me/sessions')).body[0].id,
     key: (await call.post('/api/me/keys').send({ title: 'Theirs', scopes: ['read'] })).body.id,
     text: name,
@@ -159,6 +167,7 @@ const MEANT: readonly (readonly [begins: string, thing: keyof Theirs])[] = [
   ['/api/outgoing/', 'outgoing'],
   ['/api/mailings/', 'mailing'],
   ['/api/series/', 'series'],
+  ['/api/standing/', 'standing'],
   ['/api/mailroom/letters/', 'letter'],
   ['/api/me/sessions/', 'session'],
   ['/api/me/keys/', 'key'],
@@ -327,6 +336,15 @@ const CALLS: readonly RightCall[] = [
     body: () => ({ act: 'skip' }),
   },
   { endpoint: 'POST /series/{id}/stop', path: () => `/api/series/${series}/stop` },
+  { endpoint: 'POST /standing', body: () => STANDING },
+  { endpoint: 'GET /standing/{id}', path: () => `/api/standing/${standing}` },
+  { endpoint: 'PUT /standing/{id}', path: () => `/api/standing/${standing}`, body: () => STANDING },
+  { endpoint: 'POST /standing/{id}/try', path: () => `/api/standing/${standing}/try`, body: () => ({ wrong: [] }) },
+  {
+    endpoint: 'GET /standing/{id}/replies/{letter}',
+    path: () => `/api/standing/${standing}/replies/${letter}`,
+  },
+  { endpoint: 'PATCH /standing/{id}', path: () => `/api/standing/${standing}`, body: () => ({ act: 'off' }) },
   { endpoint: 'POST /webhooks', body: () => ({ url: 'http://127.0.0.1:9/hook', events: ['sent'] }) },
   { endpoint: 'POST /webhooks/{id}/try', path: () => `/api/webhooks/${hook}/try` },
   { endpoint: 'DELETE /webhooks/{id}', path: () => `/api/webhooks/${hook}` },
@@ -743,7 +761,7 @@ describe('every route', () => {
     async (each) => {
       const pattern = each.route.split(' ')[1] as string;
       const at = pattern
-        .replace(/:(?:id|name|file|token|template)/g, 'nobody')
+        .replace(/:(?:id|name|file|token|template|letter)/g, 'nobody')
         .replace(':number', '1')
         .replace(':at', '0')
         .replace(':state', 'version:1');
@@ -790,7 +808,7 @@ describe('every route', () => {
       expect([403, 404], `${answer.status} ${JSON.stringify(answer.body).slice(0, 200)}`).toContain(answer.status);
       expect(JSON.stringify(answer.body)).not.toContain('Private words');
     });
-    const personal = new Set(['fill', 'letter', 'outgoing', 'mailing', 'session', 'key', 'text', 'folder']);
+    const personal = new Set(['standing', 'fill', 'letter', 'outgoing', 'mailing', 'session', 'key', 'text', 'folder']);
     it.each(
       owned.filter(
         ({ route, who }) =>
@@ -805,6 +823,7 @@ describe('every route', () => {
         `/api/fills/${theirs.fill}`,
         `/api/mailings/${theirs.mailing}`,
         `/api/series/${theirs.series}`,
+        `/api/standing/${theirs.standing}`,
         `/api/outgoing/${theirs.outgoing}`,
         `/api/texts/${theirs.text}`,
         `/api/tables/${theirs.table}`,

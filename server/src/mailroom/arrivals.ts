@@ -2,7 +2,7 @@
 import { answeredBy, bounceOf, type SentMessage } from '@vocabula/core/insight';
 import { bareAddress } from '@vocabula/core/filling';
 import { and, desc, eq, gte, inArray, or } from 'drizzle-orm';
-import { schema, type Writer } from '../db/database.js';
+import { schema, type Reader, type Writer } from '../db/database.js';
 import { addCounts } from '../sending/store.js';
 import type { Arrival } from './reading.js';
 
@@ -30,15 +30,22 @@ export async function noteArrival(writer: Writer, arrival: Arrival, at: string):
     if (about) await countOnce(writer, about.id, 'bounced', at);
   }
   if (arrival.reports.length > 0) return;
-  const answered = answeredBy({ ...arrival, at }, await candidates(writer, arrival, at));
+  const answered = await answeredMessage(writer, arrival, at);
   if (answered !== undefined) await countOnce(writer, answered, 'answered', at);
 }
 
+/** The id of the message of ours that a mail answers; undefined where it answers none. @param at when it came, ISO */
+export const answeredMessage = async (
+  reader: Reader | Writer,
+  arrival: Arrival,
+  at: string,
+): Promise<string | undefined> => answeredBy({ ...arrival, at }, await candidates(reader, arrival, at));
+
 /** Messages of ours that a mail may answer: those that its thread names, and the last to its sender. */
-async function candidates(writer: Writer, arrival: Arrival, at: string): Promise<SentMessage[]> {
+async function candidates(reader: Reader | Writer, arrival: Arrival, at: string): Promise<SentMessage[]> {
   const named = [...new Set([...(arrival.inReplyTo ? [arrival.inReplyTo] : []), ...(arrival.references ?? [])])];
   const since = new Date(Date.parse(at) - ANSWERED_WITHIN).toISOString();
-  const rows = await writer
+  const rows = await reader
     .select({
       id: outgoing.id,
       messageId: outgoing.messageId,

@@ -2,7 +2,9 @@
 import type { Letter } from '@vocabula/contract';
 import { inlined, isMbox, mailsOf, readEml, type ReadMail } from '@vocabula/mail';
 import type { ReceivedMail } from '@vocabula/core/insight';
+import { ownWords } from '@vocabula/core/derive';
 import { bareAddress } from '@vocabula/core/filling';
+import type { IncomingMail } from '@vocabula/core/standing';
 import { RequestProblem } from '../http/problem.js';
 
 /** Mails taken from one file. */
@@ -65,6 +67,29 @@ export async function letterColumns(raw: Uint8Array): Promise<LetterColumns> {
 /** The columns of several letters, in order. */
 export const columnsOfLetters = (raws: readonly Uint8Array[]): Promise<LetterColumns[]> =>
   Promise.all(raws.map((raw) => letterColumns(raw)));
+
+/** A mail as rules see it, with what tells whose answer it is. */
+export type Incoming = IncomingMail & { readonly arrival: Arrival };
+/** So much of a mail is looked at by rules, in characters. */
+const MOST_LOOKED = 60_000;
+const NO_ARRIVAL: Arrival = { from: '', subject: '', headers: {}, reports: [] };
+
+/** Several mails as rules see them, in order; one that cannot be read says nothing. */
+export const incomingMails = (raws: readonly Uint8Array[]): Promise<Incoming[]> =>
+  Promise.all(
+    raws.map(async (raw): Promise<Incoming> => {
+      const mail = await read(raw);
+      const { from = '', to = [], cc = [], replyTo = [], subject = '', files = [], headers = {}, date } = mail ?? {};
+      // The text is what its sender wrote as such; HTML says the same at more cost.
+      const { text = '', html } = mail ?? {};
+      const body = text.trim() === '' ? { html: html?.slice(0, MOST_LOOKED) } : { text: text.slice(0, MOST_LOOKED) };
+      return {
+        ...{ from, to: [...to, ...cc], replyTo, subject, words: ownWords(body), headers },
+        ...{ files: files.map(({ name }) => name), written: date, isReport: (mail?.reports.length ?? 0) > 0 },
+        arrival: mail ? arrivalOf(mail) : NO_ARRIVAL,
+      };
+    }),
+  );
 
 export async function shownLetter(raw: Uint8Array): Promise<Pick<Letter, 'html' | 'text' | 'files' | 'broken'>> {
   const mail = await read(raw);

@@ -17,6 +17,7 @@ import { forgetInMailroom } from '../mailroom/store.js';
 import { emptyTable, forgetRows } from '../samples/store.js';
 import { forgetInOutgoing } from '../sending/store.js';
 import { forgetInSeries } from '../series/store.js';
+import { forgetInStanding } from '../standing/store.js';
 import { seriesFor } from '../series/record.js';
 
 const { tables, tableRows, people, handedOver, doNotWrite, outgoing } = schema;
@@ -156,6 +157,7 @@ export class RecipientService {
       const { messages, unfinished } = await forgetInFills(writer, bare);
       await forgetInMailings(writer, known);
       await forgetInSeries(writer, bare);
+      await forgetInStanding(writer, bare);
       await forgetInMailroom(writer, bare);
       await forgetInOutgoing(writer, bare);
       const rows = (await this.listRows(writer, bare)).map(({ tableId, position }) => ({ tableId, position }));

@@ -49,6 +49,8 @@ export interface Added {
   /** ISO moment, `draft`, or undefined for now. */
   readonly due: string | undefined;
   readonly user: User;
+  /** Nobody looks at it before it goes: it says so, and programs leave it unanswered (RFC 3834). */
+  readonly automatic?: boolean;
   /** Done in the transaction that puts it in; where it throws, nothing is put in. */
   readonly along?: (writer: Writer, id: string) => Promise<void>;
 }
@@ -76,7 +78,8 @@ export class Outbox {
   }
 
   /** Puts a message in. @returns its id */
-  async add({ fill, message, assets, profile, moment, record, due, user, along }: Added): Promise<string> {
+  async add(given: Added): Promise<string> {
+    const { fill, message, assets, profile, moment, due, automatic = false, along } = given;
     this.demandService();
     if (due !== undefined && due !== 'draft' && Date.parse(due) < moment.now.getTime() - 60_000)
       throw new RequestProblem(422, 'past', 'This time is past.');
@@ -93,33 +96,12 @@ export class Outbox {
       from: mailboxOf(profile) ?? { name: '', address: envelope.from },
       messageId,
       assets,
+      automatic,
       ...(answers ? { answers } : {}),
     });
-    const at = moment.now.toISOString();
     const row: OutgoingRow = {
-      id,
-      person: user.id,
-      fill: fill.id,
-      mailing: null,
-      position: null,
-      address: record.address ?? '',
-      name: nameOfFields(fill.fields),
-      subject: message.subject,
-      state: due === 'draft' ? 'draft' : 'waiting',
-      why: '',
-      due: due === undefined || due === 'draft' ? new Date(moment.now.getTime() + GRACE).toISOString() : due,
-      attempts: 0,
-      claimedBy: null,
-      claimedAt: null,
-      envelope,
-      raw: Buffer.from(raw),
-      messageId,
-      fields: {},
-      answers: {},
-      changes: { parts: [], reworded: [] },
-      record,
-      createdAt: at,
-      goneAt: null,
+      ...rowOf(given, envelope),
+      ...{ id, raw: Buffer.from(raw), messageId },
     };
     await this.database.write(async (writer) => {
       // Given twice, by a key that was held down or a browser that tried again, it still goes once.
@@ -133,7 +115,7 @@ export class Outbox {
       // A draft that is sent after all is replaced.
       await dropDraft(writer, fill.id);
       await addOutgoing(writer, [row]);
-      await changeFill(writer, fill.id, { state: 'handed over', updatedAt: at });
+      await changeFill(writer, fill.id, { state: 'handed over', updatedAt: moment.now.toISOString() });
       await answered(writer, fill.id, moment.now);
     });
     return id;
@@ -234,6 +216,21 @@ export class Outbox {
     if (!row) throw notFound('message');
     return row;
   }
+}
+
+/** What is kept of a message that is put in, but for what it is known by. */
+function rowOf(
+  { fill, message, record, due, user, moment: { now } }: Added,
+  envelope: Envelope,
+): Omit<OutgoingRow, 'id' | 'raw' | 'messageId'> {
+  return {
+    ...{ person: user.id, fill: fill.id, mailing: null, position: null },
+    ...{ address: record.address ?? '', name: nameOfFields(fill.fields), subject: message.subject },
+    ...{ state: due === 'draft' ? 'draft' : 'waiting', why: '', attempts: 0, claimedBy: null, claimedAt: null },
+    due: due === undefined || due === 'draft' ? new Date(now.getTime() + GRACE).toISOString() : due,
+    ...{ envelope, fields: {}, answers: {}, changes: { parts: [], reworded: [] }, record },
+    ...{ createdAt: now.toISOString(), goneAt: null },
+  };
 }
 
 /** What of a row changes. Throws where it has gone, or is going just now. */

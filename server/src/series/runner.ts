@@ -15,7 +15,7 @@ import { demandWritable, recordOf } from '../fills/records.js';
 import { inputOf, messageOf, programOf, whyNot } from '../fills/rendering.js';
 import { fillOf, standingsOf } from '../fills/rows.js';
 import { RequestProblem } from '../http/problem.js';
-import { userOfRow } from '../people/names.js';
+import { userById } from '../people/user-by-id.js';
 import type { User } from '../people/user.js';
 import { refusedAmong } from '../recipients/service.js';
 import type { Outbox } from '../sending/outbox.js';
@@ -185,7 +185,7 @@ export class SeriesRunner {
     byHand: boolean,
   ): Promise<boolean> {
     const { read } = this.database;
-    const user = await userOf(read, run.person);
+    const user = await userById(read, run.person);
     const program = programOf(fill);
     const moment = { now, zone: run.zone };
     const message = messageOf(program, fill, profile, moment);
@@ -318,10 +318,4 @@ async function handedOverAt(
     .orderBy(desc(handedOver.at))
     .limit(1);
   return last;
-}
-
-async function userOf(reader: Reader, id: string): Promise<User> {
-  const [row] = await reader.select().from(people).where(eq(people.id, id));
-  if (!row) throw new RequestProblem(404, 'not-found', 'Who sent this is not here any more.');
-  return userOfRow(row);
 }

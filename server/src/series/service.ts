@@ -7,7 +7,7 @@ import {
   type RunSummary,
   type StartedSeries,
   type StartSeries,
-  type StepMessage,
+  type ShownMessage,
 } from '@vocabula/contract';
 import { foresee, type Foreseen } from '@vocabula/core/series';
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
@@ -154,7 +154,7 @@ export class SeriesService {
   }
 
   /** A step's message as it reads now, or as it went. */
-  async message(id: string, at: number, user: User): Promise<StepMessage> {
+  async message(id: string, at: number, user: User): Promise<ShownMessage> {
     const run = await this.own(id, user);
     const step = await this.step(id, at);
     const { read } = this.database;

@@ -7,6 +7,7 @@ export const TASKS = {
   letter: async () => (await import('../mailroom/reading.js')).letterColumns,
   letters: async () => (await import('../mailroom/reading.js')).columnsOfLetters,
   shownLetter: async () => (await import('../mailroom/reading.js')).shownLetter,
+  incoming: async () => (await import('../mailroom/reading.js')).incomingMails,
   mailbox: async () => (await import('../mailroom/reading.js')).mailbox,
   broughtBy: async () => (await import('../convert/reading.js')).broughtBy,
   pastMails: async () => (await import('../convert/past.js')).pastMails,

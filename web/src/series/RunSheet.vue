@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One series under way: its line of time, each step with what may be done to it, and the message that it is. */
-import type { ChangeStep, Run, RunStep, StepMessage } from '@vocabula/contract';
+import type { ChangeStep, Run, RunStep, ShownMessage } from '@vocabula/contract';
 import { computed, ref, shallowRef, useId, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
@@ -32,7 +32,7 @@ const run = shallowRef<Run>();
 const problem = ref('');
 const busy = ref(false);
 const shown = ref(0);
-const message = shallowRef<StepMessage>();
+const message = shallowRef<ShownMessage>();
 const moving = ref<string>();
 const momentLabel = useId();
 

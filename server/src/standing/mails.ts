@@ -1,0 +1,124 @@
+/** Mail that came in, as rules see it. What was read of a mail is kept: rules are tried on the same ones again and again. */
+import type { IncomingMail } from '@vocabula/core/standing';
+import { and, desc, eq, gte, inArray, notExists, sql } from 'drizzle-orm';
+import { schema, type Reader } from '../db/database.js';
+import { answeredMessage } from '../mailroom/arrivals.js';
+import type { Workers } from '../workers/pool.js';
+
+const { letters, deliveries, standingDecisions } = schema;
+
+/** A mail of somebody's mailbox. */
+export interface CameIn {
+  readonly letter: string;
+  /** When it came, ISO. */
+  readonly at: string;
+  readonly from: string;
+  readonly subject: string;
+  readonly opening: string;
+  readonly done: boolean;
+}
+/** A mail as it was read. */
+export interface Known {
+  readonly mail: IncomingMail;
+  readonly answersOurs: boolean;
+}
+
+/** Mails that are read at once, and of which what was read is kept. */
+const [TOGETHER, MOST_KEPT] = [50, 3000];
+/** How long what was read is kept after it was last asked for, in milliseconds. */
+const KEPT_FOR = 300_000;
+
+const CAME = {
+  letter: letters.id,
+  at: deliveries.at,
+  from: letters.from,
+  subject: letters.subject,
+  opening: letters.opening,
+  doneAt: deliveries.doneAt,
+};
+
+export class MailShelf {
+  private readonly kept = new Map<string, Known>();
+  private clearing: NodeJS.Timeout | undefined;
+
+  constructor(
+    private readonly read: Reader,
+    private readonly workers: Workers,
+  ) {}
+
+  /** What came for some addresses since a moment, the newest of very many, in the order in which it came. */
+  async since(addresses: readonly string[], since: string, most: number): Promise<CameIn[]> {
+    const rows = await this.read
+      .select(CAME)
+      .from(deliveries)
+      .innerJoin(letters, eq(letters.id, deliveries.letter))
+      .where(and(inArray(deliveries.address, [...addresses]), gte(deliveries.at, since), eq(letters.readable, true)))
+      .orderBy(desc(deliveries.at))
+      .limit(most);
+    return eachOnce(rows).reverse();
+  }
+
+  /** What came for somebody since a moment and was not decided on yet, the oldest first. */
+  async undecided(person: string, addresses: readonly string[], since: string, most: number): Promise<CameIn[]> {
+    const decided = this.read
+      .select({ letter: standingDecisions.letter })
+      .from(standingDecisions)
+      .where(and(eq(standingDecisions.person, person), eq(standingDecisions.letter, deliveries.letter)));
+    const rows = await this.read
+      .select(CAME)
+      .from(deliveries)
+      .innerJoin(letters, eq(letters.id, deliveries.letter))
+      .where(and(inArray(deliveries.address, [...addresses]), gte(deliveries.at, since), notExists(decided)))
+      .orderBy(deliveries.at, sql`${deliveries}.rowid`)
+      .limit(most);
+    return eachOnce(rows);
+  }
+
+  /** Reads mails. @param by id of the person who waits for it */
+  async known(mails: readonly CameIn[], by: string): Promise<Map<string, Known>> {
+    const found = new Map<string, Known>();
+    const missing: CameIn[] = [];
+    for (const mail of mails) {
+      const kept = this.kept.get(mail.letter);
+      if (kept) found.set(mail.letter, kept);
+      else missing.push(mail);
+    }
+    // Kept while somebody works on a rule, and not longer: whoever wrote a mail may be forgotten meanwhile.
+    clearTimeout(this.clearing);
+    this.clearing = setTimeout(() => this.kept.clear(), KEPT_FOR).unref();
+    for (let at = 0; at < missing.length; at += TOGETHER)
+      for (const [letter, known] of await this.readAll(missing.slice(at, at + TOGETHER), by)) found.set(letter, known);
+    return found;
+  }
+
+  private async readAll(mails: readonly CameIn[], by: string): Promise<[string, Known][]> {
+    const rows = await this.read
+      .select({ id: letters.id, raw: letters.raw })
+      .from(letters)
+      .where(
+        inArray(
+          letters.id,
+          mails.map(({ letter }) => letter),
+        ),
+      );
+    const raws = rows.map(({ raw }) => raw);
+    const read = await this.workers.run('incoming', raws, by, raws.length > 5 ? 'long' : 'quick');
+    const all: [string, Known][] = [];
+    for (const [at, { id }] of rows.entries()) {
+      const incoming = read[at];
+      if (!incoming) continue;
+      const { arrival, ...mail } = incoming;
+      const came = mails.find(({ letter }) => letter === id)?.at ?? '';
+      const known = { mail, answersOurs: (await answeredMessage(this.read, arrival, came)) !== undefined };
+      if (this.kept.size >= MOST_KEPT) this.kept.clear();
+      this.kept.set(id, known);
+      all.push([id, known]);
+    }
+    return all;
+  }
+}
+
+/** A letter to two addresses of one person is one letter. */
+const eachOnce = (rows: readonly (Omit<CameIn, 'done'> & { readonly doneAt: string | null })[]): CameIn[] => [
+  ...new Map(rows.map(({ doneAt, ...row }) => [row.letter, { ...row, done: doneAt !== null }])).values(),
+];
