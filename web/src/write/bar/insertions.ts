@@ -1,6 +1,7 @@
 /** What can be put in at the caret, and how a typed line narrows it. */
 import type { TextSummary } from '@vocabula/contract';
 import { holdsWords, labelFromKey, valueType, type Condition, type TypeName, type Variable } from '@vocabula/core';
+import { NAME_GROUPS } from '../../ui/condition/names';
 
 export type Insertion =
   | { readonly what: 'placeholder'; readonly name: string; readonly view: string }
@@ -21,10 +22,10 @@ export type Insertion =
 /** The groups, in the order in which they are shown, and what they are called. */
 export const GROUP_LABELS = {
   columns: 'Columns of this row',
-  variables: 'Variables',
-  recipient: 'Recipient',
-  own: 'My fields',
-  facts: 'Facts',
+  variables: NAME_GROUPS.variables,
+  recipient: NAME_GROUPS.recipient,
+  own: NAME_GROUPS.own,
+  facts: NAME_GROUPS.facts,
   totals: 'Totals',
   passages: 'Passages',
   live: 'Blocks, live',

@@ -7,8 +7,8 @@ import PushButton from '../../ui/controls/PushButton.vue';
 import { labelFromKey, TYPE_NAMES, type Option, type TypeName, type Variable } from '@vocabula/core';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import { useNotice } from '../../ui/notice';
-import ExpressionField from '../condition/ExpressionField.vue';
-import { namesOf } from '../condition/names';
+import ExpressionField from '../../ui/condition/ExpressionField.vue';
+import { namesOf } from '../../ui/condition/names';
 import type { Desk } from '../desk/useDesk';
 import AgreeingWords from './AgreeingWords.vue';
 import AttributeFields from '../../ui/AttributeFields.vue';
@@ -19,7 +19,7 @@ import VariableActs from './VariableActs.vue';
 import ViewList from './ViewList.vue';
 
 /** Loaded when a condition is first built. */
-const ConditionBuilder = defineAsyncComponent(() => import('../condition/ConditionBuilder.vue'));
+const ConditionBuilder = defineAsyncComponent(() => import('../../ui/condition/ConditionBuilder.vue'));
 const props = defineProps<{ desk: Desk; variable: Variable }>();
 const notice = useNotice();
 const { tray, manuscript, proof, insertable, previews, openOption, answer, inserting } = props.desk;

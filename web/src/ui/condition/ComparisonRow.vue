@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One comparison: variable, comparison, value. */
-import TickBox from '../../ui/controls/TickBox.vue';
-import PickOne from '../../ui/controls/PickOne.vue';
+import TickBox from '../controls/TickBox.vue';
+import PickOne from '../controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
 import {
   comparisonInWords,
@@ -14,9 +14,8 @@ import {
 } from '@vocabula/core';
 import { computed } from 'vue';
 import { understandDay } from '@vocabula/core';
-import { today } from '../../ui/today';
-import { GROUP_LABELS } from '../bar/insertions';
-import { firstComparison, firstValue, type Named } from './names';
+import { today } from '../today';
+import { firstComparison, firstValue, NAME_GROUPS, type Named } from './names';
 
 const props = defineProps<{ names: readonly Named[]; place: string }>();
 const comparison = defineModel<Comparison>({ required: true });
@@ -61,7 +60,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value;
   <div class="comparison">
     <PickOne :model-value="comparison.of" :aria-label="`Variable ${place}`" @update:model-value="about($event)">
       <option value="" disabled>choose…</option>
-      <optgroup v-for="{ group, names: each } in groups" :key="group" :label="GROUP_LABELS[group]">
+      <optgroup v-for="{ group, names: each } in groups" :key="group" :label="NAME_GROUPS[group]">
         <option v-for="one in each" :key="one.name" :value="one.name">{{ one.label }}</option>
       </optgroup>
     </PickOne>

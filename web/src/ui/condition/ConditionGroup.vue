@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A group of conditions, of which all or any must hold; groups stand in groups. */
-import PickOne from '../../ui/controls/PickOne.vue';
-import PushButton from '../../ui/controls/PushButton.vue';
+import PickOne from '../controls/PickOne.vue';
+import PushButton from '../controls/PushButton.vue';
 import { isGroup, type Comparison, type ConditionGroup, type ConditionTree } from '@vocabula/core';
 import ComparisonRow from './ComparisonRow.vue';
 import { firstComparison, type Named } from './names';

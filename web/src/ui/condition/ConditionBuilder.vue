@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A condition built of comparisons and shown in words; its expression can be opened and written. */
-import { vTip } from '../../ui/controls/tip';
-import PushButton from '../../ui/controls/PushButton.vue';
+import { vTip } from '../controls/tip';
+import PushButton from '../controls/PushButton.vue';
 import {
   isGroup,
   readConditions,
@@ -20,6 +20,8 @@ const props = defineProps<{
   names: readonly Named[];
   problems: readonly ExpressionProblem[];
   value: string | undefined;
+  /** What it comes to, said in other words than for a recipient. */
+  comes?: string;
 }>();
 const source = defineModel<string>({ required: true });
 const variableOf = (name: string): Variable | undefined => props.names.find((each) => each.name === name)?.variable;
@@ -62,7 +64,7 @@ function build(next: Group): void {
     <ExpressionField v-else v-model="source" label="Expression" :names="names" :problems="problems" :value="value" />
     <p class="below small">
       <span v-if="!writing" class="quiet">{{
-        value === undefined ? 'waiting for a value' : `for this recipient: ${value}`
+        comes ?? (value === undefined ? 'waiting for a value' : `for this recipient: ${value}`)
       }}</span>
       <PushButton
         kind="plain"

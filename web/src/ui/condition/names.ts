@@ -8,17 +8,33 @@ import {
   type ComparisonName,
   type Variable,
 } from '@vocabula/core';
-import type { Group, Insertable } from '../bar/insertions';
+
+/** Where names come from, and what that is called. */
+export const NAME_GROUPS = {
+  variables: 'Variables',
+  recipient: 'Recipient',
+  own: 'My fields',
+  facts: 'Facts',
+  mail: 'The mail',
+} as const;
 
 /** A name as it is offered; fields are text, facts have their own type. */
 export interface Named {
   readonly name: string;
   readonly label: string;
-  readonly group: Extract<Group, 'variables' | 'recipient' | 'own' | 'facts'>;
+  readonly group: keyof typeof NAME_GROUPS;
   readonly variable: Variable;
 }
 
-export function namesOf({ variables, fields, facts }: Pick<Insertable, 'variables' | 'fields' | 'facts'>): Named[] {
+export function namesOf({
+  variables,
+  fields,
+  facts,
+}: {
+  readonly variables: readonly Variable[];
+  readonly fields: readonly string[];
+  readonly facts: readonly Variable[];
+}): Named[] {
   const of =
     (group: Named['group']) =>
     (variable: Variable): Named => ({
