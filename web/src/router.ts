@@ -115,6 +115,12 @@ const ROUTES: readonly RouteRecordRaw[] = [
     meta: { title: 'Recipients' },
   },
   {
+    path: '/standing/:id?',
+    name: 'standing',
+    component: () => import('./standing/StandingPlace.vue'),
+    meta: { title: 'Standing replies' },
+  },
+  {
     path: '/mailroom/:stack(answer|drafts|waiting|gone)?/:id?',
     name: 'mailroom',
     component: () => import('./mailroom/MailroomPlace.vue'),

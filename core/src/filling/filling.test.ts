@@ -239,6 +239,9 @@ describe('values found in words', () => {
     ['We paid €1,250.50, or 36 EUR', ['money 1250.50', 'money 36']],
     ['Call +353 20 910 0123 or write to ann@x.example.', ['phone +353209100123', 'email ann@x.example']],
     ['see https://larkmoor.example/book.', ['link https://larkmoor.example/book']],
+    ['We come at 13:30.\n\nMay we?', ['time 13:30']],
+    ['We are 24.\n\nMarch was too wet.', ['number 24']],
+    ['on 14\nJune 2027', ['date 2027-06-14']],
     ['31 February 2027', ['number 31', 'number 2027']],
     ['nothing here', []],
   ])('%s', (text, values) => expect(found(text)).toEqual(values));

@@ -22,8 +22,9 @@ const MOST = 12;
 /** Characters shown on either side. */
 const AROUND = 24;
 
+// A day may go over the end of a line, not over an empty one.
 const DAY =
-  /(?<![\p{L}\d/.-])(?:\d{4}-\d{2}-\d{2}|\d{1,2}[./]\d{1,2}(?:[./](?:\d{4}|\d{2}))?(?![\d/.])|(?:\p{L}{2,9}\.?,?\s+)?\d{1,2}(?:st|nd|rd|th|\.)?\s+(?:of\s+|de\s+)?\p{L}{3,9}\.?(?:,?\s+(?:de\s+)?\d{4})?|\p{L}{3,9}\.?\s+\d{1,2}(?:st|nd|rd|th)?(?:,?\s+\d{4})?|today|tomorrow)(?![\p{L}\d])/giu;
+  /(?<![\p{L}\d/.:-])(?:\d{4}-\d{2}-\d{2}|\d{1,2}[./]\d{1,2}(?:[./](?:\d{4}|\d{2}))?(?![\d/.])|(?:\p{L}{2,9}\.?,?(?!\s*\n\s*\n)\s+)?\d{1,2}(?:st|nd|rd|th|\.)?(?!\s*\n\s*\n)\s+(?:of(?!\s*\n\s*\n)\s+|de(?!\s*\n\s*\n)\s+)?\p{L}{3,9}\.?(?:,?(?!\s*\n\s*\n)\s+(?:de(?!\s*\n\s*\n)\s+)?\d{4})?|\p{L}{3,9}\.?(?!\s*\n\s*\n)\s+\d{1,2}(?:st|nd|rd|th)?(?:,?(?!\s*\n\s*\n)\s+\d{4})?|today|tomorrow)(?![\p{L}\d])/giu;
 const CLOCK = /(?<![\d:.])(?:([01]?\d|2[0-3])[:.]([0-5]\d)\s*([ap]\.?m\.?)?|(\d{1,2})\s*([ap]\.?m\.?))(?![\d:])/giu;
 // A sum has no more figures than that: longer runs of them are looked at once, not from each of their places.
 const SUM =

@@ -23,6 +23,7 @@ import { keepWorkspaceValue } from '../people/workspace.js';
 import { addPerson } from '../people/service.js';
 import { ROOT } from '../rights/access.js';
 import { publishState, subjectOf } from '../versions/publishing.js';
+import { bringInbox, type DemoInbox } from './inbox.js';
 import { bringMails, type DemoMail } from './mails.js';
 import { makeSeries } from './series.js';
 import { makeTrial, withoutParagraph } from './trials.js';
@@ -58,8 +59,8 @@ export function demoAccounts(folder: string): Door['demo'] {
 }
 
 /**
- * @param folder with `library/` (files of the format), `samples/` and `recipients/` (CSV), `people.yaml`, `mails.yaml`
- * and `use.yaml`
+ * @param folder with `library/` (files of the format), `samples/` and `recipients/` (CSV), `people.yaml`, `mails.yaml`,
+ * `inbox.yaml` and `use.yaml`
  */
 export async function loadDemo(database: Database, services: Services, folder: string, log: Logger): Promise<void> {
   if (!(await services.people.isEmpty())) return;
@@ -106,6 +107,7 @@ export async function loadDemo(database: Database, services: Services, folder: s
   for (const trial of use.trials) await makeTrial(database, use, trial, users, now);
   for (const series of use.series) await makeSeries(database, use, series, users, now);
   await bringMails(yamlIn<readonly DemoMail[]>(folder, 'mails.yaml'), users, services.letters, now);
+  for (const inbox of yamlIn<readonly DemoInbox[]>(folder, 'inbox.yaml')) await bringInbox(services, inbox, users, now);
   log.info({ texts: items.length, used }, 'demo loaded');
 }
 

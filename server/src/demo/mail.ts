@@ -12,4 +12,6 @@ export interface DemoMail {
   readonly at: string;
   readonly answers?: string;
   readonly raw?: string;
+  /** Header fields besides the usual. */
+  readonly headers?: Readonly<Record<string, string>>;
 }

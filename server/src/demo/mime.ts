@@ -12,7 +12,7 @@ function mailbox(words: string): string {
 }
 
 export function fieldsOfMail(
-  { id, from = '', cc, subject = '', text = '', answers }: DemoMail,
+  { id, from = '', cc, subject = '', text = '', answers, headers = {} }: DemoMail,
   to: string,
   at: Date,
 ): string {
@@ -25,6 +25,7 @@ export function fieldsOfMail(
     `Date: ${at.toUTCString()}`,
     `Message-ID: <${id}@${domain}>`,
     ...(answers ? [`In-Reply-To: <${answers}@${domain}>`, `References: <${answers}@${domain}>`] : []),
+    ...Object.entries(headers).map(([name, value]) => `${name}: ${header(value)}`),
     'MIME-Version: 1.0',
     'Content-Type: text/plain; charset=utf-8',
     'Content-Transfer-Encoding: base64',

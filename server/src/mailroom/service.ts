@@ -37,7 +37,9 @@ export class LetterService {
    */
   async take(sender: string, recipients: readonly string[], raw: Uint8Array, at = new Date()): Promise<void> {
     const columns = await this.workers.run('letter', raw, '', paceOf(raw));
-    await this.database.write((writer) => takeLetter(writer, { sender, recipients, raw, columns, at }));
+    await this.database.write(
+      async (writer) => void (await takeLetter(writer, { sender, recipients, raw, columns, at })),
+    );
   }
 
   /**
@@ -177,19 +179,20 @@ export interface TakenLetter {
   readonly real?: boolean;
 }
 
+/** Keeps a letter and what follows from it. @returns its id; undefined for one that was there already */
 export async function takeLetter(
   writer: Writer,
   { sender, recipients, raw, columns, at, real = false }: TakenLetter,
-): Promise<void> {
+): Promise<string | undefined> {
   const to = recipients.map(bareAddress);
   if (columns.messageId !== '') {
     const known = await writer
       .select({ recipients: letters.recipients })
       .from(letters)
       .where(eq(letters.messageId, columns.messageId));
-    if (known.some((each) => sameValue(each.recipients, to))) return;
+    if (known.some((each) => sameValue(each.recipients, to))) return undefined;
   }
-  if (real && columns.messageId === '' && (await isThere(writer, sender, raw))) return;
+  if (real && columns.messageId === '' && (await isThere(writer, sender, raw))) return undefined;
   const row: Row = {
     id: randomUUID(),
     sender: bareAddress(sender),
@@ -207,6 +210,7 @@ export async function takeLetter(
     if (here.has(address)) await deliver(writer, { address, letter: row.id, at: row.at });
     else if (!real) await intend(writer, row, address);
   }
+  return row.id;
 }
 
 /** Whether a mail without an id was taken before: it is known by its bytes alone. */

@@ -23,6 +23,7 @@ import type {
   CreateText,
   DoNotWrite,
   DriveMailing,
+  DriveStandingReply,
   EndTrial,
   EndpointName,
   Endpoints,
@@ -53,6 +54,7 @@ import type {
   SetAside,
   SignIn,
   StartFill,
+  StandingRule,
   StartSeries,
   StartTrial,
   Stitch,
@@ -226,6 +228,16 @@ export const api = {
   makeWebhook: (body: MakeWebhook) => call('POST /webhooks', { body }),
   removeWebhook: (id: string) => call('DELETE /webhooks/{id}', { params: { id } }),
   tryWebhook: (id: string) => call('POST /webhooks/{id}/try', { params: { id } }),
+  standingReplies: () => call('GET /standing'),
+  makeStandingReply: (body: StandingRule) => call('POST /standing', { body }),
+  saveStandingReply: (id: string, body: StandingRule) => call('PUT /standing/{id}', { params: { id }, body }),
+  driveStandingReply: (id: string, act: DriveStandingReply['act']) =>
+    call('PATCH /standing/{id}', { params: { id }, body: { act } }),
+  tryStandingReply: (id: string, wrong: string[]) =>
+    call('POST /standing/{id}/try', { params: { id }, body: { wrong } }),
+  standingReplyTo: (id: string, letter: string) =>
+    call('GET /standing/{id}/replies/{letter}', { params: { id, letter } }),
+  standingDecisions: () => call('GET /standing/decisions'),
   runs: () => call('GET /series'),
   startSeries: (body: StartSeries) => call('POST /series', { body }),
   run: (id: string) => call('GET /series/{id}', { params: { id } }),

@@ -17,12 +17,13 @@ export function useOpening({ fill, take, settled }: Pick<Filling, 'fill' | 'take
       // What was typed last is saved before the message is read again.
       await settled(id).catch(() => undefined);
       if (id !== 'new') return take(await api.fill(id));
-      const { template, letter, to } = route.query;
+      const { template, letter, to, standing } = route.query;
       take(
         await api.startFill({
           text: String(template ?? ''),
           ...(letter ? { letter: String(letter) } : {}),
           ...(to ? { to: String(to) } : {}),
+          ...(standing ? { standing: String(standing) } : {}),
         }),
       );
       await router.replace({ name: 'filling', params: { id: fill.value?.id } });

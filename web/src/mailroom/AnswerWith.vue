@@ -22,8 +22,12 @@ const found = computed(() =>
     ? foundValues(`${read.value.original.subject}\n${read.value.original.text}`, today(), 'en-GB').slice(0, 5)
     : [],
 );
-const answer = ({ name }: Pick<Hit, 'name'>): void =>
-  void router.push({ name: 'filling', params: { id: 'new' }, query: { template: name, letter: props.letter } });
+const answer = ({ name, standing }: Pick<Hit, 'name'> & { readonly standing?: string | undefined }): void =>
+  void router.push({
+    name: 'filling',
+    params: { id: 'new' },
+    query: { template: name, letter: props.letter, ...(standing ? { standing } : {}) },
+  });
 </script>
 
 <template>

@@ -2,11 +2,12 @@
 /** A letter as it reads: one that came, or one that is to go or went. */
 import { onMounted, ref } from 'vue';
 import { api } from '../api/client';
+import { WHOLE_LOOK } from '../ui/look';
 import { pageBody } from '../ui/pageBody';
 import ProofFrame from '../ui/ProofFrame.vue';
 import type { Item } from './useMailroom';
 
-const props = defineProps<{ item: Item }>();
+const props = defineProps<{ item: Pick<Item, 'id' | 'stack'> }>();
 interface Shown {
   readonly head: string;
   readonly subject: string;
@@ -43,7 +44,7 @@ onMounted(async () => {
         v-if="shown.html"
         class="words"
         :fragment="pageBody(shown.html)"
-        body-style="margin:0;font:14px/22px Arial,sans-serif;color:#20262E"
+        :body-style="WHOLE_LOOK.bodyStyle"
         lang="en"
         dir="auto"
         title="The letter"

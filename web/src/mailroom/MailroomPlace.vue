@@ -82,6 +82,7 @@ async function done(letter: string): Promise<void> {
   <div class="mailroom" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="drop">
     <header class="head">
       <h1>Mailroom</h1>
+      <RouterLink class="small" :to="{ name: 'standing' }">Standing replies</RouterLink>
       <ClockStrip v-if="clock" :clock="clock" @changed="load" />
     </header>
     <main class="three" :class="{ over }">

@@ -3,7 +3,7 @@
 import { render, type Program, type RenderInput } from '@vocabula/core';
 import { computed } from 'vue';
 import { lookOf } from '../ui/look';
-import StepPaper from './StepPaper.vue';
+import MessagePaper from '../ui/MessagePaper.vue';
 
 const { program, input } = defineProps<{ program: Program; input: RenderInput }>();
 const message = computed(() => render(program, input, { proof: true }));
@@ -13,5 +13,5 @@ const blanks = computed(() =>
 </script>
 
 <template>
-  <StepPaper :subject="message.subject" :blanks="blanks" :fragment="message.fragment" :look="lookOf(program)" />
+  <MessagePaper :subject="message.subject" :blanks="blanks" :fragment="message.fragment" :look="lookOf(program)" />
 </template>

@@ -5,27 +5,20 @@ import { computed, ref, shallowRef, useId, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
 import PushButton from '../ui/controls/PushButton.vue';
+import MessagePaper from '../ui/MessagePaper.vue';
 import MomentField from '../ui/dates/MomentField.vue';
 import { showMoment } from '../ui/dates/reader';
-import type { Look } from '../ui/look';
+import { WHOLE_LOOK } from '../ui/look';
 import { pageBody } from '../ui/pageBody';
 import { useNotice } from '../ui/notice';
 import { fieldOf } from '../fill/times';
 import SeriesTimeline from './SeriesTimeline.vue';
 import StepList from './StepList.vue';
-import StepPaper from './StepPaper.vue';
 import { runWords, stepWords } from './seriesWords';
 import { shownStep } from './shownSteps';
 
 const { id } = defineProps<{ id: string }>();
 const emit = defineEmits<{ changed: [] }>();
-/** What is rendered whole has its look in itself. */
-const LOOK: Look = {
-  bodyStyle: 'margin:0;font:14px/22px Arial,sans-serif;color:#20262E',
-  lang: 'en',
-  dir: 'ltr',
-  darkRules: '',
-};
 const notice = useNotice();
 const router = useRouter();
 const run = shallowRef<Run>();
@@ -142,12 +135,12 @@ const edit = (): void => void router.push({ name: 'filling', params: { id: step.
         <MomentField v-model="moving" :labelled-by="momentLabel" />
         <PushButton type="submit" :disabled="busy">Move it there</PushButton>
       </form>
-      <StepPaper
+      <MessagePaper
         v-if="message"
         :subject="message.subject"
         :blanks="message.blanks"
         :fragment="pageBody(message.html)"
-        :look="LOOK"
+        :look="WHOLE_LOOK"
       />
     </template>
   </section>

@@ -27,7 +27,7 @@ const PLACES: readonly {
   { to: '/proof', words: 'Proof', icon: ScanText, author: true },
   { to: '/samples', words: 'Samples', icon: Table2, author: true },
   { to: '/fill', words: 'Fill', icon: TextCursorInput, also: ['/many', '/recipients', '/go', '/series', '/start'] },
-  { to: '/mailroom', words: 'Mailroom', icon: Mail },
+  { to: '/mailroom', words: 'Mailroom', icon: Mail, also: ['/standing'] },
   { to: '/looking-back', words: 'Looking back', icon: ChartSpline },
   { to: '/settings', words: 'Settings', icon: Settings },
 ];

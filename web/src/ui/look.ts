@@ -15,3 +15,11 @@ export const lookOf = ({ house, locale, colours }: Program): Look => ({
   dir: direction(locale),
   darkRules: darkRules(house.style, colours, 'body.dark '),
 });
+
+/** A message that was rendered whole has its look in itself. */
+export const WHOLE_LOOK: Look = {
+  bodyStyle: 'margin:0;font:14px/22px Arial,sans-serif;color:#20262E',
+  lang: 'en',
+  dir: 'ltr',
+  darkRules: '',
+};

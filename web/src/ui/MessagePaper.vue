@@ -1,7 +1,7 @@
 <script setup lang="ts">
-/** One message of a series on paper: its subject, what is still blank, its words. */
-import ProofFrame from '../ui/ProofFrame.vue';
-import type { Look } from '../ui/look';
+/** A message on paper: its subject, what is still blank, its words. */
+import ProofFrame from './ProofFrame.vue';
+import type { Look } from './look';
 
 defineProps<{ subject: string; blanks: readonly string[]; fragment: string; look: Look }>();
 </script>
