@@ -67,6 +67,11 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
     '/start/around-a-visit',
     (page) => expect(page.getByRole('region', { name: 'What will go' })).toContainText('Thank you'),
   ],
+  [
+    'Standing replies',
+    '/standing',
+    (page) => expect(page.getByRole('status').filter({ hasText: 'would have answered' })).toBeVisible(),
+  ],
   ['Mailroom', '/mailroom', (page) => expect(page.getByRole('region', { name: 'Letter' })).toContainText('Siobhán')],
   [
     'A recipient',

@@ -60,6 +60,15 @@ const PICTURES = {
     await page.getByText('For example with').waitFor();
     await page.frameLocator('iframe[title="The message"]').getByText('We look forward').waitFor();
   },
+  async 'standing-reply'(page) {
+    await signIn(page, 'ines');
+    await page.goto('/standing');
+    await page.getByRole('button', { name: /^Coming late/ }).click();
+    const wrong = page.getByRole('button', { name: /^Wrong: Late flowering/ }).first();
+    await wrong.click();
+    await page.getByText('1 of them marked as wrong').waitFor();
+    await page.frameLocator('iframe[title="The message"]').getByText('Thank you for telling us').waitFor();
+  },
   async samples(page) {
     await page.goto('/samples?for=group-visit-confirmed');
     await page.getByRole('gridcell').first().waitFor();

@@ -49,7 +49,8 @@ export function useStandingReplies(id: Ref<string>) {
   keeper.hear({
     kept: (of, reply) => {
       put(reply);
-      if (of === id.value) void past.attempt(reply);
+      // Waited for: what is switched on was tried as it stands.
+      return of === id.value ? past.attempt(reply) : undefined;
     },
     refused: (_of, _rule, failure) => {
       notice.fail(failure);
