@@ -97,13 +97,6 @@ const PICTURES = {
       await page.getByText(new RegExp(`^${at} of `)).waitFor();
     }
   },
-  async impact(page) {
-    await reword(page, 'opening-hours', [['The garden is open daily', 'The garden and the tea house are open daily']]);
-    await page.goto('/publish/opening-hours');
-    await page.getByLabel('What is new, in a line').fill('The tea house keeps the hours of the garden');
-    await page.getByText(/read differently/).waitFor();
-    await page.getByText(/rendered before and after/).waitFor({ state: 'hidden' });
-  },
   async versions(page) {
     await publish(page, 'opening-hours', 'The tea house keeps the hours of the garden');
     await reword(page, 'opening-hours', [['Paths may be icy.', 'Paths may be icy: bring sticks.']]);
