@@ -23,8 +23,8 @@ export interface Known {
   readonly answersOurs: boolean;
 }
 
-/** Mails that are read at once, and of which what was read is kept. */
-const [TOGETHER, MOST_KEPT] = [50, 3000];
+/** Mails, and bytes of them, that are read at once; mails of which what was read is kept; sizes that are asked at once. */
+const [TOGETHER, MOST_BYTES, MOST_KEPT, ASKED] = [50, 8_000_000, 3000, 400];
 /** How long what was read is kept after it was last asked for, in milliseconds. */
 const KEPT_FOR = 300_000;
 
@@ -86,9 +86,35 @@ export class MailShelf {
     // Kept while somebody works on a rule, and not longer: whoever wrote a mail may be forgotten meanwhile.
     clearTimeout(this.clearing);
     this.clearing = setTimeout(() => this.kept.clear(), KEPT_FOR).unref();
-    for (let at = 0; at < missing.length; at += TOGETHER)
-      for (const [letter, known] of await this.readAll(missing.slice(at, at + TOGETHER), by)) found.set(letter, known);
+    for (const some of await this.inParts(missing))
+      for (const [letter, known] of await this.readAll(some, by)) found.set(letter, known);
     return found;
+  }
+
+  /** Mails in parts, of which none is too large to be read at once. */
+  private async inParts(mails: readonly CameIn[]): Promise<CameIn[][]> {
+    const sizes = new Map<string, number>();
+    for (let at = 0; at < mails.length; at += ASKED) {
+      const ids = mails.slice(at, at + ASKED).map(({ letter }) => letter);
+      const rows = await this.read
+        .select({ id: letters.id, size: sql<number>`length(${letters.raw})` })
+        .from(letters)
+        .where(inArray(letters.id, ids));
+      for (const { id, size } of rows) sizes.set(id, size);
+    }
+    const parts: CameIn[][] = [];
+    let room = 0;
+    for (const mail of mails) {
+      const size = sizes.get(mail.letter) ?? 0;
+      const last = parts.at(-1);
+      if (last && last.length < TOGETHER && size <= room) last.push(mail);
+      else {
+        parts.push([mail]);
+        room = MOST_BYTES;
+      }
+      room -= size;
+    }
+    return parts;
   }
 
   private async readAll(mails: readonly CameIn[], by: string): Promise<[string, Known][]> {

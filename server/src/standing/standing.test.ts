@@ -359,6 +359,20 @@ describe('whatever happens', () => {
     expect(await said()).toEqual(['send', 'nothing: it does not say who wrote it']);
   });
 
+  it('mails of many megabytes are read one after the other, with the small ones between them', async () => {
+    await on({ when: 'files > 0' });
+    const part = (name: string, bytes: number): string =>
+      `--x\r\nContent-Type: application/pdf; name="${name}"\r\nContent-Disposition: attachment; filename="${name}"\r\nContent-Transfer-Encoding: base64\r\n\r\n${'QUJD'.repeat(bytes / 4)}\r\n`;
+    for (const [at, bytes] of [9_000_000, 100, 9_000_000, 100].entries())
+      await comes({
+        from: `Ann Lee <ann${at}@x.invalid>`,
+        headers: 'Content-Type: multipart/mixed; boundary=x\r\n',
+        body: `--x\r\nContent-Type: text/plain\r\n\r\nDay: 3 May 2027\r\n${part('plan.pdf', bytes)}--x--`,
+      });
+    await tick();
+    expect(await said()).toEqual(['send', 'send', 'send', 'send']);
+  });
+
   it('what somebody else has is theirs', async () => {
     const id = await on();
     const other = await home.server.as('colleague');

@@ -30,7 +30,12 @@ const shownStacks = ref<Record<Stack, boolean>>({ answer: true, drafts: true, wa
 onMounted(async () => {
   notice.clear();
   await load();
+  const standing = await api.standingReplies().catch(() => []);
+  const off = standing.filter(({ why }) => why !== '');
+  if (off.length > 0) switchedOff.value = `“${off.map(({ rule }) => rule.title).join('”, “')}” is off`;
 });
+/** Which standing replies were switched off by themselves. */
+const switchedOff = ref('');
 const show = (item: Item): void =>
   void router.replace({ name: 'mailroom', params: { stack: item.stack, id: item.id } });
 watch([loaded, () => id.value], () => {
@@ -82,7 +87,9 @@ async function done(letter: string): Promise<void> {
   <div class="mailroom" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="drop">
     <header class="head">
       <h1>Mailroom</h1>
-      <RouterLink class="small" :to="{ name: 'standing' }">Standing replies</RouterLink>
+      <RouterLink class="small" :to="{ name: 'standing' }"
+        >Standing replies<span v-if="switchedOff" class="warning">: {{ switchedOff }}</span></RouterLink
+      >
       <ClockStrip v-if="clock" :clock="clock" @changed="load" />
     </header>
     <main class="three" :class="{ over }">

@@ -10,6 +10,11 @@ const { tried } = defineProps<{ tried: TriedStanding | undefined; trying: boolea
 const emit = defineEmits<{ mark: [letter: string, isWrong: boolean] }>();
 const letter = defineModel<string>({ required: true });
 const trial = computed(() => tried?.standing.trial);
+/** How many of them would only be offered, where the rule does more. */
+const parts = computed(() => {
+  const offered = tried?.mails.filter(({ what }) => what === 'suggest').length ?? 0;
+  return tried?.standing.rule.does === 'suggest' || offered === 0 ? '' : `, ${offered} of them only offered`;
+});
 const mails = (count: number): string => (count === 1 ? 'one mail' : `${count} mails`);
 const whose = (from: string): string => from.replace(/\s*<[^<>]*>\s*$/, '').replace(/^"|"$/g, '') || from || 'nobody';
 
@@ -31,7 +36,7 @@ function onKey(event: KeyboardEvent): void {
     <template v-else-if="trial && tried">
       <p role="status">
         Of <b>{{ mails(trial.looked) }}</b> since {{ showMoment(trial.since, 'day') }} it would have answered
-        <b>{{ trial.answered }}</b>.
+        <b>{{ trial.answered }}</b>{{ parts }}.
         <template v-if="trial.stillWrong"
           ><span class="warning">‸ {{ trial.stillWrong }} of them marked as wrong.</span></template
         >
