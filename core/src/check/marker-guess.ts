@@ -4,6 +4,7 @@ import { lastOf } from '../words/ends.js';
 import type { Marker } from './markers.js';
 
 const GUESSES: readonly (readonly [RegExp, TypeName])[] = [
+  [/^(number|no\.?|nr\.?|#|count|quantity|anzahl|zahl|nombre|número|numero)$/i, 'number'],
   [/\b(e-?mail|mail address)\b/i, 'email'],
   [/\b(phone|telephone|mobile|tel)\b/i, 'phone'],
   [/\b(link|url|website|web page)\b/i, 'link'],
@@ -12,12 +13,18 @@ const GUESSES: readonly (readonly [RegExp, TypeName])[] = [
   [/\b(number of|how many|count|party|quantity|people|tickets|seats)\b/i, 'number'],
 ];
 
-/** What a marker most likely stands for: type, label, and options for `[he/she]`. */
+/**
+ * What a marker most likely stands for: type, label, and options for `[he/she]`.
+ * @param before the words of its line before it
+ * @param inner  the words that are there sometimes, where it is about such
+ */
 export function guessVariable(
   marker: Marker,
   before: string,
+  inner = '',
 ): { readonly type: TypeName; readonly label: string; readonly options?: readonly string[] } {
   const words = marker.words.replace(/[_]+/g, ' ').replace(/\s+/g, ' ').trim();
+  if (marker.kind === 'optional') return { type: 'yes-no', label: sentence(words || firstOf(inner, 3)) };
   const options = words.split('/').map((option) => option.trim());
   if (
     options.length >= 2 &&
@@ -34,6 +41,10 @@ export function guessVariable(
   const type = GUESSES.find(([pattern]) => pattern.test(words))?.[1] ?? 'text';
   return { type, label: sentence(words) };
 }
+
+/** The first words of some. */
+export const firstOf = (words: string, count: number): string =>
+  (words.match(/[\p{L}\p{N}’'-]+/gu) ?? []).slice(0, count).join(' ') || 'Optional';
 
 const sentence = (words: string): string => {
   const lower = /\p{Ll}/u.test(words) ? words : words.toLowerCase();

@@ -10,7 +10,7 @@ import { useMe } from '../../ui/me';
 import { useNotice } from '../../ui/notice';
 import { useTexts } from '../../ui/stores/lists';
 import { applyRepair } from '../editor/operations/repair';
-import { convertMarkers, type MarkerGroup } from '../editor/operations/markers';
+import { convertMarkers, type TakenMarkers } from '../editor/operations/markers';
 import { useProof } from '../proof/useProof';
 import { useManuscript } from '../useManuscript';
 import type { useWorkingCopy } from '../useWorkingCopy';
@@ -78,6 +78,8 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     },
   });
   const { editor, variables, chosen } = manuscript;
+  // Of an old letter that was brought here, its markers are what is to be done first.
+  if (manuscript.markers.value.length > 0) tab.value = 'markers';
   const fields = useFields(editor, { braces: () => inserting.openList(), moved: () => inserting.follow() });
   provide(FIELDS, fields);
   const undo = (): void => fields.undo();
@@ -148,7 +150,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     tab.value = making.what === 'variable' ? 'variables' : 'chosen';
     if (making.what === 'variable') tray.open.value = undefined;
   }
-  async function onConvert(groups: MarkerGroup[]): Promise<void> {
+  async function onConvert(groups: readonly TakenMarkers[]): Promise<void> {
     await checkpoint('conversion');
     const count = convertMarkers(editor, groups);
     const many = groups.length === 1 ? 'variable' : 'variables';

@@ -6,6 +6,8 @@ import TabPanel from 'primevue/tabpanel';
 import TabPanels from 'primevue/tabpanels';
 import Tabs from 'primevue/tabs';
 import { computed, defineAsyncComponent, nextTick, useTemplateRef, watch } from 'vue';
+import ActMenu from '../../ui/controls/ActMenu.vue';
+import { useFitting, withChosen } from '../../ui/useFitting';
 import { TAB_LABELS, type Tab as TabName } from '../desk/tabs';
 import type { Desk } from '../desk/useDesk';
 import OutlineTree from '../score/OutlineTree.vue';
@@ -18,7 +20,7 @@ const ChosenTray = defineAsyncComponent(() => import('./ChosenTray.vue'));
 const FindingsTray = defineAsyncComponent(() => import('./FindingsTray.vue'));
 const MarkersPanel = defineAsyncComponent(() => import('./MarkersPanel.vue'));
 const props = defineProps<{ desk: Desk }>();
-const { tab, proof, going, manuscript, remarks } = props.desk;
+const { tab, proof, going, insertable, manuscript, remarks } = props.desk;
 const { variables, markers } = manuscript;
 const tabs = computed<readonly { readonly name: TabName; readonly count?: number }[]>(() => [
   { name: 'variables', count: variables.value.length },
@@ -32,6 +34,19 @@ const tabs = computed<readonly { readonly name: TabName; readonly count?: number
   { name: 'find' },
   { name: 'remarks', count: remarks.open.value.length },
 ]);
+const copies = useTemplateRef<HTMLElement>('copies');
+const room = useFitting(useTemplateRef<HTMLElement>('row'), copies);
+/** Those that there is room for; the others are in a menu. */
+const shown = computed(() => withChosen(tabs.value, room.value || tabs.value.length, ({ name }) => name === tab.value));
+const more = computed(() =>
+  tabs.value
+    .filter((each) => !shown.value.includes(each))
+    .map(({ name, count }) => ({ label: `${TAB_LABELS[name]} ${count || ''}`.trim(), command: () => choose(name) })),
+);
+function choose(name: TabName): void {
+  shut.value = false;
+  tab.value = name;
+}
 const shut = defineModel<boolean>('shut', { required: true });
 const outline = useTemplateRef('outline');
 
@@ -57,12 +72,20 @@ function leave(event: KeyboardEvent): void {
 
 <template>
   <section class="tray" aria-label="Tray" @keydown.esc="leave">
-    <Tabs class="tabs" :value="tab" scrollable select-on-focus @update:value="tab = $event as TabName">
-      <TabList aria-label="Tray">
-        <Tab v-for="{ name, count } in tabs" :key="name" :value="name" @click="shut = false">
-          {{ TAB_LABELS[name] }} <span v-if="count">{{ count }}</span>
-        </Tab>
-      </TabList>
+    <Tabs class="tabs" :value="tab" select-on-focus @update:value="tab = $event as TabName">
+      <div ref="row" class="row-of-tabs">
+        <TabList aria-label="Tray">
+          <Tab v-for="{ name, count } in shown" :key="name" :value="name" @click="shut = false">
+            {{ TAB_LABELS[name] }} <span v-if="count">{{ count }}</span>
+          </Tab>
+        </TabList>
+        <ActMenu v-if="more.length > 0" kind="plain" size="small" label="More" :items="more" />
+        <div ref="copies" class="copies" aria-hidden="true">
+          <span v-for="{ name, count } in tabs" :key="name" class="p-tab"
+            >{{ TAB_LABELS[name] }} <span v-if="count">{{ count }}</span></span
+          >
+        </div>
+      </div>
       <TabPanels v-show="!shut">
         <TabPanel :value="tab" tabindex="-1">
           <VariablesTray v-if="tab === 'variables'" :desk="desk" />
@@ -77,7 +100,13 @@ function leave(event: KeyboardEvent): void {
           />
           <FindPanel v-else-if="tab === 'find'" :desk="desk" />
           <RemarksTray v-else-if="tab === 'remarks'" :desk="desk" />
-          <MarkersPanel v-else :groups="markers" @convert="desk.onConvert" @show="going.show" />
+          <MarkersPanel
+            v-else
+            :groups="markers"
+            :fields="insertable.fields"
+            @convert="desk.onConvert"
+            @show="going.show"
+          />
         </TabPanel>
       </TabPanels>
     </Tabs>
@@ -95,9 +124,22 @@ function leave(event: KeyboardEvent): void {
 .tabs {
   font-size: 0.8125rem;
 }
+.row-of-tabs {
+  display: flex;
+  flex: none;
+  align-items: center;
+  padding: 0 8px;
+  position: relative;
+  overflow: hidden;
+}
 .tabs :deep(.p-tablist) {
   flex: none;
-  padding: 0 8px;
+}
+.copies {
+  position: absolute;
+  visibility: hidden;
+  display: flex;
+  width: max-content;
 }
 .tabs :deep(.p-tabpanels) {
   overflow: auto;

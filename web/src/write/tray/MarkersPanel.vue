@@ -6,12 +6,16 @@ import PushButton from '../../ui/controls/PushButton.vue';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import InputText from 'primevue/inputtext';
-import type { TypeName } from '@vocabula/core';
+import { fieldMeant, type TypeName } from '@vocabula/core';
 import { ref, watch } from 'vue';
-import type { MarkerGroup } from '../editor/operations/markers';
+import type { MarkerGroup, TakenMarkers } from '../editor/operations/markers';
 
-const props = defineProps<{ groups: readonly MarkerGroup[] }>();
-const emit = defineEmits<{ convert: [groups: MarkerGroup[]]; show: [place: { from: number; to: number }] }>();
+const props = defineProps<{
+  groups: readonly MarkerGroup[];
+  /** Fields of recipient and sender that there are, `recipient.first_name`. */
+  fields: readonly string[];
+}>();
+const emit = defineEmits<{ convert: [groups: TakenMarkers[]]; show: [place: { from: number; to: number }] }>();
 const TYPES: readonly TypeName[] = [
   'text',
   'paragraphs',
@@ -23,7 +27,10 @@ const TYPES: readonly TypeName[] = [
   'phone',
   'link',
 ];
-type Row = MarkerGroup & { take: boolean };
+/** What markers that stand around words become. */
+const BECOMES = { optional: 'optional words', alternatives: 'one of them is kept' } as const;
+/** `field` is the one that its words mean, and `filled` whether it is filled from it. */
+type Row = MarkerGroup & { take: boolean; field: string | undefined; filled: boolean };
 const rows = ref<Row[]>([]);
 watch(
   () => props.groups,
@@ -34,6 +41,8 @@ watch(
       take: before.get(group.id)?.take ?? true,
       label: before.get(group.id)?.label ?? group.label,
       type: before.get(group.id)?.type ?? group.type,
+      field: group.becomes === 'value' ? fieldMeant(group.words, props.fields) : undefined,
+      filled: before.get(group.id)?.filled ?? true,
     }));
   },
   { immediate: true },
@@ -46,12 +55,15 @@ watch(
     @submit.prevent="
       emit(
         'convert',
-        rows.filter((row) => row.take && row.label.trim()),
+        rows
+          .filter((row) => row.take && row.label.trim())
+          .map((row) => ({ ...row, from: row.filled && row.field ? row.field : undefined })),
       )
     "
   >
     <p v-if="rows.length === 0" class="quiet">
-      No markers are left: no [brackets], &lt;&lt;angles&gt;&gt;, blanks or WORDS IN CAPITALS.
+      No markers are left: no [brackets], &lt;&lt;angles&gt;&gt;, blanks, WORDS IN CAPITALS, nor words for some
+      recipients only.
     </p>
     <template v-else>
       <DataTable :value="rows" data-key="id" :pt="{ table: { 'aria-label': 'Markers' } }">
@@ -64,7 +76,7 @@ watch(
         <Column field="text" header="Marker" sortable>
           <template #body="{ data: row }: { data: Row }">
             <PushButton kind="plain" class="found" @click="row.places[0] && emit('show', row.places[0])">
-              {{ row.text }}
+              <span class="cut">{{ row.text }}</span>
             </PushButton>
           </template>
         </Column>
@@ -75,7 +87,8 @@ watch(
         </Column>
         <Column header="Type">
           <template #body="{ data: row }: { data: Row }">
-            <PickOne v-model="row.type" :aria-label="`Type for ${row.text}`">
+            <span v-if="row.becomes !== 'value'" class="quiet small">{{ BECOMES[row.becomes] }}</span>
+            <PickOne v-else v-model="row.type" :aria-label="`Type for ${row.text}`">
               <option v-for="type in TYPES" :key="type">{{ type }}</option>
             </PickOne>
           </template>
@@ -83,10 +96,18 @@ watch(
         <Column class="quiet small">
           <template #header><span class="unseen">Places</span></template>
           <template #body="{ data: row }: { data: Row }">
-            {{ row.places.length }} {{ row.places.length === 1 ? 'place' : 'places' }}
+            <span class="times" :aria-label="`${row.places.length} ${row.places.length === 1 ? 'place' : 'places'}`"
+              >{{ row.places.length }} ×</span
+            >
           </template>
         </Column>
       </DataTable>
+      <p v-if="rows.some(({ field }) => field)" class="filled" role="group" aria-label="Filled from fields">
+        <label v-for="row in rows.filter(({ field }) => field)" :key="row.id" class="small"
+          ><TickBox v-model="row.filled" :disabled="!row.take" /> {{ row.label }} from
+          <code>{{ row.field }}</code></label
+        >
+      </p>
       <PushButton kind="main" type="submit" :disabled="!rows.some((row) => row.take)">
         Turn {{ rows.filter((row) => row.take).length }} into variables
       </PushButton>
@@ -95,24 +116,73 @@ watch(
 </template>
 
 <style scoped>
+.times {
+  white-space: nowrap;
+}
 .markers {
+  container-type: inline-size;
   padding: 8px 14px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   justify-items: start;
 }
 .markers :deep(td) {
   padding: 2px 6px 2px 0;
 }
+.markers :deep(table) {
+  table-layout: auto;
+}
+.markers :deep(.p-datatable) {
+  width: 100%;
+}
+.filled {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  margin: 0;
+}
 .found {
   height: 28px;
-  max-width: 110px;
+  width: 100%;
+  max-width: 150px;
   padding: 0 4px;
-  overflow: hidden;
-  text-overflow: ellipsis;
+  justify-content: flex-start;
   text-decoration: underline dotted;
 }
+.cut {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.markers :deep(.p-inputtext) {
+  width: 100%;
+  min-width: 72px;
+}
 .p-select {
-  width: 92px;
+  width: 108px;
+}
+@container (max-width: 400px) {
+  .markers :deep(thead),
+  .markers :deep(td:last-child) {
+    display: none;
+  }
+  .markers :deep(tr) {
+    display: grid;
+    grid-template-columns: 28px minmax(0, 1fr) 112px;
+    align-items: center;
+  }
+  .markers :deep(td) {
+    border: 0;
+  }
+  .markers :deep(td:nth-child(2)) {
+    grid-column: 2 / -1;
+  }
+  .markers :deep(td:nth-child(3)) {
+    grid-column: 2;
+  }
+  .found {
+    max-width: none;
+  }
 }
 </style>

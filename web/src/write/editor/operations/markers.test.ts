@@ -36,6 +36,47 @@ describe('markers', () => {
     expect([bodyOf(of), variablesOf(of.state.doc)]).toEqual(['{{party}} of {{party}}', [expect.anything()]]);
   });
 
+  it('around words that are there sometimes become passages, with what stands in them', () => {
+    const of = open(
+      'Dear all, [if vegetarian: we have soup for [number],] come soon.\n\n[If a group: Wait at the gate.]\n\nDogs stay outside. (delete if not needed)\n\n[If not a group: Walk in.]',
+    );
+    const groups = findMarkerGroups(of.state.doc);
+    expect(groups.map(({ label, becomes, places }) => [label, becomes, places.length])).toEqual([
+      ['Vegetarian', 'optional', 1],
+      ['Number', 'value', 1],
+      ['A group', 'optional', 2],
+      ['Dogs stay outside', 'optional', 1],
+    ]);
+    expect(convertMarkers(of, groups)).toBe(5);
+    expect(bodyOf(of)).toBe(
+      'Dear all, {{#vegetarian}}we have soup for {{number}},{{/vegetarian}} come soon.\n\n{{#a_group}}\nWait at the gate.\n{{/a_group}}\n\n{{#dogs_stay_outside}}\nDogs stay outside.\n{{/dogs_stay_outside}}\n\n{{^a_group}}\nWalk in.\n{{/a_group}}',
+    );
+    expect(findMarkerGroups(of.state.doc)).toEqual([]);
+    of.commands.undo();
+    expect(findMarkerGroups(of.state.doc)).toHaveLength(4);
+  });
+
+  it('of alternatives become a choice whose options keep one of them each', () => {
+    const of = open('Option A: Take the bus to the gate.\n\nOption B: Walk.\n\nOption 1: tea. Option 2: milk.');
+    const groups = findMarkerGroups(of.state.doc);
+    expect(groups.map(({ options }) => options)).toEqual([
+      ['Take the bus to', 'Walk'],
+      ['tea', 'milk'],
+    ]);
+    convertMarkers(of, groups);
+    expect(bodyOf(of)).toBe(
+      '{{#take_the_bus_to_or_walk.take_the_bus_to}}\nTake the bus to the gate.\n{{/take_the_bus_to_or_walk.take_the_bus_to}}\n\n{{#take_the_bus_to_or_walk.walk}}\nWalk.\n{{/take_the_bus_to_or_walk.walk}}\n\n{{#tea_or_milk.tea}}tea.{{/tea_or_milk.tea}} {{#tea_or_milk.milk}}milk.{{/tea_or_milk.milk}}',
+    );
+  });
+
+  it('that mean a field are filled from it', () => {
+    const of = open('Dear [First name],');
+    const [group] = findMarkerGroups(of.state.doc);
+    if (!group) throw new Error('no marker');
+    convertMarkers(of, [{ ...group, from: 'recipient.first_name' }]);
+    expect(variablesOf(of.state.doc)).toMatchObject([{ key: 'first_name', from: 'recipient.first_name' }]);
+  });
+
   it('in code are words', () => {
     expect(findMarkerGroups(open('```\n[Name]\n```').state.doc)).toEqual([]);
   });

@@ -1,86 +1,137 @@
-/** Hand-made markers in the manuscript, and turning them into variables. */
+/** Hand-made markers in the manuscript, and turning them into variables and passages. */
 import type { Editor } from '@tiptap/core';
 import type { Node as PmNode } from '@tiptap/pm/model';
+import type { Transaction } from '@tiptap/pm/state';
 import {
   findMarkers,
+  firstOf,
   guessVariable,
   keyFromLabel,
+  writtenAlternatives,
+  type Condition,
   type Marker,
-  type MarkerKind,
   type TypeName,
+  type Variable,
   valueType,
 } from '@vocabula/core';
 import { eachLine, type Range } from './places';
 import { optionsFrom, replaceAll, setVariables, variablesOf } from './variables';
+import { govern, targetOf } from './wrap';
 
+/** Words that stay, under a condition: without what was written around them. */
+interface Stretch extends Range {
+  readonly inner: Range;
+  readonly not: boolean;
+  /** Of alternatives: which one, from 0. */
+  readonly option?: number;
+}
 /** Markers of one wording, with what they would become. */
 export interface MarkerGroup {
   readonly id: string;
-  readonly kind: MarkerKind;
+  /** A value in their place, words that are there sometimes, or words of which one is kept. */
+  readonly becomes: 'value' | 'optional' | 'alternatives';
   readonly text: string;
+  /** What the marker says of itself; empty for blanks. */
+  readonly words: string;
   readonly places: readonly Range[];
+  readonly stretches: readonly Stretch[];
   readonly type: TypeName;
   readonly label: string;
   readonly options: readonly string[] | undefined;
 }
+/** What is turned into variables; `from` names the field that fills it. */
+export type TakenMarkers = Pick<MarkerGroup, 'becomes' | 'places' | 'stretches' | 'type' | 'label' | 'options'> & {
+  readonly from?: string | undefined;
+};
+
+interface Line {
+  readonly text: string;
+  readonly at: (offset: number) => number;
+}
 
 /** All hand-made markers of a document, equal ones together. Rules are told apart by the word before them. */
 export function findMarkerGroups(doc: PmNode): MarkerGroup[] {
-  const groups = new Map<
-    string,
-    { marker: Marker; text: string; guess: ReturnType<typeof guessVariable>; places: Range[] }
-  >();
-  eachLine(doc, (text, at) => {
-    for (const marker of findMarkers(text)) {
-      const guess = guessVariable(marker, text.slice(0, marker.start));
-      const id = marker.words ? marker.words.toLowerCase().replace(/[\s_]+/g, ' ') : `rule ${guess.label}`;
-      const group = groups.get(id) ?? { marker, text: text.slice(marker.start, marker.end), guess, places: [] };
-      group.places.push({ from: at(marker.start), to: at(marker.end) });
-      groups.set(id, group);
-    }
+  const lines: Line[] = [];
+  eachLine(doc, (text, at) => void lines.push({ text, at }));
+  const groups = new Map<string, MarkerGroup>();
+  const add = (group: MarkerGroup): void => {
+    const known = groups.get(group.id);
+    const places = [...(known?.places ?? []), ...group.places];
+    groups.set(group.id, { ...(known ?? group), places, stretches: [...(known?.stretches ?? []), ...group.stretches] });
+  };
+  for (const line of lines) for (const marker of findMarkers(line.text)) add(groupOf(line, marker));
+  writtenAlternatives(lines.map(({ text }) => text)).forEach((run, index) => {
+    const stretches = run.flatMap(({ line, start, inner }, option): Stretch[] => {
+      const { at } = lines[line] ?? {};
+      if (!at) return [];
+      const own = { from: at(inner.start), to: at(inner.end) };
+      return [{ from: at(start), to: own.to, inner: own, not: false, option }];
+    });
+    const said = run.map(({ line, inner }) => firstOf(lines[line]?.text.slice(inner.start, inner.end) ?? '', 4));
+    const base = { id: `alternatives ${index}`, becomes: 'alternatives', type: 'choice', words: '' } as const;
+    add({ ...base, text: said.join(' / '), label: said.join(' or '), options: said, places: stretches, stretches });
   });
-  return [...groups.entries()].map(([id, { marker, text, guess, places }]) => ({
-    id,
-    kind: marker.kind,
-    text,
-    places,
-    type: guess.type,
-    label: guess.label,
-    options: guess.options,
-  }));
+  return [...groups.values()];
 }
 
-/** Turns markers into variables in one step. A label that a variable of the type has already joins it. */
-export function convertMarkers(
-  editor: Editor,
-  groups: readonly Pick<MarkerGroup, 'places' | 'type' | 'label' | 'options'>[],
-): number {
+function groupOf({ text, at }: Line, marker: Marker): MarkerGroup {
+  const { kind, start, end, words, inner } = marker;
+  const own = inner ? text.slice(inner.start, inner.end) : '';
+  const { type, label, options } = guessVariable(marker, text.slice(0, start), own);
+  const place = { from: at(start), to: at(end) };
+  const said = words.toLowerCase().replace(/[\s_]+/g, ' ');
+  const common = { type, label, options, words, text: text.slice(start, end), places: [place] };
+  if (kind !== 'optional' || !inner)
+    return { ...common, id: words ? said : `rule ${label}`, becomes: 'value', stretches: [] };
+  const stretch = { ...place, inner: { from: at(inner.start), to: at(inner.end) }, not: marker.not ?? false };
+  return { ...common, id: `sometimes ${said || own.toLowerCase()}`, becomes: 'optional', stretches: [stretch] };
+}
+
+/**
+ * Turns markers into variables, and what they stand around into passages, in one step. A label that a variable of the
+ * type has already joins it. @returns how many places there were
+ */
+export function convertMarkers(editor: Editor, groups: readonly TakenMarkers[]): number {
   const { tr, doc } = editor.state;
   const variables = [...variablesOf(doc)];
-  const taken = new Set(variables.map((variable) => variable.key));
   const places: (Range & { name: string })[] = [];
+  const stretches: (Stretch & { readonly condition: Condition })[] = [];
   for (const group of groups) {
-    let variable = variables.find(
-      (each) => each.type === group.type && each.label?.toLowerCase() === group.label.toLowerCase(),
-    );
-    if (!variable) {
-      const key = keyFromLabel(group.label, taken);
-      taken.add(key);
-      const options = group.type === 'choice' ? optionsFrom(group.options ?? [group.label]) : undefined;
-      variable = {
-        key,
-        type: group.type,
-        label: group.label,
-        required: true,
-        ...valueType(group.type).initial,
-        ...(options ? { options } : {}),
-      };
-      variables.push(variable);
+    const variable = variableFor(group, variables);
+    if (group.becomes === 'value') for (const place of group.places) places.push({ ...place, name: variable.key });
+    for (const stretch of group.stretches) {
+      const option = stretch.option === undefined ? undefined : variable.options?.[stretch.option]?.key;
+      const is = option === undefined ? [] : [option];
+      stretches.push({ ...stretch, condition: { of: variable.key, is, not: stretch.not, run: 0 } });
     }
-    for (const place of group.places) places.push({ ...place, name: variable.key });
   }
   replaceAll(tr, places);
+  // From the end, so that what stands before stays where it is.
+  for (const stretch of stretches.toSorted((a, b) => b.from - a.from)) putUnder(tr, stretch);
   setVariables(tr, variables);
   editor.view.dispatch(tr.scrollIntoView());
-  return places.length;
+  return places.length + stretches.length;
+}
+
+/** The variable that markers become: one that is there, or a new one, which is added. */
+function variableFor({ becomes, type, label, options, from }: TakenMarkers, variables: Variable[]): Variable {
+  const same = variables.find((each) => each.type === type && each.label?.toLowerCase() === label.toLowerCase());
+  if (same && becomes !== 'alternatives') return same;
+  const made: Variable = {
+    ...{ key: keyFromLabel(label, new Set(variables.map(({ key }) => key))), type, label, required: true },
+    ...valueType(type).initial,
+    ...(type === 'choice' ? { options: optionsFrom(options ?? [label]) } : {}),
+    ...(from === undefined ? {} : { from }),
+  };
+  variables.push(made);
+  return made;
+}
+
+/** Takes what is written around some words away, and puts them under their condition. */
+function putUnder(tr: Transaction, { from, to, inner, condition }: Stretch & { readonly condition: Condition }): void {
+  const now = (pos: number): number => tr.mapping.map(pos);
+  tr.delete(now(inner.to), now(to));
+  tr.delete(now(from), now(inner.from));
+  const target = targetOf(tr.doc, { from: now(from), to: now(inner.to) });
+  if (target) govern(tr, target, condition);
 }
