@@ -2,9 +2,9 @@ import { advice } from '../findings/finding.js';
 import { part } from '../template/document.js';
 import { placeIn, type Check } from './check.js';
 
-/** Words that promise an attachment, by language; “attached to the house” promises none. */
+/** Words that promise an attachment, by language; “attached to this quay” promises none. */
 const PROMISES: Readonly<Record<string, RegExp>> = {
-  en: /(?<!\p{L})(?:(?:see|find|is|are|have|please find|i['’]ve|we['’]ve)\s+(?:the\s+)?(?:attached|enclosed)(?!\s+to(?!\s+this))|attached\s+(?:is|are|you|please|file|document|form|plan|map|list|pdf)|(?:the|this|in the|an)\s+attachment)(?!\p{L})/iu,
+  en: /(?<!\p{L})(?:(?:see|find|is|are|have|please find|i['’]ve|we['’]ve)\s+(?:the\s+)?(?:attached|enclosed)(?!\s+to(?!\s+(?:this|the)\s+(?:e-?mail|mail|message|letter|note)))|attached\s+(?:is|are|you|please|file|document|form|plan|map|list|pdf)|(?:the|this|in the|an)\s+attachment)(?!\p{L})/iu,
   de: /(?<!\p{L})(?:im anhang|anbei|angehängt|beigefügt|als anlage)(?!\p{L})/iu,
   fr: /(?<!\p{L})(?:ci-joint[es]?|pièces? jointes?|en annexe)(?!\p{L})/iu,
   es: /(?<!\p{L})(?:adjunt[oa]s?|archivo adjunto)(?!\p{L})/iu,

@@ -16,6 +16,7 @@ describe('planted faults are found and near misses left alone', () => {
     ['It is the the gate', 'doubled-word', 'He had had tea'],
     ['a  b', 'doubled-space', 'a b'],
     ['Please find attached the plan.', 'attachment-missing', 'The geese are attached to the pond.'],
+    ['The plan is attached to this e-mail.', 'attachment-missing', 'The boat is attached to this quay.'],
     ['On Sunday 14 June 2027 we open.', 'weekday-mismatch', 'On Monday 14 June 2027 we open.'],
     ['![](assets/map.png)', 'missing-alt', '![Map](assets/map.png)'],
   ])('%s', (fault, code, nearMiss) => {
@@ -28,6 +29,26 @@ describe('planted faults are found and near misses left alone', () => {
     expect(plain('{{#x}}\n{{#x}}\na\n{{/x}}\n{{/x}}', 'x: { type: yes-no }')).toContain('always-kept');
     expect(plain('a', 'x: { type: text }')).toEqual(['unused-variable']);
     expect(plain('{{x}}', 'x: { type: text }')).toEqual([]);
+  });
+});
+
+describe('a column that is written through its list', () => {
+  const LIST =
+    'items: { type: list, columns: { what: { type: text }, price: { type: number } } }\nwhat: { type: text }';
+  const found = (body: string) =>
+    check(
+      { name: 'main', document: documentOf({ body, front: 'kind: message\nsubject: S', variables: LIST }) },
+      { library: { get: () => undefined } },
+    ).filter(({ code }) => code === 'joined-in-repeat');
+  it('joins all rows in the repeat of that list; the repair writes the column of the row', () => {
+    const [one, ...others] = found('{{#items}}\n- {{items.what}}\n{{/items}}\n\n{{what}}');
+    expect(others).toEqual([]);
+    expect(one?.repair).toMatchObject({ label: 'Write {{what}}', attrs: { name: 'what', view: '' } });
+  });
+  it('is meant outside of it, and where its rows are left out', () => {
+    expect(found('{{items.what}} {{#items}}{{what}}, {{/items}}{{^items}}{{items.what}}{{/items}}{{what}}')).toEqual(
+      [],
+    );
   });
 });
 

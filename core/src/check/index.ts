@@ -17,6 +17,7 @@ import { factAsText } from './fact-as-text.js';
 import type { FilledCheck } from './filled.js';
 import { fixedDate } from './fixed-date.js';
 import { headingSkipped } from './heading-skipped.js';
+import { joinedInRepeat } from './joined-in-repeat.js';
 import { kept } from './constant-passages.js';
 import { largeMessage } from './large-message.js';
 import { leftoverMarker } from './leftover-marker.js';
@@ -41,6 +42,7 @@ import { weekdayMismatch } from './weekday-mismatch.js';
 const CHECKS: readonly (() => Check)[] = [
   () => leftoverMarker,
   () => unusedVariable,
+  () => joinedInRepeat,
   () => kept,
   () => doubledWord,
   () => doubledSpace,

@@ -236,6 +236,8 @@ const ADVICE = {
     marker: ({ text }: { text: string }) => `“${text}” looks like a marker that was to be replaced.`,
     unfinished: ({ text }: { text: string }) => `“${text}” says that something is not finished.`,
   }),
+  'joined-in-repeat': ({ of, column }: { of: string; column: string }) =>
+    `In the repeat of “${of}”, {{${of}.${column}}} says what all its rows say, in every row; {{${column}}} says what this row says.`,
   'unused-variable': ({ key }: { key: string }) => `“${key}” is not used anywhere.`,
   'never-kept': byCase({
     against: ({ condition, outer }: { condition: string; outer: string }) =>
