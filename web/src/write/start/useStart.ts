@@ -1,21 +1,22 @@
 /** What a text is started from: nothing, a paste, a file, a starter, another text. */
 import type { Starter } from '@vocabula/contract';
-import { emptyDocument, type Block, type Kind, type TextDocument } from '@vocabula/core';
+import { emptyDocument, part, plainWords, type Block, type Kind, type TextDocument } from '@vocabula/core';
 import { HtmlProblem, readHtml } from '@vocabula/core/html';
-import { looksLikeMarkdown, readMarkdown, readPlain } from '@vocabula/core/plain';
+import { looksLikeMarkdown, readMarkdown, readPlain, withPastedHead } from '@vocabula/core/plain';
 import { computed, ref, shallowRef } from 'vue';
 import { api } from '../../api/client';
 
 export type StartFrom = 'nothing' | 'paste' | 'file' | 'starter' | 'copy';
 
-/** A document with these blocks and nothing else. */
+/** A document with these blocks; a head that they begin with stands in its envelope. */
 function documentOf(blocks: readonly Block[]): TextDocument {
   const empty = emptyDocument({ kind: 'message', title: '' });
-  return {
+  return withPastedHead({
     ...empty,
     content: empty.content.map((part) => (part.type === 'body' ? { ...part, content: blocks } : part)),
-  };
+  });
 }
+const subjectOf = (document: TextDocument): string => plainWords(part(document, 'subject').content);
 
 /** A block or signature has no envelope. */
 function bodyOnly(document: TextDocument): TextDocument {
@@ -66,12 +67,16 @@ export function useStart() {
       const html = data?.getData('text/html') ?? '';
       const text = data?.getData('text/plain') ?? '';
       if (html === '' && text.trim() === '') throw new HtmlProblem('There was no text on the clipboard.');
-      if (html === '') return take(documentOf(looksLikeMarkdown(text) ? readMarkdown(text) : readPlain(text)));
+      if (html === '') {
+        const found = documentOf(looksLikeMarkdown(text) ? readMarkdown(text) : readPlain(text));
+        return take(found, subjectOf(found));
+      }
       // Images that stand in the HTML itself are left out here; pasted into the manuscript they come along.
       const { blocks, imagesLeftOut } = readHtml(html);
       const said =
         imagesLeftOut > 0 ? [`${imagesLeftOut} ${imagesLeftOut === 1 ? 'image' : 'images'} could not be pasted.`] : [];
-      take(documentOf(blocks), '', said);
+      const found = documentOf(blocks);
+      take(found, subjectOf(found), said);
     });
   }
   const file = (given: File): Promise<void> =>

@@ -1,9 +1,10 @@
 /** What is pasted or dropped comes in clean: structure and emphasis kept, everything else left behind. */
 import { Extension } from '@tiptap/core';
 import { Fragment, Slice, type Node as PmNode } from '@tiptap/pm/model';
-import { Plugin, TextSelection } from '@tiptap/pm/state';
+import { Plugin, TextSelection, type EditorState, type Transaction } from '@tiptap/pm/state';
 import type { EditorView } from '@tiptap/pm/view';
 import type { Block, Inline } from '@vocabula/core';
+import type { PastedHead } from '@vocabula/core/plain';
 import { putImage } from '../operations/insert';
 import { clear } from './deleting';
 
@@ -50,8 +51,38 @@ function inlineOf(blocks: readonly Block[]): Inline[] {
   return lines.flatMap((line, index) => (index > 0 ? [{ type: 'text' as const, text: ' ' }, ...line] : line));
 }
 
-/** Puts blocks in at the selection, as far as the place holds them. */
-export function putBlocks(view: EditorView, blocks: readonly Block[]): void {
+/** Puts a head into the lines of the envelope that are empty. */
+function putHead(tr: Transaction, { subject, addresses }: PastedHead): void {
+  const { schema } = tr.doc.type;
+  const inline = (nodes: readonly Inline[]): PmNode[] => nodes.map((each) => schema.nodeFromJSON(each));
+  const empty: { readonly node: PmNode; readonly pos: number }[] = [];
+  tr.doc.forEach((node, pos) => {
+    const address = node.childCount === 1 && node.firstChild?.type.name === 'address' ? node.firstChild : node;
+    if (address.content.size === 0) empty.push({ node, pos });
+  });
+  // From the end, so that what stands before stays where it is.
+  for (const { node, pos } of empty.toReversed()) {
+    const name = node.type.name;
+    if (name === 'subject' && subject) tr.insert(pos + 1, inline(subject));
+    const found = name === 'subject' ? undefined : addresses[name as keyof PastedHead['addresses']];
+    const address = schema.nodes.address;
+    if (found && address)
+      tr.replaceWith(
+        pos + 1,
+        pos + node.nodeSize - 1,
+        found.map((each) => address.create(null, inline(each))),
+      );
+  }
+}
+
+/** Whether nothing was written yet where one stands: what is pasted there is a whole letter. */
+const isUnwritten = ({ doc, selection }: EditorState): boolean => {
+  const body = doc.lastChild;
+  return selection.$from.node(1) === body && body?.childCount === 1 && body.firstChild?.content.size === 0;
+};
+
+/** Puts blocks in at the selection, as far as the place holds them; a head of theirs stands in the envelope. */
+export function putBlocks(view: EditorView, blocks: readonly Block[], head?: PastedHead): void {
   const { state } = view;
   const { schema, selection } = state;
   const tr = state.tr.setMeta('paste', true).setMeta('uiEvent', 'paste');
@@ -68,6 +99,7 @@ export function putBlocks(view: EditorView, blocks: readonly Block[]): void {
     );
     tr.replaceSelection(new Slice(Fragment.fromArray(allowed), 0, 0));
   } else tr.replaceSelection(sliceOf(blocks.map((block) => schema.nodeFromJSON(block))));
+  if (head) putHead(tr, head);
   view.dispatch(tr.scrollIntoView());
 }
 
@@ -92,12 +124,17 @@ export const Pasting = Extension.create<PastingOptions>({
       }
     }
 
+    function putLetter(view: EditorView, blocks: readonly Block[], pastedHead: Readers['pastedHead']): void {
+      const head = isUnwritten(view.state) ? pastedHead(blocks) : undefined;
+      putBlocks(view, head?.rest ?? blocks, head);
+    }
+
     /** Puts HTML in; images that stand in it as data are kept first. */
-    function putHtml(view: EditorView, html: string, { readHtml }: Readers): void {
+    function putHtml(view: EditorView, html: string, { readHtml, pastedHead }: Readers): void {
       const kept = new Map<string, string>();
       const read = (): void => {
         const { blocks, imagesLeftOut } = readHtml(html, { image: (source) => kept.get(source) });
-        putBlocks(view, blocks);
+        putLetter(view, blocks, pastedHead);
         if (imagesLeftOut > 0)
           say(`${imagesLeftOut === 1 ? 'An image' : `${imagesLeftOut} images`} could not be pasted.`);
       };
@@ -147,8 +184,9 @@ export const Pasting = Extension.create<PastingOptions>({
     function put(view: EditorView, html: string, text: string, plainly: boolean, read: Readers): boolean {
       try {
         if (html !== '' && !plainly) putHtml(view, html, read);
-        else if (read.looksLikeMarkdown(text) && !plainly) putBlocks(view, read.readMarkdown(text, known));
-        else if (/[\n\t]/.test(text)) putBlocks(view, read.readPlain(text));
+        else if (read.looksLikeMarkdown(text) && !plainly)
+          putLetter(view, read.readMarkdown(text, known), read.pastedHead);
+        else if (/[\n\t]/.test(text)) putLetter(view, read.readPlain(text), read.pastedHead);
         else return false;
       } catch (problem) {
         say(problem instanceof Error ? problem.message : 'That could not be pasted.');
