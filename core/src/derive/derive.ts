@@ -6,6 +6,7 @@ import { Comparison, guideOf } from './likeness.js';
 import { mailContent, type MailContent, type PastMail } from './mail.js';
 import { withLists } from './repeats.js';
 import { scoreMail, type DerivedMail } from './score.js';
+import { settle, type Settlement } from './settle.js';
 import { buildTemplate } from './template.js';
 import { textOf } from './tokens.js';
 
@@ -36,6 +37,8 @@ export interface Derived {
 /** Options of `derive`. */
 export interface DeriveOptions {
   readonly locale?: string;
+  /** What somebody has said of the questions, in the order in which it was said. */
+  readonly settled?: readonly Settlement[];
   /** Is told the share of the work that is done, from 0 to 1; an error thrown here stops the work. */
   readonly onProgress?: (share: number) => void;
 }
@@ -54,7 +57,7 @@ const ALIGNMENT = 0.7;
  */
 export function derive(
   mails: readonly PastMail[],
-  { locale = DEFAULT_LOCALE, onProgress = () => undefined }: DeriveOptions = {},
+  { locale = DEFAULT_LOCALE, settled = [], onProgress = () => undefined }: DeriveOptions = {},
 ): Derived {
   if (mails.length < FEWEST_MAILS || mails.length > MOST_MAILS)
     throw new RangeError(`mails are ${FEWEST_MAILS} to ${MOST_MAILS}, not ${mails.length}`);
@@ -68,11 +71,10 @@ export function derive(
   );
   let steps = 0;
   const onStep = (): void => onProgress((ALIGNMENT * (steps += 1)) / (order.length * 2));
-  const { document, questions, oddities, passages } = buildTemplate(contents, units, order, {
-    comparison,
-    locale,
-    onStep,
-  });
+  const built = buildTemplate(contents, units, order, { comparison, locale, onStep });
+  const { oddities, passages } = built;
+  const today = contents[0]?.today ?? '';
+  const { document, questions } = settle(built.document, built.questions, settled, { today, locale });
   const text = { name: 'derived', document };
   const program = compileBundle({ text, texts: [text], house: PLAIN_HOUSE });
   const scored: DerivedMail[] = [];

@@ -3,3 +3,4 @@ export * from './derive.js';
 export { ownWords, pastMailOf, type PastMail, type PastWords } from './mail.js';
 export { samplesOf, type SampleTable } from './samples.js';
 export type { DerivedMail, Difference } from './score.js';
+export { RETYPED, type Settlement } from './settle.js';
