@@ -97,7 +97,6 @@ export * from './revise/index.js';
 export { questions, type Question } from './questions/questions.js';
 export { check, checkMessage, checkProgram } from './check/index.js';
 export { findMarkers, writtenAlternatives, type Marker, type MarkerKind } from './check/markers.js';
-export { fieldMeant } from './check/marker-field.js';
 export { firstOf, guessVariable } from './check/marker-guess.js';
 export { findSignOff, isClosing, isGreeting } from './words/closing.js';
 export { showDay, understandDay } from './words/days.js';

@@ -25,7 +25,7 @@ const house = useHouse();
 /** Templates that the user has sent messages from. */
 const sent = ref<readonly SentText[]>([]);
 const deriving = useDerive();
-const { mails, compared, locale, derived, template, share, reading, problem } = deriving;
+const { mails, compared, locale, derived, template, settled, share, reading, problem } = deriving;
 const title = ref('');
 const hide = ref(true);
 const over = ref(false);
@@ -36,6 +36,9 @@ onMounted(async () => {
   notice.clear();
   void house.load().catch(() => undefined);
   sent.value = await api.sentTexts().catch(() => []);
+  // Everything that went to somebody, from the page of that person.
+  const { address } = route.query;
+  if (address) await act(() => deriving.addSent({ address: String(address) }));
 });
 async function act(work: () => string | Promise<string>): Promise<void> {
   try {
@@ -140,7 +143,10 @@ async function take(): Promise<void> {
           v-if="derived && template"
           :derived="derived"
           :template="template"
+          :settled="settled"
           @relabel="deriving.relabel"
+          @settle="deriving.settle"
+          @unsettle="deriving.unsettle"
         />
         <MailSlips :deriving="deriving" />
       </section>

@@ -6,11 +6,12 @@ import type { DeriveReply, DeriveRequest } from './protocol';
 const STEP = 0.02;
 const tell = (reply: DeriveReply): void => postMessage(reply);
 
-addEventListener('message', ({ data: { mails, locale } }: MessageEvent<DeriveRequest>) => {
+addEventListener('message', ({ data: { mails, locale, settled } }: MessageEvent<DeriveRequest>) => {
   let told = 0;
   try {
     const derived = derive(mails.map(pastMailOf), {
       locale,
+      settled,
       onProgress(share) {
         if (share - told < STEP) return;
         told = share;

@@ -50,6 +50,39 @@ describe('from past mails', () => {
     await page.user.click(within(slips()[1]!).getByRole('button', { name: 'a.eml' }));
     expect(slips()[1]?.textContent).toContain('The template reproduces this mail exactly.');
   });
+  it('are settled: a question is refused, of another kind, and taken back, each time with the score anew', async () => {
+    await open();
+    await compareSent();
+    const table = (): HTMLElement => screen.getByRole('table', { name: 'What varies' });
+    const said = (): HTMLElement | null => screen.queryByRole('list', { name: 'Said of the questions' });
+    const settle = async (act: string): Promise<void> => {
+      const [first] = within(table()).getAllByRole('button', { name: /^What .* is$/ });
+      await page.user.click(first!);
+      const item = await screen.findByRole('menuitem', { name: act });
+      // The library hears of it where its words stand.
+      await page.user.click(item.querySelector<HTMLElement>('[data-pc-section="itemcontent"]') ?? item);
+    };
+    await settle('text');
+    await vi.waitFor(() => expect(said()?.textContent).toContain('text'));
+    expect(await within(table()).findByText('text')).toBeTruthy();
+    expect(await screen.findByText('3 of 4 match word for word')).toBeTruthy();
+    await settle('Refuse: write what most say');
+    expect(await screen.findByText('1 of 4 match word for word')).toBeTruthy();
+    await page.user.click(screen.getByRole('button', { name: /^Take back: .*refused/ }));
+    expect(await screen.findByText('3 of 4 match word for word')).toBeTruthy();
+  });
+  it('begins with what went to somebody, from their page', async () => {
+    const calls: string[] = [];
+    page = await openPage('/from-mails?address=ann%40x.example', {
+      'GET /convert/sent/texts': [],
+      'GET /convert/sent': ({ query }: { query: { address?: string } }) => {
+        calls.push(query.address ?? '');
+        return MAILS;
+      },
+    } as unknown as Answers);
+    expect(await screen.findByText('3 of 4 match word for word')).toBeTruthy();
+    expect(calls).toEqual(['ann@x.example']);
+  });
   it('is computed again without a mail that is left out, and with it when it is taken in', async () => {
     await open();
     await compareSent();

@@ -1,6 +1,6 @@
 /** State of From past mails: the mails, the comparison in its worker, the template, and saving it. */
 import type { PastWords } from '@vocabula/contract';
-import { MOST_MAILS, samplesOf } from '@vocabula/core/derive';
+import { MOST_MAILS, samplesOf, type Settlement } from '@vocabula/core/derive';
 import { disguised } from '@vocabula/core/proof';
 import { writeCsv } from '@vocabula/core/tables';
 import type { TextDocument } from '@vocabula/core';
@@ -12,6 +12,21 @@ import { useComparing } from './useComparing';
 /** Files that are read at the same time. */
 const FILES_AT_ONCE = 4;
 
+/** What was said of the questions, in its order. Other mails have other questions: then it is forgotten. */
+function useSettled(start: () => void) {
+  const settled = shallowRef<readonly Settlement[]>([]);
+  const say = (all: readonly Settlement[]): void => {
+    settled.value = all;
+    start();
+  };
+  return {
+    settled,
+    settle: (settlement: Settlement): void => say([...settled.value, settlement]),
+    unsettle: (settlement: Settlement): void => say(settled.value.filter((each) => each !== settlement)),
+    forget: (): void => void (settled.value = []),
+  };
+}
+
 export function useDerive() {
   const comparing = useComparing();
   const { derived, share, problem } = comparing;
@@ -19,6 +34,7 @@ export function useDerive() {
   /** Names of the mails that are left out of the comparison. */
   const out = ref<ReadonlySet<string>>(new Set());
   const locale = ref('en-IE');
+  const { settled, settle, unsettle, forget } = useSettled(() => start());
   const labels = ref<Readonly<Record<string, string>>>({});
   /** Progress of reading files; undefined when none are read. */
   const reading = ref<{ done: number; total: number }>();
@@ -31,7 +47,12 @@ export function useDerive() {
     comparing.stop();
   }
 
-  const start = (): void => comparing.compare(compared.value, locale.value);
+  const start = (): void => comparing.compare(compared.value, locale.value, settled.value);
+  /** Compares other mails, of which nothing was said yet. */
+  function startAnew(): void {
+    forget();
+    start();
+  }
   /** Adds mails, under names of their own. Returns a message if some are too many to compare, else ''. */
   function add(more: readonly PastWords[]): string {
     const names = new Set(mails.value.map(({ file }) => file));
@@ -43,7 +64,7 @@ export function useDerive() {
     });
     const room = MOST_MAILS - mails.value.length;
     mails.value = [...mails.value, ...fresh.slice(0, room)];
-    start();
+    startAnew();
     return fresh.length > room ? `At most ${MOST_MAILS} mails are compared; ${fresh.length - room} were left out.` : '';
   }
   /** Reads files, a few at a time, and adds their mails. Returns what could not be read, as a message. */
@@ -77,7 +98,7 @@ export function useDerive() {
     if (isOut) next.add(file);
     else next.delete(file);
     out.value = next;
-    start();
+    startAnew();
   }
 
   /** The derived template with the labels that the user gave. */
@@ -121,7 +142,7 @@ export function useDerive() {
   }
   return {
     ...{ mails, out, compared, locale, derived, template, labels, share, reading, problem },
-    ...{ start, stop, addFiles, paste, addSent, leaveOut, relabel, take },
+    ...{ settled, settle, unsettle, start: startAnew, stop, addFiles, paste, addSent, leaveOut, relabel, take },
   };
 }
 export type Deriving = ReturnType<typeof useDerive>;

@@ -109,6 +109,9 @@ const forget = (): Promise<void> =>
       </ul>
     </template>
     <h2>Messages they got</h2>
+    <p v-if="me.isAuthor && record.messages.length > 1" class="small">
+      <RouterLink :to="{ name: 'from-mails', query: { address: record.address } }">Make a template of yours</RouterLink>
+    </p>
     <p v-if="record.messages.length === 0" class="quiet">No messages yet.</p>
     <DataTable
       v-else

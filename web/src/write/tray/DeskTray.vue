@@ -5,12 +5,11 @@ import TabList from 'primevue/tablist';
 import TabPanel from 'primevue/tabpanel';
 import TabPanels from 'primevue/tabpanels';
 import Tabs from 'primevue/tabs';
-import { computed, defineAsyncComponent, nextTick, useTemplateRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, shallowRef, useTemplateRef, watch, type Component } from 'vue';
 import ActMenu from '../../ui/controls/ActMenu.vue';
 import { useFitting, withChosen } from '../../ui/useFitting';
 import { TAB_LABELS, type Tab as TabName } from '../desk/tabs';
 import type { Desk } from '../desk/useDesk';
-import OutlineTree from '../score/OutlineTree.vue';
 import VariablesTray from './VariablesTray.vue';
 
 /** All but the variables, which one sees first, are loaded when they are opened. */
@@ -48,18 +47,23 @@ function choose(name: TabName): void {
   tab.value = name;
 }
 const shut = defineModel<boolean>('shut', { required: true });
-const outline = useTemplateRef('outline');
+const OutlineTree = shallowRef<Component>();
+const outline = useTemplateRef<{ focus(): unknown }>('outline');
+/** The outline takes the focus once it is there. */
+async function focusOutline(): Promise<void> {
+  OutlineTree.value ??= (await import('../score/OutlineTree.vue')).default;
+  await nextTick();
+  void outline.value?.focus();
+}
 
 watch(tab, async (now) => {
   shut.value = false;
-  await nextTick();
-  if (now === 'outline') void outline.value?.focus();
+  if (now === 'outline') await focusOutline();
 });
 watch(props.desk.outlineAsked, async () => {
   shut.value = false;
   tab.value = 'outline';
-  await nextTick();
-  void outline.value?.focus();
+  await focusOutline();
 });
 /** `Esc` shuts the tray and goes back to the text. */
 function leave(event: KeyboardEvent): void {
@@ -90,7 +94,7 @@ function leave(event: KeyboardEvent): void {
         <TabPanel :value="tab" tabindex="-1">
           <VariablesTray v-if="tab === 'variables'" :desk="desk" />
           <ChosenTray v-else-if="tab === 'chosen'" :desk="desk" />
-          <OutlineTree v-else-if="tab === 'outline'" ref="outline" :desk="desk" />
+          <component :is="OutlineTree" v-else-if="tab === 'outline'" ref="outline" :desk="desk" />
           <FindingsTray
             v-else-if="tab === 'findings'"
             :findings="proof.findings.value"

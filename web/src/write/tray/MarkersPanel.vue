@@ -6,7 +6,8 @@ import PushButton from '../../ui/controls/PushButton.vue';
 import Column from 'primevue/column';
 import DataTable from 'primevue/datatable';
 import InputText from 'primevue/inputtext';
-import { fieldMeant, type TypeName } from '@vocabula/core';
+import type { TypeName } from '@vocabula/core';
+import { fieldMeant } from '@vocabula/core/marker-field';
 import { ref, watch } from 'vue';
 import type { MarkerGroup, TakenMarkers } from '../editor/operations/markers';
 
