@@ -1,14 +1,37 @@
 /** Understands dates as people type them, in the reader's order of day and month. */
 import { dayFormatter, dayFromNumber, dayNumber, isDay } from '../values/date.js';
+import { dayFormat } from '../values/intl.js';
+import { weekdaysOf } from '../values/weekdays.js';
 import { fold } from './fold.js';
+
+/** What a language calls things, as it is compared with what is typed. */
+interface Names {
+  readonly months: readonly string[];
+  readonly weekdays: readonly string[];
+  readonly monthFirst: boolean;
+}
+const known = new Map<string, Names>();
+
+/** Made once for each language: dates are looked for in whole mails. */
+function namesOf(locale: string): Names {
+  const before = known.get(locale);
+  if (before) return before;
+  const month = dayFormat(locale, { month: 'long' });
+  const names: Names = {
+    months: Array.from({ length: 12 }, (_, at) => fold(month.format(Date.UTC(2027, at, 15)))),
+    weekdays: weekdaysOf(locale).map(fold),
+    monthFirst: dayFormat(locale, {}).formatToParts(0)[0]?.type === 'month',
+  };
+  known.set(locale, names);
+  return names;
+}
 
 /** The number of the month, from 1, that some letters begin, in the reader's language or in English; 0 if none. */
 function monthOf(letters: string, locale: string): number {
   for (const language of [locale, 'en']) {
-    const format = new Intl.DateTimeFormat(language, { month: 'long', timeZone: 'UTC' });
-    const names = Array.from({ length: 12 }, (_, month) => fold(format.format(Date.UTC(2027, month, 15))));
-    const found = names.filter((name) => name.startsWith(letters));
-    if (found.length === 1) return names.indexOf(found[0] as string) + 1;
+    const { months } = namesOf(language);
+    const found = months.filter((name) => name.startsWith(letters));
+    if (found.length === 1) return months.indexOf(found[0] as string) + 1;
   }
   return 0;
 }
@@ -16,12 +39,9 @@ function monthOf(letters: string, locale: string): number {
 /** Takes a weekday off the front; the date says it again. */
 function withoutWeekday(text: string, locale: string): string {
   const [first = '', ...rest] = text.split(/,?\s+/);
-  const isWeekday = [locale, 'en'].some((language) => {
-    const format = new Intl.DateTimeFormat(language, { weekday: 'long', timeZone: 'UTC' });
-    return Array.from({ length: 7 }, (_, day) => fold(format.format(day * 86_400_000))).some(
-      (name) => first.length > 1 && name.startsWith(first.replace(/\.$/, '')),
-    );
-  });
+  const isWeekday = [locale, 'en'].some((language) =>
+    namesOf(language).weekdays.some((name) => first.length > 1 && name.startsWith(first.replace(/\.$/, ''))),
+  );
   return isWeekday && rest.length > 0 ? rest.join(' ') : text;
 }
 
@@ -32,7 +52,7 @@ export function understandDay(text: string, today: string, locale: string): stri
   const relative =
     { today: 0, tomorrow: 1, yesterday: -1 }[typed] ?? (/^[+-]\d{1,4}$/.test(typed) ? Number(typed) : undefined);
   if (relative !== undefined) return dayFromNumber(dayNumber(today) + relative);
-  const monthFirst = new Intl.DateTimeFormat(locale).formatToParts(0)[0]?.type === 'month';
+  const { monthFirst } = namesOf(locale);
   const numbers = /^(\d{1,2})[./\s-](\d{1,2})(?:[./\s-](\d{2,4}))?$/.exec(typed);
   if (numbers) {
     const [first = '', second = ''] = [numbers[1], numbers[2]];
@@ -60,8 +80,6 @@ function build(day: string, month: number, year: string | undefined, today: stri
 /** A day as the form shows it: `Mon 14 June 2027`. */
 export function showDay(day: string, locale: string): string {
   if (!isDay(day)) return day;
-  const weekday = new Intl.DateTimeFormat(locale, { weekday: 'short', timeZone: 'UTC' }).format(
-    dayNumber(day) * 86_400_000,
-  );
+  const weekday = dayFormat(locale, { weekday: 'short' }).format(dayNumber(day) * 86_400_000);
   return `${weekday} ${dayFormatter('long', locale)?.(day) ?? day}`;
 }
