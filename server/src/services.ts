@@ -76,7 +76,6 @@ export interface Services extends HeavyServices {
   readonly remarks: RemarkService;
   readonly trials: TrialService;
   readonly series: SeriesService;
-  readonly standing: StandingService;
   readonly webhooks: WebhookService;
   readonly handOvers: HandOverService;
   readonly atHand: AtHandService;
@@ -135,7 +134,7 @@ export function makeServices(
   const runner = new SeriesRunner(database, outbox, assets, now, wake, log);
   const shelf = new MailShelf(database.read, workers);
   const replies = new ReplyMaker(database, recipients, workers);
-  const answering = new StandingRunner(database, shelf, replies, outbox, assets, wake, log);
+  const answering = new StandingRunner(database, shelf, replies, outbox, assets, now, wake, log);
   return {
     database,
     workers,

@@ -24,7 +24,7 @@ export interface MailRule {
 
 /** What is known besides the mail itself. */
 export interface Surroundings extends MailMoment {
-  /** When the mail came, ISO. */
+  /** When it is decided, ISO. */
   readonly at: string;
   /** The bare addresses of whose rules these are. */
   readonly own: ReadonlySet<string>;
@@ -32,7 +32,7 @@ export interface Surroundings extends MailMoment {
   readonly refused: (address: string) => boolean;
   /** When a standing reply of the same person was last written to an address, ISO. */
   readonly lastTo: (address: string) => string | undefined;
-  /** How many a rule has sent on the day of the mail. */
+  /** How many a rule has sent on the day on which it is decided. */
   readonly sentOn: (rule: string) => number;
 }
 
@@ -50,7 +50,7 @@ export type StandingDecision =
     };
 
 const DAY = 86_400_000;
-/** A mail that was written so long before it came is not answered without anybody looking. */
+/** A mail that was written so long ago is not answered without anybody looking. */
 const STALE = 3 * DAY;
 
 /** Decides on a mail. The same mail in the same surroundings always comes to the same. */
@@ -95,7 +95,6 @@ function whyLooked(
   if (replyTo.some((each) => bareAddress(each) !== address)) return 'it wants its answer at another address';
   const path = headers['return-path'];
   if (path !== undefined && bareAddress(path.trim()) !== address) return 'it came from another address than it says';
-  if (written !== undefined && Date.parse(at) - Date.parse(written) > STALE)
-    return 'it was written days before it came';
+  if (written !== undefined && Date.parse(at) - Date.parse(written) > STALE) return 'it was written days ago';
   return undefined;
 }

@@ -15,6 +15,8 @@ export interface IncomingMail {
   readonly subject: string;
   /** In its own words, without what it quotes. */
   readonly words: string;
+  /** What is recognised in its subject and its words, by where it stands: see `valuesInMail`. */
+  readonly values: readonly FoundValue[];
   /** Names of what is attached. */
   readonly files: readonly string[];
   /** The moment it says that it was written, ISO. */
@@ -29,7 +31,6 @@ export interface IncomingMail {
 export interface MailMoment {
   /** The day it came, ISO, from which days without a year are read. */
   readonly today: string;
-  readonly locale: string;
   /** It answers a message of ours. */
   readonly answersOurs: boolean;
 }
@@ -58,14 +59,19 @@ export const MAIL_VARIABLES: readonly Variable[] = [
 const LONGEST = 20_000;
 const oneLine = (words: string): string => words.replace(/\s+/g, ' ').trim();
 
-/** The values in a mail, by where they stand: in its subject, then in its words. */
-export const valuesInMail = ({ subject, words }: IncomingMail, { today, locale }: MailMoment): readonly FoundValue[] =>
-  foundValues(`${subject}\n${words.slice(0, LONGEST)}`, today, locale);
+/** In which language days of mails are read: English names of months, figures with the day first. */
+export const READ_IN = 'en-GB';
+
+/** The values in a mail, by where they stand: in its subject, then in its words. Takes long for long mails. */
+export const valuesInMail = (subject: string, words: string, today: string): readonly FoundValue[] =>
+  foundValues(`${subject}\n${words.slice(0, LONGEST)}`, today, READ_IN);
 
 /** Answers to the variables above; what a mail lacks has none. */
-export function factsOf(mail: IncomingMail, moment: MailMoment): Record<string, string | number> {
-  const found = valuesInMail(mail, moment);
-  const first = (type: FoundValue['type']): string => found.find((each) => each.type === type)?.value ?? '';
+export function factsOf(
+  mail: IncomingMail,
+  { answersOurs }: Pick<MailMoment, 'answersOurs'>,
+): Record<string, string | number> {
+  const first = (type: FoundValue['type']): string => mail.values.find((each) => each.type === type)?.value ?? '';
   const folded: Readonly<Record<string, string>> = {
     words: mail.words.slice(0, LONGEST),
     subject: mail.subject,
@@ -83,7 +89,7 @@ export function factsOf(mail: IncomingMail, moment: MailMoment): Record<string, 
     a_number: first('number'),
     a_sum: first('money'),
     files: mail.files.length,
-    answers_ours: moment.answersOurs ? 'yes' : 'no',
+    answers_ours: answersOurs ? 'yes' : 'no',
   };
   return Object.fromEntries(Object.entries(facts).filter(([, value]) => value !== ''));
 }

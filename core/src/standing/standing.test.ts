@@ -10,13 +10,18 @@ import {
   holdsFor,
   mailCondition,
   MAIL_VARIABLES,
+  valuesInMail,
   type IncomingMail,
   type MailRule,
   type Surroundings,
   type ValueSource,
 } from './index.js';
 
-const mail = (more: Partial<IncomingMail> = {}): IncomingMail => ({
+const mail = (more: Partial<IncomingMail> = {}): IncomingMail => {
+  const { subject, words, ...others } = { ...MAIL, ...more };
+  return { ...others, subject, words, values: valuesInMail(subject, words, '2026-11-20') };
+};
+const MAIL: Omit<IncomingMail, 'values'> = {
   from: 'Siobhán Ní Bhriain <siobhan@school.example>',
   to: ['Maeve <maeve@garden.example>'],
   replyTo: [],
@@ -25,12 +30,10 @@ const mail = (more: Partial<IncomingMail> = {}): IncomingMail => ({
   files: ['plan.pdf'],
   headers: {},
   isReport: false,
-  ...more,
-});
+};
 const AT = '2026-11-20T09:00:00.000Z';
 const known = (more: Partial<Surroundings> = {}): Surroundings => ({
   today: '2026-11-20',
-  locale: 'en-IE',
   answersOurs: false,
   at: AT,
   own: new Set(['maeve@garden.example']),
@@ -95,7 +98,7 @@ describe('answers', () => {
     ],
   });
   const from = (source: ValueSource, asked: Variable): string | undefined =>
-    answersFrom({ it: source }, [{ id: 'it', variable: asked }], mail(), known())['it'];
+    answersFrom({ it: source }, [{ id: 'it', variable: asked }], mail(), '2026-11-20')['it'];
   it.each<[string, ValueSource, Variable, string | undefined]>([
     ['the same for all', { from: 'fixed', value: 'river' }, gate, 'river'],
     ['a day in the mail', { from: 'found', nth: 1 }, variable('d', { type: 'date' }), '2027-06-14'],
@@ -119,7 +122,7 @@ describe('answers', () => {
   });
   it('are none for a question without a source, nor for keys that objects have of themselves', () => {
     const asked = [{ id: 'constructor', variable: variable('constructor', {}) }];
-    expect(answersFrom({}, asked, mail(), known())).toEqual({});
+    expect(answersFrom({}, asked, mail(), '2026-11-20')).toEqual({});
   });
 });
 

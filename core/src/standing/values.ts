@@ -5,7 +5,7 @@ import type { Variable } from '../template/variable.js';
 import { readMailbox } from '../values/mailbox.js';
 import { labelOf } from '../values/choice.js';
 import { fold } from '../words/fold.js';
-import { valuesInMail, type IncomingMail, type MailMoment } from './mail.js';
+import { READ_IN, type IncomingMail } from './mail.js';
 
 /** Where one answer comes from. */
 export type ValueSource =
@@ -24,36 +24,34 @@ export interface Wanted {
   readonly variable: Variable;
 }
 
-/** The answers that a mail gives; questions without a source, and those that it says nothing to, have none. */
+/**
+ * The answers that a mail gives; questions without a source, and those that it says nothing to, have none.
+ * @param today the day it came, ISO
+ */
 export function answersFrom(
   sources: Readonly<Record<string, ValueSource>>,
   wanted: readonly Wanted[],
   mail: IncomingMail,
-  moment: MailMoment,
+  today: string,
 ): Record<string, string> {
   const answers: Record<string, string> = {};
   for (const { id, variable } of wanted) {
     const source = Object.hasOwn(sources, id) ? sources[id] : undefined;
-    const value = source && valueFrom(source, variable, mail, moment);
+    const value = source && valueFrom(source, variable, mail, today);
     if (value !== undefined && value !== '') answers[id] = value;
   }
   return answers;
 }
 
-function valueFrom(
-  source: ValueSource,
-  variable: Variable,
-  mail: IncomingMail,
-  moment: MailMoment,
-): string | undefined {
+function valueFrom(source: ValueSource, variable: Variable, mail: IncomingMail, today: string): string | undefined {
   switch (source.from) {
     case 'fixed':
       return source.value;
     case 'found':
-      return fits(valuesInMail(mail, moment), variable, source.nth);
+      return fits(mail.values, variable, source.nth);
     case 'behind': {
       const words = behind(`${mail.subject}\n${mail.words}`, source.words);
-      return words === undefined ? undefined : understood(words, variable, moment);
+      return words === undefined ? undefined : understood(words, variable, today);
     }
     case 'name':
       return readMailbox(mail.from)?.name;
@@ -99,7 +97,7 @@ function endOf(line: string, wanted: string): number | undefined {
 }
 
 /** Some words as an answer of a variable: an option by its label, a value of the type that stands in them. */
-function understood(words: string, variable: Variable, moment: MailMoment): string | undefined {
+function understood(words: string, variable: Variable, today: string): string | undefined {
   const { type, options = [], other } = variable;
   if (type === 'choice') {
     const said = fold(words);
@@ -109,7 +107,7 @@ function understood(words: string, variable: Variable, moment: MailMoment): stri
   }
   if (type === 'text' || type === 'paragraphs') return words;
   if (type === 'yes-no') return yesOrNo(words);
-  return fits(foundValues(words, moment.today, moment.locale), variable, 1);
+  return fits(foundValues(words, today, READ_IN), variable, 1);
 }
 
 const YES = /^(?:yes|ja|oui|sí|si|sì|sim|tá|x|✓|true)\b/iu;

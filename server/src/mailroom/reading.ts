@@ -4,7 +4,7 @@ import { inlined, isMbox, mailsOf, readEml, type ReadMail } from '@vocabula/mail
 import type { ReceivedMail } from '@vocabula/core/insight';
 import { ownWords } from '@vocabula/core/derive';
 import { bareAddress } from '@vocabula/core/filling';
-import type { IncomingMail } from '@vocabula/core/standing';
+import { valuesInMail, type IncomingMail } from '@vocabula/core/standing';
 import { RequestProblem } from '../http/problem.js';
 
 /** Mails taken from one file. */
@@ -70,26 +70,36 @@ export const columnsOfLetters = (raws: readonly Uint8Array[]): Promise<LetterCol
 
 /** A mail as rules see it, with what tells whose answer it is. */
 export type Incoming = IncomingMail & { readonly arrival: Arrival };
+/** A mail that is to be read so. */
+export interface ToRead {
+  readonly raw: Uint8Array;
+  /** The bare address that it was handed in from; empty for mail of servers, which nobody may answer. */
+  readonly sender: string;
+  /** The day it came, ISO. */
+  readonly today: string;
+}
 /** So much of a mail is looked at by rules, in characters. */
 const MOST_LOOKED = 60_000;
 const NO_ARRIVAL: Arrival = { from: '', subject: '', headers: {}, reports: [] };
 
 /** Several mails as rules see them, in order; one that cannot be read says nothing. */
-export const incomingMails = (raws: readonly Uint8Array[]): Promise<Incoming[]> =>
-  Promise.all(
-    raws.map(async (raw): Promise<Incoming> => {
-      const mail = await read(raw);
-      const { from = '', to = [], cc = [], replyTo = [], subject = '', files = [], headers = {}, date } = mail ?? {};
-      // The text is what its sender wrote as such; HTML says the same at more cost.
-      const { text = '', html } = mail ?? {};
-      const body = text.trim() === '' ? { html: html?.slice(0, MOST_LOOKED) } : { text: text.slice(0, MOST_LOOKED) };
-      return {
-        ...{ from, to: [...to, ...cc], replyTo, subject, words: ownWords(body), headers },
-        ...{ files: files.map(({ name }) => name), written: date, isReport: (mail?.reports.length ?? 0) > 0 },
-        arrival: mail ? arrivalOf(mail) : NO_ARRIVAL,
-      };
-    }),
-  );
+export const incomingMails = (mails: readonly ToRead[]): Promise<Incoming[]> => Promise.all(mails.map(incomingMail));
+
+async function incomingMail({ raw, sender, today }: ToRead): Promise<Incoming> {
+  const mail = await read(raw);
+  const { from = '', to = [], cc = [], replyTo = [], subject = '', files = [], headers = {}, date } = mail ?? {};
+  // The text is what its sender wrote as such; HTML says the same at more cost.
+  const { text = '', html } = mail ?? {};
+  const body = text.trim() === '' ? { html: html?.slice(0, MOST_LOOKED) } : { text: text.slice(0, MOST_LOOKED) };
+  const words = ownWords(body);
+  return {
+    ...{ from, to: [...to, ...cc], replyTo, subject, words, values: valuesInMail(subject, words, today) },
+    // The stand-in is told the return path, and writes it nowhere.
+    headers: { 'return-path': `<${sender}>`, ...headers },
+    ...{ files: files.map(({ name }) => name), written: date, isReport: (mail?.reports.length ?? 0) > 0 },
+    arrival: mail ? arrivalOf(mail) : NO_ARRIVAL,
+  };
+}
 
 export async function shownLetter(raw: Uint8Array): Promise<Pick<Letter, 'html' | 'text' | 'files' | 'broken'>> {
   const mail = await read(raw);

@@ -1,9 +1,10 @@
-/** Mail that came in, as rules see it. What was read of a mail is kept: rules are tried on the same ones again and again. */
-import type { IncomingMail } from '@vocabula/core/standing';
+/** Mail that came in, as rules see it. */
+import { dayIn } from '@vocabula/core';
+import type { IncomingMail, MailMoment } from '@vocabula/core/standing';
 import { and, desc, eq, gte, inArray, notExists, sql } from 'drizzle-orm';
 import { schema, type Reader } from '../db/database.js';
 import { answeredMessage } from '../mailroom/arrivals.js';
-import type { Workers } from '../workers/pool.js';
+import { paceFor, type Workers } from '../workers/pool.js';
 
 const { letters, deliveries, standingDecisions } = schema;
 
@@ -20,7 +21,7 @@ export interface CameIn {
 /** A mail as it was read. */
 export interface Known {
   readonly mail: IncomingMail;
-  readonly answersOurs: boolean;
+  readonly moment: MailMoment;
 }
 
 /** Mails, and bytes of them, that are read at once; mails of which what was read is kept; sizes that are asked at once. */
@@ -39,6 +40,7 @@ const CAME = {
 
 export class MailShelf {
   private readonly kept = new Map<string, Known>();
+  private keptIn = '';
   private clearing: NodeJS.Timeout | undefined;
 
   constructor(
@@ -58,6 +60,19 @@ export class MailShelf {
     return eachOnce(rows).reverse();
   }
 
+  /** One mail that came for some addresses. */
+  async one(addresses: readonly string[], letter: string): Promise<CameIn | undefined> {
+    const rows = await this.read
+      .select(CAME)
+      .from(deliveries)
+      .innerJoin(letters, eq(letters.id, deliveries.letter))
+      .where(
+        and(eq(deliveries.letter, letter), inArray(deliveries.address, [...addresses]), eq(letters.readable, true)),
+      )
+      .limit(1);
+    return eachOnce(rows)[0];
+  }
+
   /** What came for somebody since a moment and was not decided on yet, the oldest first. */
   async undecided(person: string, addresses: readonly string[], since: string, most: number): Promise<CameIn[]> {
     const decided = this.read
@@ -74,20 +89,31 @@ export class MailShelf {
     return eachOnce(rows);
   }
 
-  /** Reads mails. @param by id of the person who waits for it */
-  async known(mails: readonly CameIn[], by: string): Promise<Map<string, Known>> {
-    const found = new Map<string, Known>();
-    const missing: CameIn[] = [];
-    for (const mail of mails) {
-      const kept = this.kept.get(mail.letter);
-      if (kept) found.set(mail.letter, kept);
-      else missing.push(mail);
-    }
-    // Kept while somebody works on a rule, and not longer: whoever wrote a mail may be forgotten meanwhile.
+  /**
+   * Reads mails as `known` does, and keeps what it read for the next time: a rule is tried on the same mails again and
+   * again while it is written.
+   */
+  async knownAgain(mails: readonly CameIn[], zone: string, by: string): Promise<ReadonlyMap<string, Known>> {
+    if (this.keptIn !== zone || this.kept.size > MOST_KEPT) this.kept.clear();
+    this.keptIn = zone;
+    const missing = mails.filter(({ letter }) => !this.kept.has(letter));
+    for (const [letter, known] of await this.known(missing, zone, by)) this.kept.set(letter, known);
+    // Not longer: whoever wrote a mail may be forgotten meanwhile.
     clearTimeout(this.clearing);
     this.clearing = setTimeout(() => this.kept.clear(), KEPT_FOR).unref();
-    for (const some of await this.inParts(missing))
-      for (const [letter, known] of await this.readAll(some, by)) found.set(letter, known);
+    return new Map(
+      mails.flatMap(({ letter }) => {
+        const known = this.kept.get(letter);
+        return known ? [[letter, known]] : [];
+      }),
+    );
+  }
+
+  /** Reads mails. @param zone of whom they came to, whose days count; @param by the person who waits for it, by id */
+  async known(mails: readonly CameIn[], zone: string, by: string): Promise<Map<string, Known>> {
+    const found = new Map<string, Known>();
+    for (const some of await this.inParts(mails))
+      for (const [letter, known] of await this.readAll(some, zone, by)) found.set(letter, known);
     return found;
   }
 
@@ -117,28 +143,24 @@ export class MailShelf {
     return parts;
   }
 
-  private async readAll(mails: readonly CameIn[], by: string): Promise<[string, Known][]> {
+  private async readAll(mails: readonly CameIn[], zone: string, by: string): Promise<[string, Known][]> {
+    const ids = mails.map(({ letter }) => letter);
     const rows = await this.read
-      .select({ id: letters.id, raw: letters.raw })
+      .select({ id: letters.id, raw: letters.raw, sender: letters.sender })
       .from(letters)
-      .where(
-        inArray(
-          letters.id,
-          mails.map(({ letter }) => letter),
-        ),
-      );
-    const raws = rows.map(({ raw }) => raw);
-    const read = await this.workers.run('incoming', raws, by, raws.length > 5 ? 'long' : 'quick');
+      .where(inArray(letters.id, ids));
+    const came = new Map(mails.map(({ letter, at }) => [letter, at]));
+    const todays = rows.map(({ id }) => dayIn(new Date(came.get(id) ?? ''), zone));
+    const given = rows.map(({ raw, sender }, at) => ({ raw, sender, today: todays[at] ?? '' }));
+    const size = rows.reduce((sum, { raw }) => sum + raw.length, 0);
+    const read = await this.workers.run('incoming', given, by, paceFor(size));
     const all: [string, Known][] = [];
     for (const [at, { id }] of rows.entries()) {
-      const incoming = read[at];
-      if (!incoming) continue;
+      const [incoming, today] = [read[at], todays[at]];
+      if (!incoming || today === undefined) continue;
       const { arrival, ...mail } = incoming;
-      const came = mails.find(({ letter }) => letter === id)?.at ?? '';
-      const known = { mail, answersOurs: (await answeredMessage(this.read, arrival, came)) !== undefined };
-      if (this.kept.size >= MOST_KEPT) this.kept.clear();
-      this.kept.set(id, known);
-      all.push([id, known]);
+      const answers = await answeredMessage(this.read, arrival, came.get(id) ?? '');
+      all.push([id, { mail, moment: { today, answersOurs: answers !== undefined } }]);
     }
     return all;
   }

@@ -3,7 +3,7 @@ import type { StandingRule } from '@vocabula/contract';
 import { dayIn } from '@vocabula/core';
 import { mailCondition, type MailCondition, type MailRule } from '@vocabula/core/standing';
 import { createHash } from 'node:crypto';
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, count, desc, eq, inArray } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';
 import type { StandingRow } from './store.js';
 
@@ -56,11 +56,11 @@ export async function lastWritten(
 
 /** How many a rule has sent on a day. */
 export async function sentOn(reader: Reader | Writer, rule: string, day: string): Promise<number> {
-  const rows = await reader
-    .select({ letter: standingDecisions.letter })
+  const [found] = await reader
+    .select({ sent: count() })
     .from(standingDecisions)
     .where(and(eq(standingDecisions.rule, rule), eq(standingDecisions.day, day), eq(standingDecisions.what, 'send')));
-  return rows.length;
+  return found?.sent ?? 0;
 }
 
 /** The day of a moment where a rule counts. */

@@ -13,6 +13,7 @@ import type { AssetService } from '../assets/service.js';
 import { note } from '../audit/service.js';
 import { schema, type Database, type Writer } from '../db/database.js';
 import { demandWritable, recordOf } from '../fills/records.js';
+import { fillOf } from '../fills/rows.js';
 import { addFills } from '../fills/store.js';
 import { currentHouse } from '../house/house-state.js';
 import { RequestProblem } from '../http/problem.js';
@@ -23,7 +24,7 @@ import type { User } from '../people/user.js';
 import { refusedAmong } from '../recipients/service.js';
 import type { Outbox } from '../sending/outbox.js';
 import type { CameIn, Known, MailShelf } from './mails.js';
-import { momentOf, type MadeReply, type ReplyMaker } from './replying.js';
+import type { MadeReply, Prepared, ReplyMaker } from './replying.js';
 import { dayOf, lastWritten, readyRule, sentOn } from './rules.js';
 import { addDecision, switchOff, type StandingRow } from './store.js';
 
@@ -39,6 +40,9 @@ interface Keeper {
   readonly user: User;
   readonly own: ReadonlySet<string>;
   readonly rules: readonly StandingRow[];
+  readonly now: Date;
+  /** What the replies of a rule are made from, once it is wanted. */
+  readonly prepared: Map<string, Promise<Prepared>>;
 }
 
 export class StandingRunner {
@@ -52,6 +56,8 @@ export class StandingRunner {
     private readonly replies: ReplyMaker,
     private readonly outbox: Outbox,
     private readonly assets: AssetService,
+    /** The moment that counts: the stand-in's clock may be ahead. */
+    private readonly now: () => Promise<Date>,
     private readonly wake: () => void,
     private readonly log: Logger,
   ) {}
@@ -66,10 +72,11 @@ export class StandingRunner {
     for (const keeper of await this.keepers()) {
       const since = keeper.rules.map(({ onSince }) => onSince ?? '').toSorted()[0] ?? '';
       const mails = await this.shelf.undecided(keeper.user.id, [...keeper.own], since, MOST);
-      const known = await this.shelf.known(mails, '');
+      const known = await this.shelf.known(mails, keeper.rules[0]?.rule.timezone ?? 'UTC', '');
       for (const mail of mails) {
         const read = known.get(mail.letter);
         if (!read || (this.resting.get(mail.letter) ?? 0) > Date.now()) continue;
+        this.resting.delete(mail.letter);
         await this.settle(keeper, mail, read).catch((error: unknown) => {
           this.log.error({ err: error, letter: mail.letter }, 'a mail could not be decided on');
           this.resting.set(mail.letter, Date.now() + REST);
@@ -88,12 +95,15 @@ export class StandingRunner {
       .innerJoin(people, eq(people.id, standingReplies.person))
       .where(and(isNotNull(standingReplies.onSince), isNull(standingReplies.binnedAt), isNull(people.endedAt)))
       .orderBy(standingReplies.person, standingReplies.position);
+    const now = await this.now();
     const keepers: Keeper[] = [];
     for (const person of new Set(rows.map(({ rule }) => rule.person)))
       keepers.push({
         user: await userById(read, person),
         own: new Set(await ownAddresses(read, person)),
         rules: rows.flatMap(({ rule }) => (rule.person === person ? [rule] : [])),
+        now,
+        prepared: new Map(),
       });
     return keepers;
   }
@@ -104,16 +114,16 @@ export class StandingRunner {
     const rules = keeper.rules.filter(({ onSince }) => onSince !== null && onSince <= mail.at);
     const decision = mail.done
       ? ({ what: 'nothing', why: 'it was dealt with already' } as const)
-      : await this.decision(keeper, rules, mail, known);
+      : await this.decision(keeper, rules, known);
     const rule = rules.find(({ id }) => id === decision.rule);
     if (!rule || decision.what === 'nothing' || decision.what === 'suggest')
       return this.keep(keeper, rule, mail, known, decision);
-    const moment = momentOf(mail.at, rule.rule.timezone, known.answersOurs);
     try {
-      const reply = await this.replies.make(rule.rule, mail.letter, { mail: known.mail, moment }, keeper.user);
+      const prepared = await this.preparedFor(keeper, rule);
+      const reply = await this.replies.make(prepared, mail.letter, known);
       if (reply.lacks !== undefined)
         return await this.keep(keeper, rule, mail, known, { ...decision, what: 'suggest', why: reply.lacks });
-      await this.give(keeper, rule, mail, known, decision.what, reply);
+      await this.give(keeper, rule, mail, known, decision.what, { ...prepared, ...reply });
     } catch (problem) {
       if (!(problem instanceof RequestProblem)) throw problem;
       // Another process was quicker, or its sender has got one just now: it is looked at again.
@@ -122,21 +132,26 @@ export class StandingRunner {
     }
   }
 
+  private preparedFor({ user, prepared }: Keeper, { id, rule }: StandingRow): Promise<Prepared> {
+    const found = prepared.get(id) ?? this.replies.prepare(rule, user);
+    prepared.set(id, found);
+    return found;
+  }
+
   private async decision(
-    { user, own }: Keeper,
+    { user, own, now }: Keeper,
     rules: readonly StandingRow[],
-    mail: CameIn,
-    { mail: read, answersOurs }: Known,
+    { mail: read, moment }: Known,
   ): Promise<StandingDecision> {
     const address = bareAddress(read.from);
     const { read: reader } = this.database;
     const refused = await refusedAmong(reader, [address]);
     const last = await lastWritten(reader, user.id, address);
     const sent = new Map<string, number>();
-    for (const { id, rule } of rules) sent.set(id, await sentOn(reader, id, dayOf(rule, new Date())));
+    for (const { id, rule } of rules) sent.set(id, await sentOn(reader, id, dayOf(rule, now)));
     return decideOn(read, rules.map(readyRule), {
-      ...momentOf(mail.at, rules[0]?.rule.timezone ?? 'UTC', answersOurs),
-      at: mail.at,
+      ...moment,
+      at: now.toISOString(),
       own,
       refused: (each) => refused.has(each),
       lastTo: () => last,
@@ -151,10 +166,11 @@ export class StandingRunner {
     mail: CameIn,
     known: Known,
     what: 'draft' | 'send',
-    { row, fill, message, input, profile }: MadeReply,
+    { row, message, input, profile }: MadeReply & Prepared,
   ): Promise<void> {
     const { user } = keeper;
     await demandWritable(this.database.read, message);
+    const fill = await fillOf(this.database.read, row);
     // What nobody looked at says so in its subject (RFC 3834, 3.1.5).
     const goes = what === 'send' ? { ...message, subject: `Auto: ${message.subject}` } : message;
     await this.outbox.add({
@@ -164,7 +180,7 @@ export class StandingRunner {
       assets: await this.assets.source(assetsOf(message)),
       record: recordOf(fill, goes, input, user, 'service'),
       along: async (writer, outgoing) => {
-        await demandStill(writer, rule, bareAddress(known.mail.from), what);
+        await demandStill(writer, rule, bareAddress(known.mail.from), what, keeper.now);
         await addFills(writer, [row]);
         await decided(writer, this.row(keeper, rule, mail, known, { what, why: '', rule: rule.id }, outgoing, row.id));
       },
@@ -195,14 +211,14 @@ export class StandingRunner {
     return this.database.write(async (writer) => {
       if (!(await addDecision(writer, this.row(keeper, rule, mail, known, decision)))) return;
       if (!rule || decision.what !== 'nothing' || !decision.ceiling) return;
-      const day = dayOf(rule.rule, new Date());
+      const day = dayOf(rule.rule, keeper.now);
       await switchOff(writer, rule.id, `It sent ${rule.rule.mostADay} replies on ${day}, the most it may send a day.`);
       await note(writer, keeper.user, 'stopped', 'standing reply', rule.id, `${rule.rule.title}: its most a day`);
     });
   }
 
   private row(
-    { user }: Keeper,
+    { user, now }: Keeper,
     rule: StandingRow | undefined,
     { letter }: CameIn,
     { mail }: Known,
@@ -210,7 +226,6 @@ export class StandingRunner {
     outgoing: string | null = null,
     fill: string | null = null,
   ): Parameters<typeof addDecision>[1] {
-    const now = new Date();
     return {
       ...{ person: user.id, letter, rule: rule?.id ?? null, title: rule?.rule.title ?? '', what, why },
       ...{ address: bareAddress(mail.from), at: now.toISOString(), fill, outgoing },
@@ -230,13 +245,14 @@ async function demandStill(
   { id, person, rule }: StandingRow,
   address: string,
   what: 'draft' | 'send',
+  now: Date,
 ): Promise<void> {
   const [still] = await writer
     .select({ on: standingReplies.onSince })
     .from(standingReplies)
     .where(eq(standingReplies.id, id));
   const last = await lastWritten(writer, person, address);
-  const recent = last !== undefined && Date.now() - Date.parse(last) < rule.everyDays * DAY;
-  const full = what === 'send' && (await sentOn(writer, id, dayOf(rule, new Date()))) >= rule.mostADay;
+  const recent = last !== undefined && now.getTime() - Date.parse(last) < rule.everyDays * DAY;
+  const full = what === 'send' && (await sentOn(writer, id, dayOf(rule, now))) >= rule.mostADay;
   if (!still?.on || recent || full) throw new RequestProblem(409, 'settled', 'This was decided otherwise meanwhile.');
 }

@@ -72,6 +72,8 @@ interface Mail {
   readonly body?: string;
   readonly headers?: string;
   readonly at?: Date;
+  /** What the server was told that it comes from, where that is not what it says. */
+  readonly sender?: string;
 }
 /** A mail comes to the user of a server. */
 async function comes(
@@ -82,12 +84,12 @@ async function comes(
     body = 'When do you open on 3 May 2027?',
     headers = '',
     at = new Date(),
+    sender = /<([^>]+)>/.exec(from)?.[1] ?? from,
   }: Mail = {},
   { server }: Place = home,
 ): Promise<void> {
   mails += 1;
   const raw = `From: ${from}\r\nTo: ${to ?? server.user.address}\r\nSubject: ${subject}\r\nMessage-ID: <m${mails}@x.invalid>\r\n${headers}\r\n${body}\r\n`;
-  const sender = /<([^>]+)>/.exec(from)?.[1] ?? from;
   await server.services.letters.take(sender, [server.user.address], Buffer.from(raw), at);
 }
 const make = async (more: Partial<StandingRule> = {}, { server }: Place = home): Promise<StandingReply> =>
@@ -215,6 +217,17 @@ describe('a rule that is on', () => {
     ]);
   });
 
+  it('counts its period on the clock that counts, so that nothing is decided on again and again', async () => {
+    await on();
+    await comes();
+    await tick();
+    await home.server.call.post('/api/mailroom/clock').send({ hours: 8 * 24 });
+    await comes({ subject: 'Hours again', at: new Date(Date.now() + 8 * 86_400_000) });
+    expect(await tick()).toBe(1);
+    expect(await tick()).toBe(0);
+    expect(await said()).toEqual(['send', 'send']);
+  });
+
   it('writes down the reason wherever it does not answer', async () => {
     await on();
     await home.server.call.put('/api/recipients/do-not-write').send({ address: 'never@x.invalid', because: 'asked' });
@@ -225,6 +238,8 @@ describe('a rule that is on', () => {
     await comes({ from: 'Never <never@x.invalid>' });
     await comes({ to: 'all@larkmoor.invalid' });
     await comes({ headers: 'Reply-To: office@x.invalid\r\n' });
+    await comes({ sender: '' });
+    await comes({ sender: 'elsewhere@x.invalid' });
     await tick();
     expect(await said()).toEqual([
       'nothing: no condition holds',
@@ -234,6 +249,8 @@ describe('a rule that is on', () => {
       'nothing: its sender is on the do-not-write list',
       'suggest: it does not name you among its recipients',
       'suggest: it wants its answer at another address',
+      'nothing: a program or a mailing list sent it',
+      'suggest: it came from another address than it says',
     ]);
     expect(await home.server.database.read.select().from(schema.outgoing)).toEqual([]);
   });

@@ -1,24 +1,29 @@
 /** A rule tried on the past: what it would have done with the mail of the last six months, each mail after the other. */
-import type { KeptTrial, StandingRule, TriedStanding } from '@vocabula/contract';
+import type { KeptTrial, TriedStanding } from '@vocabula/contract';
 import { bareAddress } from '@vocabula/core/filling';
 import { decideOn, type StandingDecision } from '@vocabula/core/standing';
 import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import { schema, type Database, type Reader } from '../db/database.js';
-import { RequestProblem } from '../http/problem.js';
+import { notFound } from '../http/problem.js';
 import { ownAddresses } from '../people/addresses.js';
 import type { User } from '../people/user.js';
 import { refusedAmong } from '../recipients/service.js';
 import type { CameIn, Known, MailShelf } from './mails.js';
-import { momentOf, type ReplyMaker } from './replying.js';
+import type { MadeReply, Prepared, ReplyMaker } from './replying.js';
 import { dayOf, essenceOf, readyRule } from './rules.js';
 import type { StandingRow } from './store.js';
 
 /** How far back is looked, in milliseconds: half a year. */
 const BACK = 183 * 86_400_000;
-/** The most mails that are looked at, the newest of them; and those whose replies are made, the first of them. */
-const [MOST, MOST_MADE] = [3000, 100];
+/** The most mails that are looked at, the newest of them. */
+const MOST = 3000;
 
 type Tried = TriedStanding['mails'][number];
+interface Matched {
+  readonly mail: CameIn;
+  readonly known: Known;
+  readonly decision: StandingDecision;
+}
 type Kept = NonNullable<StandingRow['trial']>;
 
 /** What was found, and what of it is kept with the rule. */
@@ -40,7 +45,7 @@ export class PastTrial {
     const since = new Date(Date.now() - BACK).toISOString();
     const own = await ownAddresses(read, user.id);
     const came = await this.shelf.since(own, since, MOST);
-    const known = await this.shelf.known(came, user.id);
+    const known = await this.shelf.knownAgain(came, rule.timezone, user.id);
     const matched = await this.matching({ id, rule }, came, known, new Set(own));
     const answered = await answeredWith(
       read,
@@ -49,16 +54,15 @@ export class PastTrial {
     );
     const marked = new Set(wrong);
     const mails: Tried[] = [];
-    for (const [at, { mail, decision }] of matched.entries()) {
-      const found = known.get(mail.letter);
-      const may = decision.what !== 'nothing' && found && at < MOST_MADE;
-      const lacks = may ? await this.lacks(rule, mail, found, user) : undefined;
-      // What may not go by itself is offered, as it would be.
-      const what = lacks === undefined || decision.what === 'nothing' ? decision.what : 'suggest';
+    const prepared = await this.replies.prepare(rule, user);
+    for (const { mail, known: read, decision } of matched) {
+      const acts = decision.what !== 'nothing';
+      const lacks = acts ? (await this.replies.make(prepared, mail.letter, read)).lacks : undefined;
       mails.push({
         ...{ letter: mail.letter, from: mail.from, subject: mail.subject, opening: mail.opening, at: mail.at },
-        ...{ what, why: lacks ?? decision.why, wrong: marked.has(mail.letter) },
-        answeredWith: answered.get(mail.letter),
+        // What may not go by itself is offered, as it would be.
+        ...{ what: lacks === undefined ? decision.what : 'suggest', why: lacks ?? decision.why },
+        ...{ wrong: marked.has(mail.letter), answeredWith: answered.get(mail.letter) },
       });
     }
     const acted = mails.filter(({ what }) => what !== 'nothing').map(({ letter }) => letter);
@@ -77,7 +81,7 @@ export class PastTrial {
     came: readonly CameIn[],
     known: ReadonlyMap<string, Known>,
     own: ReadonlySet<string>,
-  ): Promise<{ readonly mail: CameIn; readonly decision: StandingDecision }[]> {
+  ): Promise<Matched[]> {
     const { rule } = row;
     const addresses = [...known.values()].map(({ mail }) => bareAddress(mail.from));
     const refused = await refusedAmong(this.database.read, addresses);
@@ -89,32 +93,24 @@ export class PastTrial {
       if (!found) return [];
       const day = dayOf(rule, new Date(mail.at));
       const decision = decideOn(found.mail, [ready], {
-        ...momentOf(mail.at, rule.timezone, found.answersOurs),
+        ...found.moment,
         ...{ at: mail.at, own, refused: (each) => refused.has(each), lastTo: (each) => last.get(each) },
         sentOn: () => sent.get(day) ?? 0,
       });
       if (decision.rule === undefined) return [];
       if (decision.what === 'send' || decision.what === 'draft') last.set(bareAddress(found.mail.from), mail.at);
       if (decision.what === 'send') sent.set(day, (sent.get(day) ?? 0) + 1);
-      return [{ mail, decision }];
+      return [{ mail, known: found, decision }];
     });
   }
 
-  /** Why a reply could not have gone by itself; undefined where it could. Throws where the template cannot be filled. */
-  private async lacks(rule: StandingRule, mail: CameIn, { mail: read, answersOurs }: Known, user: User) {
-    const moment = momentOf(mail.at, rule.timezone, answersOurs);
-    const { lacks } = await this.replies.make(rule, mail.letter, { mail: read, moment }, user);
-    return lacks;
-  }
-
-  /** How a mail would be answered. */
-  async reply({ rule }: StandingRow, letter: string, user: User) {
-    const own = await ownAddresses(this.database.read, user.id);
-    const came = (await this.shelf.since(own, '', MOST)).find((each) => each.letter === letter);
-    const known = came && (await this.shelf.known([came], user.id)).get(letter);
-    if (!came || !known) throw new RequestProblem(404, 'not-found', 'There is no such letter.');
-    const moment = momentOf(came.at, rule.timezone, known.answersOurs);
-    return this.replies.make(rule, letter, { mail: known.mail, moment }, user);
+  /** How a mail would be answered, and with which template. */
+  async reply({ rule }: StandingRow, letter: string, user: User): Promise<MadeReply & Pick<Prepared, 'program'>> {
+    const came = await this.shelf.one(await ownAddresses(this.database.read, user.id), letter);
+    const known = came && (await this.shelf.known([came], rule.timezone, user.id)).get(letter);
+    if (!known) throw notFound('letter');
+    const prepared = await this.replies.prepare(rule, user);
+    return { ...(await this.replies.make(prepared, letter, known)), program: prepared.program };
   }
 }
 

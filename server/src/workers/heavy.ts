@@ -18,6 +18,7 @@ const PACES: Readonly<Record<HeavyService, Pace>> = {
   library: 'long',
   mailings: 'long',
   recipients: 'long',
+  standing: 'long',
   tables: 'long',
   versions: 'quick',
 };

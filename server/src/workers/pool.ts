@@ -24,7 +24,8 @@ const LIMITS: Readonly<Record<Pace, WorkerLimits>> = {
 };
 /** Bytes from which reading them is long. */
 const LARGE = 1_000_000;
-export const paceOf = (bytes: Uint8Array): Pace => (bytes.length > LARGE ? 'long' : 'quick');
+export const paceFor = (bytes: number): Pace => (bytes > LARGE ? 'long' : 'quick');
+export const paceOf = (bytes: Uint8Array): Pace => paceFor(bytes.length);
 
 /** Tasks that wait at most; more are refused at once. */
 const MAX_WAITING = 100;

@@ -8,6 +8,7 @@ import type { LetterService } from '../mailroom/service.js';
 import type { LibraryService } from '../exchange/library.js';
 import type { MailingService } from '../mailings/service.js';
 import type { RecipientService } from '../recipients/service.js';
+import type { StandingService } from '../standing/service.js';
 import type { TableService } from '../samples/service.js';
 import type { VersionService } from '../versions/service.js';
 
@@ -21,6 +22,7 @@ export interface HeavyServices {
   readonly library: LibraryService;
   readonly mailings: MailingService;
   readonly recipients: RecipientService;
+  readonly standing: StandingService;
   readonly tables: TableService;
   readonly versions: VersionService;
 }
