@@ -152,7 +152,7 @@ import {
   standingRuleSchema,
   standingReplySchema,
   triedStandingSchema,
-} from './standing.js';
+} from './standing-replies.js';
 import { endTrialSchema, startTrialSchema, trialSchema } from './trials.js';
 import { makeWebhookSchema, newWebhookSchema, webhookSchema } from './webhooks.js';
 import { findingSchema } from './shared-schemas.js';

@@ -17,7 +17,7 @@ export * from './programs.js';
 export * from './proofs.js';
 export * from './sending.js';
 export * from './series.js';
-export * from './standing.js';
+export * from './standing-replies.js';
 export * from './tables.js';
 export * from './texts.js';
 export * from './trials.js';

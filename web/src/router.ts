@@ -117,7 +117,7 @@ const ROUTES: readonly RouteRecordRaw[] = [
   {
     path: '/standing/:id?',
     name: 'standing',
-    component: () => import('./standing/StandingPlace.vue'),
+    component: () => import('./standing-replies/StandingPlace.vue'),
     meta: { title: 'Standing replies' },
   },
   {

@@ -11,6 +11,6 @@ export * from './schema/proofs.js';
 export * from './schema/mailroom.js';
 export * from './schema/sending.js';
 export * from './schema/series.js';
-export * from './schema/standing.js';
+export * from './schema/standing-replies.js';
 export * from './schema/webhooks.js';
 export * from './schema/generations.js';

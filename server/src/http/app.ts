@@ -15,7 +15,7 @@ import { fillHandlers } from '../fills/handlers.js';
 import { houseHandlers } from '../house/handlers.js';
 import { mailingHandlers } from '../mailings/handlers.js';
 import { seriesHandlers } from '../series/handlers.js';
-import { standingHandlers } from '../standing/handlers.js';
+import { standingHandlers } from '../standing-replies/handlers.js';
 import { webhookHandlers } from '../webhooks/handlers.js';
 import { mailroomHandlers } from '../mailroom/handlers.js';
 import { doorHandlers, meHandlers, peopleHandlers } from '../people/handlers.js';

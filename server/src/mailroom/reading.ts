@@ -4,7 +4,7 @@ import { inlined, isMbox, mailsOf, readEml, type ReadMail } from '@vocabula/mail
 import type { ReceivedMail } from '@vocabula/core/insight';
 import { ownWords } from '@vocabula/core/derive';
 import { bareAddress } from '@vocabula/core/filling';
-import { valuesInMail, type IncomingMail } from '@vocabula/core/standing';
+import { valuesInMail, type IncomingMail } from '@vocabula/core/standing-replies';
 import { RequestProblem } from '../http/problem.js';
 
 /** Mails taken from one file. */

@@ -17,7 +17,7 @@ import { forgetInMailroom } from '../mailroom/store.js';
 import { emptyTable, forgetRows } from '../samples/store.js';
 import { forgetInOutgoing } from '../sending/store.js';
 import { forgetInSeries } from '../series/store.js';
-import { forgetInStanding } from '../standing/store.js';
+import { forgetInStanding } from '../standing-replies/store.js';
 import { seriesFor } from '../series/record.js';
 
 const { tables, tableRows, people, handedOver, doNotWrite, outgoing } = schema;

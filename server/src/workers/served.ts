@@ -8,7 +8,7 @@ import type { LetterService } from '../mailroom/service.js';
 import type { LibraryService } from '../exchange/library.js';
 import type { MailingService } from '../mailings/service.js';
 import type { RecipientService } from '../recipients/service.js';
-import type { StandingService } from '../standing/service.js';
+import type { StandingService } from '../standing-replies/service.js';
 import type { TableService } from '../samples/service.js';
 import type { VersionService } from '../versions/service.js';
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One rule: which mail it answers, with what, where the values come from, and what happens. */
 import type { StandingReply, StandingRule, TriedStanding } from '@vocabula/contract';
-import { MAIL_VARIABLES } from '@vocabula/core/standing';
+import { MAIL_VARIABLES } from '@vocabula/core/standing-replies';
 import InputText from 'primevue/inputtext';
 import RadioButton from 'primevue/radiobutton';
 import { computed } from 'vue';

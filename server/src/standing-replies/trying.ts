@@ -1,7 +1,7 @@
 /** A rule tried on the past: what it would have done with the mail of the last six months, each mail after the other. */
 import type { KeptTrial, TriedStanding } from '@vocabula/contract';
 import { bareAddress } from '@vocabula/core/filling';
-import { decideOn, type StandingDecision } from '@vocabula/core/standing';
+import { decideOn, type StandingDecision } from '@vocabula/core/standing-replies';
 import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import { schema, type Database, type Reader } from '../db/database.js';
 import { notFound } from '../http/problem.js';

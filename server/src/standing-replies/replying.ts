@@ -2,7 +2,7 @@
 import type { Profile, StandingRule } from '@vocabula/contract';
 import { foldedMailbox, type Message, type Program, type RenderInput } from '@vocabula/core';
 import { bareAddress, NO_CHANGES } from '@vocabula/core/filling';
-import { answersFrom } from '@vocabula/core/standing';
+import { answersFrom } from '@vocabula/core/standing-replies';
 import { eq } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 import { begin, type Begun } from '../fills/beginning.js';

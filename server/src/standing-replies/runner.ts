@@ -5,7 +5,7 @@
  */
 import { bareAddress } from '@vocabula/core/filling';
 import { dueOf } from '@vocabula/core/series';
-import { decideOn, type StandingDecision } from '@vocabula/core/standing';
+import { decideOn, type StandingDecision } from '@vocabula/core/standing-replies';
 import { and, eq, isNotNull, isNull } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import { assetsOf } from '../assets/message-assets.js';

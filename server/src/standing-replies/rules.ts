@@ -1,7 +1,7 @@
 /** Rules as they are kept, made ready to be asked of mails. */
 import type { StandingRule } from '@vocabula/contract';
 import { dayIn } from '@vocabula/core';
-import { mailCondition, type MailCondition, type MailRule } from '@vocabula/core/standing';
+import { mailCondition, type MailCondition, type MailRule } from '@vocabula/core/standing-replies';
 import { createHash } from 'node:crypto';
 import { and, count, desc, eq, inArray } from 'drizzle-orm';
 import { schema, type Reader, type Writer } from '../db/database.js';

@@ -1,6 +1,6 @@
 /** Mail that came in, as rules see it. */
 import { dayIn } from '@vocabula/core';
-import type { IncomingMail, MailMoment } from '@vocabula/core/standing';
+import type { IncomingMail, MailMoment } from '@vocabula/core/standing-replies';
 import { and, desc, eq, gte, inArray, notExists, sql } from 'drizzle-orm';
 import { schema, type Reader } from '../db/database.js';
 import { answeredMessage } from '../mailroom/arrivals.js';
