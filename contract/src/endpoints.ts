@@ -87,6 +87,7 @@ import {
   personRecordSchema,
   saveAtHandSchema,
   sendingServiceSchema,
+  shownMessageSchema,
   workspaceSchema,
 } from './sending.js';
 import {
@@ -137,14 +138,7 @@ import {
   subjectSchema,
   templateImpactSchema,
 } from './versions.js';
-import {
-  changeStepSchema,
-  runSchema,
-  runSummarySchema,
-  startedSeriesSchema,
-  startSeriesSchema,
-  shownMessageSchema,
-} from './series.js';
+import { changeStepSchema, runSchema, runSummarySchema, startedSeriesSchema, startSeriesSchema } from './series.js';
 import {
   driveStandingReplySchema,
   markWrongSchema,

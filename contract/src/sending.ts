@@ -49,6 +49,16 @@ export const outgoingSchema = outgoingSummarySchema.extend({
 });
 export type Outgoing = Readonly<z.infer<typeof outgoingSchema>>;
 
+/** A message as it reads, or read when it went. */
+export const shownMessageSchema = z.strictObject({
+  subject: z.string(),
+  html: z.string(),
+  text: z.string(),
+  /** Questions that are still open, by their labels. */
+  blanks: z.array(z.string()).readonly(),
+});
+export type ShownMessage = Readonly<z.infer<typeof shownMessageSchema>>;
+
 /** Changes one that has not gone yet: another time, at once, back to a draft; or settles one that is uncertain. */
 export const changeOutgoingSchema = z.union([
   z.strictObject({ due: z.iso.datetime() }),

@@ -84,15 +84,6 @@ export const runSchema = runSummarySchema.extend({
   plan: z.array(runStepSchema).readonly(),
 });
 export type Run = Readonly<z.infer<typeof runSchema>>;
-/** A message as it reads, or read when it went. */
-export const shownMessageSchema = z.strictObject({
-  subject: z.string(),
-  html: z.string(),
-  text: z.string(),
-  /** Questions that are still open, by their labels. */
-  blanks: z.array(z.string()).readonly(),
-});
-export type ShownMessage = Readonly<z.infer<typeof shownMessageSchema>>;
 
 /** Changes one step for this recipient alone. */
 export const changeStepSchema = z.union([

@@ -53,6 +53,7 @@ defects = [str(d) for p in parts for d in p.defects] + [str(d) for p in parts fo
 people = lambda name: [[a.display_name, a.addr_spec] for a in mail[name].addresses]
 print(json.dumps({
   'defects': defects, 'subject': mail['subject'], 'to': people('to'), 'cc': people('cc'), 'from': people('from'),
+  'automatic': mail['auto-submitted'], 'answers': mail['in-reply-to'], 'thread': mail['references'],
   'date': mail['date'].datetime.isoformat(), 'unsent': mail['x-unsent'],
   'text': mail.get_body(('plain',)).get_content(), 'html': mail.get_body(('html',)).get_content(),
   'files': [[p.get_filename(), p.get_content_type(), p.get_content_disposition(), hashlib.sha256(p.get_payload(decode=True)).hexdigest()] for p in parts if p.get_filename()],
@@ -76,6 +77,7 @@ print(json.dumps({
         `<img width="12" src="cid:${digest(POINT).slice(0, 24)}@vocabula.example"`,
       ),
     );
+    expect([read.automatic, read.answers, read.thread]).toEqual([null, null, null]);
     expect(read.files).toEqual(
       expect.arrayContaining([
         ['point.png', 'image/png', 'inline', digest(POINT)],
@@ -84,6 +86,21 @@ print(json.dumps({
       ]),
     );
     expect((await PostalMime.parse(eml)).subject).toBe(message.subject);
+  });
+
+  it('says that a program answers, and whose thread goes on', async () => {
+    const answers = {
+      messageId: '<third@people.example>',
+      references: '<first@people.example> <second@people.example>',
+    };
+    const eml = await toEml(message, { ...options, automatic: true, answers });
+    expect(readWith(READ, eml)).toMatchObject({
+      defects: [],
+      unsent: null,
+      automatic: 'auto-replied',
+      answers: '<third@people.example>',
+      thread: '<first@people.example> <second@people.example> <third@people.example>',
+    });
   });
 });
 

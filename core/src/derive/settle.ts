@@ -1,7 +1,7 @@
 /** What somebody says of derived questions: that one is none, that two are one, that one is of another type. */
 import { mergeVariables } from '../revise/merge.js';
 import { mapDocument } from '../revise/map.js';
-import { readersOf } from '../revise/remove.js';
+import { readersOf, replaceVariable } from '../revise/remove.js';
 import { retypeVariable } from '../revise/retype.js';
 import { countUses, usesOf } from '../revise/uses.js';
 import { plainWords, type TextDocument } from '../template/document.js';
@@ -85,21 +85,17 @@ function refused({ document, questions }: Settled, question: DerivedQuestion, co
   const { key, type } = variable;
   const value = parsed(commonest(question), variable, context);
   const option = variable.options?.find((each) => each.key === value);
-  const fixed = mapDocument(document, {
-    inline: (node, shadows) => {
-      if (node.type !== 'placeholder' || node.attrs.name !== key || shadows.has(key)) return [node];
-      if (option?.wording && node.attrs.view === '') return option.wording;
-      const format =
-        value === undefined ? undefined : valueType(type).formatter(variable, node.attrs.view, context.locale);
+  const fixed = replaceVariable(document, key, {
+    words(view) {
+      if (option?.wording && view === '') return option.wording;
+      const format = valueType(type).formatter(variable, view, context.locale);
       const text = value === undefined || !format ? '' : format(value);
-      return text === '' ? [] : [{ type: 'text', text, ...(node.marks ? { marks: node.marks } : {}) }];
+      return text === '' ? [] : [{ type: 'text', text }];
     },
-    condition: (condition, shadows) => {
-      if (condition.of !== key || shadows.has(key)) return condition;
+    passages(condition) {
       const meets = condition.is.length > 0 ? condition.is.includes(String(value)) : value === true;
-      return meets === condition.not ? 'out' : undefined;
+      return meets === condition.not ? 'out' : 'unwrap';
     },
-    variables: (all) => all.filter((each) => each.key !== key),
   });
   return { document: fixed, questions: questions.filter((each) => each !== question) };
 }

@@ -104,10 +104,6 @@ p {
   text-align: left;
   align-items: baseline;
 }
-.mail[aria-current='true'] {
-  background: var(--selected);
-  box-shadow: inset 3px 0 var(--action);
-}
 .who,
 .words {
   overflow: hidden;

@@ -5,24 +5,24 @@ import PushButton from '../ui/controls/PushButton.vue';
 import { stateWords } from './standingWords';
 
 const { replies, chosen } = defineProps<{ replies: readonly StandingReply[]; chosen: string }>();
-const emit = defineEmits<{ choose: [id: string]; move: [id: string, by: 'up' | 'down'] }>();
+const emit = defineEmits<{ move: [id: string, by: 'up' | 'down'] }>();
 </script>
 
 <template>
   <nav aria-label="Standing replies">
     <ul class="rows">
       <li v-for="(each, at) in replies" :key="each.id" class="line">
-        <PushButton
-          kind="plain"
+        <RouterLink
           class="row which"
+          :to="{ name: 'standing', params: { id: each.id } }"
           :aria-current="each.id === chosen ? 'true' : undefined"
-          @click="emit('choose', each.id)"
+          replace
         >
           <span class="title">{{ each.rule.title }}</span>
           <span class="small state" :class="each.why ? 'warning' : 'quiet'"
             >{{ each.why ? '‸ ' : '' }}{{ stateWords(each) }}</span
           >
-        </PushButton>
+        </RouterLink>
         <PushButton
           v-if="at > 0"
           kind="plain"
@@ -48,18 +48,9 @@ nav {
   flex: 1;
   min-width: 0;
   display: grid;
-  justify-content: start;
-  justify-items: start;
   height: auto;
   padding: 6px 20px;
-  border-radius: 0;
   gap: 0;
-  text-align: left;
-  white-space: normal;
-}
-.which[aria-current='true'] {
-  background: var(--selected);
-  box-shadow: inset 3px 0 var(--action);
 }
 .title {
   font-weight: 500;

@@ -73,7 +73,6 @@ const switchTo = (act: 'on' | 'off'): void =>
         <RuleList
           :replies="replies"
           :chosen="id"
-          @choose="show"
           @move="(which, by) => drive(which, by, 'The first whose condition holds answers.')"
         />
         <RuleForm

@@ -19,7 +19,7 @@ async function open(which?: string): Promise<void> {
 }
 async function choose(which: string): Promise<void> {
   const list = await screen.findByRole('navigation', { name: 'Standing replies' });
-  await page.user.click(within(list).getByRole('button', { name: new RegExp(`^${which}`) }));
+  await page.user.click(within(list).getByRole('link', { name: new RegExp(`^${which}`) }));
   await eventually(() => expect((screen.getByLabelText('Called') as HTMLInputElement).value).toBe(which));
 }
 const tried = (): HTMLElement => screen.getByRole('region', { name: 'Tried on the past' });

@@ -1,5 +1,6 @@
 /** Which of some things in a row there is room for; the others stand in a menu at its end. */
-import { computed, onBeforeUnmount, onMounted, onUpdated, ref, shallowRef, type Ref } from 'vue';
+import { useElementSize } from '@vueuse/core';
+import { computed, onMounted, onUpdated, shallowRef, type Ref } from 'vue';
 
 /** Room for the menu at the end, in CSS pixels. */
 const MENU = 76;
@@ -10,18 +11,13 @@ const MENU = 76;
  * @param copies what holds a copy of each of them that nobody sees, all of them in their order
  */
 export function useFitting(row: Ref<HTMLElement | null>, copies: Ref<HTMLElement | null>) {
-  const width = ref(0);
-  const observer = new ResizeObserver(([entry]) => (width.value = entry?.contentRect.width ?? 0));
+  const { width } = useElementSize(row);
   const widths = shallowRef<readonly number[]>([]);
   function measure(): void {
     const now = [...(copies.value?.children ?? [])].map((each) => (each as HTMLElement).offsetWidth);
     if (now.join() !== widths.value.join()) widths.value = now;
   }
-  onMounted(() => {
-    if (row.value) observer.observe(row.value);
-    measure();
-  });
-  onBeforeUnmount(() => observer.disconnect());
+  onMounted(measure);
   onUpdated(measure);
   return computed(() => fitting(widths.value, width.value, MENU));
 }
