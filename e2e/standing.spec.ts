@@ -43,7 +43,7 @@ test('a standing reply is tried on the past, mended, switched on, and answers on
   await signIn(page.request, 'ines');
   await page.goto('/mailroom');
   await page.getByRole('link', { name: 'Standing replies' }).click();
-  await page.getByRole('button', { name: /^Coming late/ }).press('Enter');
+  await page.getByRole('link', { name: /^Coming late/ }).press('Enter');
   const past = page.getByRole('region', { name: 'Tried on the past' });
   await expect(past).toContainText(/Of \d+ mails since .* it would have answered 25/);
   // Those about roses are marked, and the condition is mended until none of them is left.
