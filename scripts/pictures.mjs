@@ -63,7 +63,7 @@ const PICTURES = {
   async 'standing-reply'(page) {
     await signIn(page, 'ines');
     await page.goto('/standing');
-    await page.getByRole('button', { name: /^Coming late/ }).click();
+    await page.getByRole('link', { name: /^Coming late/ }).click();
     const wrong = page.getByRole('button', { name: /^Wrong: Late flowering/ }).first();
     await wrong.click();
     await page.getByText('1 of them marked as wrong').waitFor();
