@@ -311,6 +311,22 @@ const ADVICE = {
   }),
   'large-message': ({ bytes }: { bytes: number }) =>
     `The message has ${Math.round(bytes / 1000)} kB of HTML; from about 100 kB mail programs cut it off.`,
+  'other-language': byCase({
+    'no-passage': ({ what }: { what: string }) => `The original has a passage “${what}” that this version lacks.`,
+    'own-passage': ({ what }: { what: string }) => `“${what}” stands only in this version.`,
+    'no-tag': ({ tag, words }: { tag: string; words: string }) =>
+      `“${words}” lacks ${tag}, which stands there in the original.`,
+    'own-tag': ({ tag, words }: { tag: string; words: string }) =>
+      `“${words}” has ${tag}, which does not stand there in the original.`,
+    'no-variable': ({ key }: { key: string }) => `The original asks for “${key}”, and this version does not.`,
+    'own-variable': ({ key }: { key: string }) => `“${key}” is asked for only in this version.`,
+    'other-attribute': ({ key, attribute }: { key: string; attribute: string }) =>
+      `“${key}” has another “${attribute}” than in the original.`,
+    'no-option': ({ key, option }: { key: string; option: string }) =>
+      `“${key}” lacks “${option}”, which the original has.`,
+    'own-option': ({ key, option }: { key: string; option: string }) =>
+      `“${key}” has “${option}” only in this version.`,
+  }),
   'review-overdue': ({ review }: { review: string }) => `It was to be reviewed by ${review}.`,
   counted: () => 'Opening this message, and following its links, is counted.',
 } as const satisfies Readonly<Record<string, Sentence>>;

@@ -1,0 +1,190 @@
+/**
+ * Carries the structure of a text over to its version in another language: passages, lists, placeholders, variables and
+ * options are the original's, words are the version's; where it has none yet, the original's are left to be put into
+ * the language.
+ */
+import { readInline, Reading } from '../formats/markdown/index.js';
+import {
+  ADDRESS_PARTS,
+  part,
+  type Block,
+  type Inline,
+  type Node,
+  type Part,
+  type TextDocument,
+} from '../template/document.js';
+import { normalise } from '../template/normalise.js';
+import type { Variable } from '../template/variable.js';
+import { childrenOf } from '../template/walk.js';
+import { usesOf } from '../revise/uses.js';
+import { pluralRules } from '../values/intl.js';
+import { linesOfVariable, withWords, writtenLine } from './lines.js';
+import { pairParts, type Agreed, type Pair } from './pairs.js';
+
+/** What is known of the languages of a library. */
+export interface Carrying {
+  /** What was said to be the same, of this version. */
+  readonly agreed?: readonly Agreed[];
+  /** The name of a text's version in the language, where there is one: for blocks, signatures and steps. */
+  readonly versionOf?: (name: string) => string | undefined;
+}
+
+/** A new version of a text in a language, its words as they are in the original. */
+export function newVersion(
+  original: TextDocument,
+  about: { readonly of: string; readonly locale: string; readonly title: string },
+  carrying: Carrying = {},
+): TextDocument {
+  const front = { ...original.attrs.front, title: about.title, locale: about.locale, translation_of: about.of };
+  return carryOver(original, { ...original, attrs: { ...original.attrs, front } }, carrying);
+}
+
+/** The version with the structure that the original has by now. */
+export function carryOver(original: TextDocument, version: TextDocument, carrying: Carrying = {}): TextDocument {
+  const { agreed = [], versionOf = () => undefined } = carrying;
+  const known = new Map(agreed.map((each) => [each.original, each.version]));
+  const came = new Set(agreed.map((each) => each.version));
+  const carry = new Carry(known, came, versionOf);
+  const parts = pairParts(original, version, agreed).map((pair) => carry.part(pair));
+  const { front, variables, steps } = original.attrs;
+  const own = version.attrs.front;
+  const signature = own.signature ?? (front.signature && (versionOf(front.signature) ?? front.signature));
+  const { call: _, remarks: __, ...shared } = front;
+  const result: TextDocument = {
+    type: 'template',
+    attrs: {
+      front: {
+        ...shared,
+        title: own.title,
+        ...(own.call ? { call: own.call } : {}),
+        ...(own.locale ? { locale: own.locale } : {}),
+        ...(own.translation_of ? { translation_of: own.translation_of } : {}),
+        ...(own.description ? { description: own.description } : {}),
+        ...(own.owner ? { owner: own.owner } : {}),
+        ...(signature ? { signature } : {}),
+        ...(own.remarks ? { remarks: own.remarks } : {}),
+      },
+      variables: variables.map((variable) =>
+        inLanguage(
+          variable,
+          version.attrs.variables.find(({ key }) => key === variable.key),
+          own.locale,
+        ),
+      ),
+      ...(steps ? { steps: steps.map((step) => ({ ...step, text: versionOf(step.text) ?? step.text })) } : {}),
+    },
+    content: parts,
+  };
+  return normalise(withOwn(result, version));
+}
+
+/** Brings the version's own variables along, where its own words still use them. */
+function withOwn(document: TextDocument, version: TextDocument): TextDocument {
+  const { variables } = document.attrs;
+  const used = new Set(usesOf(document).map(({ key }) => key));
+  const own = version.attrs.variables.filter(
+    ({ key }) => used.has(key) && !variables.some((variable) => variable.key === key),
+  );
+  if (own.length === 0) return document;
+  return withOwn({ ...document, attrs: { ...document.attrs, variables: [...variables, ...own] } }, version);
+}
+
+/** A declaration of the original with the words that the version has for it, in the plural forms of its language. */
+function inLanguage(variable: Variable, own: Variable | undefined, locale: string | undefined): Variable {
+  let next = withPlurals(variable, locale);
+  if (!own) return next;
+  const ways = new Set(linesOfVariable(next).map(wayOf));
+  for (const line of linesOfVariable(own)) {
+    if (line.place.in !== 'variable') continue;
+    const [name = ''] = line.place.way;
+    if (ways.has(wayOf(line)) || OWN_WORDS.has(name)) next = withWords(next, line.place.way, line.content);
+  }
+  return next;
+}
+/** Words that a version may have for a variable where the original says none. */
+const OWN_WORDS: ReadonlySet<string> = new Set(['label', 'help', 'fallback', 'words']);
+const wayOf = ({ place }: { readonly place: { readonly in: string; readonly way?: readonly string[] } }): string =>
+  (place.way ?? []).join('\u0000');
+
+function withPlurals(variable: Variable, locale: string | undefined): Variable {
+  const { plural } = variable;
+  if (!plural || !locale) return variable;
+  const wanted = pluralRules(locale, { type: 'cardinal' }).resolvedOptions().pluralCategories;
+  const entries = wanted.map((category) => [category, plural[category] ?? plural.other ?? ''] as const);
+  return { ...variable, plural: Object.fromEntries(entries) };
+}
+
+class Carry {
+  /**
+   * @param known the version's line for lines of the original
+   * @param came  lines of the version that say what the original says or once said
+   */
+  constructor(
+    private readonly known: ReadonlyMap<string, string>,
+    private readonly came: ReadonlySet<string>,
+    private readonly versionOf: (name: string) => string | undefined,
+  ) {}
+
+  part({ original, version, children }: Pair): Part {
+    const [ours, theirs] = [original?.node as Part, version?.node as Part];
+    if (ours.type === 'body') return { type: 'body', content: this.some(this.all(children) as Block[]) };
+    if ((ADDRESS_PARTS as readonly string[]).includes(ours.type) || ours.type === 'attachments')
+      return saysAnything(theirs) ? theirs : ours;
+    return childrenOf(theirs).length > 0 ? theirs : ours;
+  }
+
+  private all(pairs: readonly Pair[]): Node[] {
+    return pairs.flatMap((pair) => this.node(pair) ?? []);
+  }
+
+  private some(blocks: readonly Block[]): readonly Block[] {
+    return blocks.length > 0 ? blocks : [{ type: 'paragraph' }];
+  }
+
+  private node({ original, version, children }: Pair): Node | undefined {
+    if (!original) return version && this.isGone(version.node) ? undefined : version?.node;
+    const { node } = original;
+    if (node.type === 'inclusion') {
+      const name = this.versionOf(node.attrs.name) ?? node.attrs.name;
+      return { ...node, attrs: { ...node.attrs, name } };
+    }
+    if (node.type === 'codeBlock' || node.type === 'comment') return version?.node ?? node;
+    if (node.type === 'paragraph' || node.type === 'heading' || node.type === 'button')
+      return this.line(node, version?.node);
+    if (children.length === 0) return node;
+    return { ...node, content: this.all(children) } as Node;
+  }
+
+  /** A line in the form of the original with the words of the version. */
+  private line(node: Node, own: Node | undefined): Node {
+    const content = own ? (childrenOf(own) as readonly Inline[]) : this.inLine(childrenOf(node) as readonly Inline[]);
+    const href =
+      own?.type === 'button' && node.type === 'button' ? { attrs: { ...node.attrs, href: own.attrs.href } } : {};
+    return { ...node, ...href, content } as Node;
+  }
+
+  /** A line of the original: as it was once put into the language, or with its own words. */
+  private inLine(content: readonly Inline[]): readonly Inline[] {
+    const before = this.known.get(writtenLine({ content }));
+    if (before !== undefined) return readInline(before, new Reading(new Set()));
+    return content.map((node) =>
+      node.type === 'inlineInclusion'
+        ? { ...node, attrs: { name: this.versionOf(node.attrs.name) ?? node.attrs.name } }
+        : node,
+    );
+  }
+
+  /** Whether all lines of a part that the original lacks once came from it: it is gone there, and goes here. */
+  private isGone(node: Node): boolean {
+    if (node.type === 'paragraph' || node.type === 'heading' || node.type === 'button')
+      return this.came.has(writtenLine({ content: childrenOf(node) as readonly Inline[] }));
+    const children = childrenOf(node);
+    return children.length > 0 && children.every((child) => this.isGone(child));
+  }
+}
+
+const saysAnything = (node: Node): boolean =>
+  node.type === 'attachment' ||
+  node.type === 'text' ||
+  node.type === 'placeholder' ||
+  childrenOf(node).some(saysAnything);
