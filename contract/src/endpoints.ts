@@ -26,6 +26,7 @@ import {
   stitchSchema,
   suggestSchema,
 } from './fills.js';
+import { agreeSchema, agreedAnswerSchema } from './languages.js';
 import { changeFolderSchema, folderRightsSchema, folderSchema, makeFolderSchema } from './folders.js';
 import { saveHouseSchema, storedHouseSchema } from './house.js';
 import { libraryLookSchema, libraryTakenSchema, packLibrarySchema, takeLibrarySchema } from './library.js';
@@ -254,6 +255,14 @@ export const ENDPOINTS = {
     role: 'author',
     params: bySubject.extend({ template: nameSchema }),
     answer: templateImpactSchema,
+  },
+  'GET /languages/{name}/agreed': { role: 'author', params: byName, answer: agreedAnswerSchema },
+  'POST /languages/{name}/agreed': {
+    role: 'author',
+    params: byName,
+    body: agreeSchema,
+    most: { bytes: 4 * MB },
+    answer: agreedAnswerSchema,
   },
   'GET /versions/{name}/remarks': { role: 'author', params: byName, answer: z.array(remarkSchema) },
   'POST /versions/{name}/remarks': {

@@ -13,6 +13,7 @@ export * from './mailroom.js';
 export * from './people.js';
 export * from './problem.js';
 export * from './profile.js';
+export * from './languages.js';
 export * from './programs.js';
 export * from './proofs.js';
 export * from './sending.js';

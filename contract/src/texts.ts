@@ -95,6 +95,8 @@ export const textSummarySchema = z.strictObject({
   subject: z.string(),
   call: z.string().optional(),
   locale: z.string().optional(),
+  /** The name of the text whose version in another language it is. */
+  translationOf: z.string().optional(),
   revision: z.number(),
   updatedAt: z.string(),
   lastUsed: z.string().optional(),

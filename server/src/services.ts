@@ -18,6 +18,7 @@ import { HouseService } from './house/service.js';
 import { InsightService } from './insight/service.js';
 import { ClockService } from './mailroom/clock.js';
 import { MailboxReader } from './mailroom/mailbox-reader.js';
+import { LanguageService } from './languages/agreed.js';
 import { LetterService } from './mailroom/service.js';
 import { MailingService } from './mailings/service.js';
 import { AddressService } from './people/addresses.js';
@@ -74,6 +75,7 @@ export interface Services extends HeavyServices {
   readonly uses: UseService;
   readonly requests: RequestService;
   readonly remarks: RemarkService;
+  readonly languages: LanguageService;
   readonly trials: TrialService;
   readonly series: SeriesService;
   readonly webhooks: WebhookService;
@@ -177,6 +179,7 @@ export function makeServices(
     versions: new VersionService(database),
     requests: new RequestService(database),
     remarks: new RemarkService(database),
+    languages: new LanguageService(database),
     trials: new TrialService(database),
     impact: new ImpactService(database),
   };

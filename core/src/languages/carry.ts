@@ -6,7 +6,6 @@
 import { readInline, Reading } from '../formats/markdown/index.js';
 import {
   ADDRESS_PARTS,
-  part,
   type Block,
   type Inline,
   type Node,

@@ -9,6 +9,7 @@ import type { User } from '../people/user.js';
 import { removeProofRecord } from '../proofs/service.js';
 import { accessOf, type Access } from '../rights/access.js';
 import { setOwnSet } from '../samples/store.js';
+import { removeAgreed } from '../languages/agreed.js';
 import { removeCheckpoints } from '../versions/checkpoints.js';
 import { removeRemarks } from '../versions/remarks.js';
 import { removeRequests } from '../versions/requests.js';
@@ -135,7 +136,15 @@ function carriedRequirement(row: TextHead, target: string, access: Access, user:
 
 /** Takes a text out for good. What was sent from it stays, with the versions it was sent from. */
 async function purgeOne(writer: Writer, row: TextHead): Promise<void> {
-  const others = [removeCheckpoints, removeTimed, removeRequests, removeRemarks, removeProofRecord, removeTrials];
+  const others = [
+    removeCheckpoints,
+    removeTimed,
+    removeRequests,
+    removeRemarks,
+    removeAgreed,
+    removeProofRecord,
+    removeTrials,
+  ];
   for (const remove of others) await remove(writer, row.name);
   await setOwnSet(writer, row.name, null);
   await removeText(writer, row.name);

@@ -14,12 +14,13 @@ type PublishedAs = NonNullable<TextHead['publishedAs']>;
 export type KeptState = 'working' | 'published';
 
 export function frontOf(document: TextDocument): PublishedAs {
-  const { title, call, locale, valid_from, valid_until } = document.attrs.front;
+  const { title, call, locale, translation_of, valid_from, valid_until } = document.attrs.front;
   return {
     title,
     subject: subjectWords(document),
     ...(call ? { call } : {}),
     ...(locale ? { locale } : {}),
+    ...(translation_of ? { translationOf: translation_of } : {}),
     ...(valid_from ? { validFrom: valid_from } : {}),
     ...(valid_until ? { validUntil: valid_until } : {}),
     opening: opening(document),
@@ -44,7 +45,17 @@ export function isOffered(
 
 type Derived = Pick<
   Row,
-  'kind' | 'title' | 'subject' | 'call' | 'locale' | 'document' | 'owner' | 'reviewBy' | 'validFrom' | 'validUntil'
+  | 'kind'
+  | 'title'
+  | 'subject'
+  | 'call'
+  | 'locale'
+  | 'translationOf'
+  | 'document'
+  | 'owner'
+  | 'reviewBy'
+  | 'validFrom'
+  | 'validUntil'
 >;
 
 const derivedFrom = (document: TextDocument): Derived => {
@@ -55,6 +66,7 @@ const derivedFrom = (document: TextDocument): Derived => {
     subject: subjectWords(document),
     call: front.call || null,
     locale: front.locale ?? null,
+    translationOf: front.translation_of ?? null,
     document,
     owner: front.owner ?? null,
     reviewBy: front.review_by ?? null,
@@ -114,6 +126,7 @@ const SAVED = [
   'subject',
   'call',
   'locale',
+  'translationOf',
   'document',
   'owner',
   'reviewBy',
@@ -230,7 +243,7 @@ export async function callWordIsFree(reader: Reader | Writer, name: string, docu
 
 /** What is written of a text apart from its document: where it stands, what became of it. */
 export type TextFields = Partial<
-  Omit<TextHead, 'name' | 'kind' | 'title' | 'subject' | 'call' | 'locale' | 'revision'>
+  Omit<TextHead, 'name' | 'kind' | 'title' | 'subject' | 'call' | 'locale' | 'translationOf' | 'revision'>
 >;
 export async function changeText(writer: Writer, name: string, changed: TextFields): Promise<void> {
   await writer.update(texts).set(changed).where(eq(texts.name, name));

@@ -71,6 +71,7 @@ export function summaryOf(row: TextHead, access: Access, today: string): TextSum
     subject: seen.subject,
     call: seen.call ?? undefined,
     locale: seen.locale ?? undefined,
+    translationOf: seen.translationOf ?? undefined,
     revision: row.revision,
     updatedAt: row.updatedAt,
     lastUsed: undefined,

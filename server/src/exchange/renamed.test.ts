@@ -9,10 +9,10 @@ describe('a text that came in under another name', () => {
   ]);
   it('includes and signs with what came in with it', () => {
     const text = documentOf(
-      '---\nvocabula: 1\nkind: message\ntitle: A\ncall: a\nsubject: S\nsignature: desk\n---\n{{> welcome}}\n',
+      '---\nvocabula: 1\nkind: message\ntitle: A\ncall: a\nsubject: S\nsignature: desk\ntranslation_of: welcome\n---\n{{> welcome}}\n',
     );
     const made = renamed(text, names, new Map(), true);
-    expect(made.attrs.front).toMatchObject({ signature: 'desk-2', title: 'A' });
+    expect(made.attrs.front).toMatchObject({ signature: 'desk-2', translation_of: 'welcome-2', title: 'A' });
     expect(made.attrs.front).not.toHaveProperty('call');
     expect(JSON.stringify(made.content)).toContain('"name":"welcome-2"');
     expect(made.attrs).not.toHaveProperty('steps');

@@ -1,6 +1,9 @@
 /** Texts that came in beside others of their names: what they include and show is called anew. */
 import type { Front, TextDocument } from '@vocabula/core';
 
+/** Attributes that name another text. */
+const NAMING: ReadonlySet<string> = new Set(['signature', 'translation_of']);
+
 /**
  * A text with the new names of what it includes, of its steps' templates and of the files it shows.
  * @param apart whether it stands beside one of its own name: then it gives up the call word, which recalls one template
@@ -24,7 +27,7 @@ export function renamed(
   const made = walk(document) as TextDocument;
   const front = Object.fromEntries(
     Object.entries(made.attrs.front).flatMap(([key, value]) =>
-      key === 'call' && apart ? [] : [[key, key === 'signature' ? (names.get(String(value)) ?? value) : value]],
+      key === 'call' && apart ? [] : [[key, NAMING.has(key) ? (names.get(String(value)) ?? value) : value]],
     ),
   );
   const steps = made.attrs.steps?.map((step) => ({ ...step, text: names.get(step.text) ?? step.text }));

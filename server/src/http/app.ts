@@ -24,6 +24,7 @@ import { recipientHandlers } from '../recipients/handlers.js';
 import { folderHandlers } from '../rights/handlers.js';
 import { tableHandlers } from '../samples/handlers.js';
 import { outgoingHandlers } from '../sending/handlers.js';
+import { languageHandlers } from '../languages/handlers.js';
 import { requestHandlers, versionHandlers } from '../versions/handlers.js';
 import type { Door } from '@vocabula/contract';
 import { countingRoutes } from '../sending/counting.js';
@@ -130,6 +131,7 @@ const handlersOf = (services: Services, demo: Door['demo']): Handlers => ({
   ...recipientHandlers(services),
   ...requestHandlers(services),
   ...tableHandlers(services),
+  ...languageHandlers(services),
   ...versionHandlers(services),
 });
 

@@ -174,6 +174,7 @@ const MEANT: readonly (readonly [begins: string, thing: keyof Theirs])[] = [
   ['/api/texts/', 'text'],
   ['/api/insight/texts/', 'text'],
   ['/api/versions/', 'text'],
+  ['/api/languages/', 'text'],
   ['/api/proofs/', 'text'],
   ['/api/requests/for/', 'text'],
   ['/api/requests/', 'request'],
@@ -586,6 +587,12 @@ const CALLS: readonly RightCall[] = [
     endpoint: 'POST /versions/{name}/trials/{id}/end',
     path: () => `/api/versions/trying/trials/${trial}/end`,
     body: () => ({ publish: 1 }),
+  },
+  { endpoint: 'GET /languages/{name}/agreed', path: () => '/api/languages/visit/agreed' },
+  {
+    endpoint: 'POST /languages/{name}/agreed',
+    path: () => '/api/languages/visit/agreed',
+    body: () => ({ pairs: [{ original: 'Dear', version: 'Guten Tag' }] }),
   },
   { endpoint: 'GET /versions/{name}/remarks', path: () => '/api/versions/visit/remarks' },
   {

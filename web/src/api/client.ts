@@ -1,6 +1,7 @@
 /** The server, as typed calls. Every failure is an `ApiProblem` with words for people. */
 import { loadPatterns } from '@vocabula/core/patterns';
 import type {
+  Agree,
   AddRecipients,
   Answer,
   Answered,
@@ -219,6 +220,8 @@ export const api = {
   dependents: (name: string) => call('GET /versions/{name}/dependents', { params: { name } }),
   impact: (name: string, template: string) =>
     call('GET /versions/{name}/impact/{template}', { params: { name, template } }),
+  agreedLines: (name: string) => call('GET /languages/{name}/agreed', { params: { name } }),
+  agreeOn: (name: string, body: Agree) => call('POST /languages/{name}/agreed', { params: { name }, body }),
   remarks: (name: string) => call('GET /versions/{name}/remarks', { params: { name } }),
   makeRemark: (name: string, body: MakeRemark) => call('POST /versions/{name}/remarks', { params: { name }, body }),
   changeRemark: (name: string, id: string, body: ChangeRemark) =>

@@ -9,6 +9,7 @@ export interface PublishedAs {
   readonly subject: string;
   readonly call?: string;
   readonly locale?: string;
+  readonly translationOf?: string;
   readonly validFrom?: string;
   readonly validUntil?: string;
   /** The first lines as they read; none of versions from before they were kept. */
@@ -25,6 +26,8 @@ export const texts = sqliteTable(
     subject: text().notNull(),
     call: text(),
     locale: text(),
+    /** The name of the text whose version in another language it is. */
+    translationOf: text(),
     document: json<TextDocument>().notNull(),
     revision: integer().notNull(),
     updatedAt: text().notNull(),

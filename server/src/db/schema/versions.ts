@@ -1,6 +1,7 @@
 /** What becomes of working copies: versions, checkpoints, requests, remarks. Frozen documents and versions never change. */
 import { TRIAL_OUTCOMES, type ProofReport, type Remark } from '@vocabula/contract';
 import type { House, TextDocument } from '@vocabula/core';
+import type { Agreed } from '@vocabula/core/languages';
 import { isNotNull, isNull } from 'drizzle-orm';
 import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { json } from './json.js';
@@ -45,6 +46,12 @@ export const timed = sqliteTable(
   },
   (table) => [index('timed_due').on(table.state, table.due)],
 );
+
+/** Lines of a text's original, with what says the same in it: what was compared when it was put into its language. */
+export const agreedLines = sqliteTable('agreed_lines', {
+  text: text().primaryKey(),
+  pairs: json<readonly Agreed[]>().notNull(),
+});
 
 /** States of working copies that are kept for a while. */
 export const checkpoints = sqliteTable(
