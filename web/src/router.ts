@@ -67,6 +67,12 @@ const ROUTES: readonly RouteRecordRaw[] = [
     meta: { title: 'Versions', author: true },
   },
   {
+    path: '/languages/:name',
+    name: 'languages',
+    component: () => import('./languages/LanguagesPlace.vue'),
+    meta: { title: 'Languages', author: true },
+  },
+  {
     path: '/trial/:name',
     name: 'trial',
     component: () => import('./trials/TrialPlace.vue'),

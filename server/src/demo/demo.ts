@@ -24,6 +24,7 @@ import { addPerson } from '../people/service.js';
 import { ROOT } from '../rights/access.js';
 import { publishState, subjectOf } from '../versions/publishing.js';
 import { bringInbox, type DemoInbox } from './inbox.js';
+import { compareLanguages, type DemoLanguages } from './languages.js';
 import { bringMails, type DemoMail } from './mails.js';
 import { makeSeries } from './series.js';
 import { makeTrial, withoutParagraph } from './trials.js';
@@ -60,7 +61,7 @@ export function demoAccounts(folder: string): Door['demo'] {
 
 /**
  * @param folder with `library/` (files of the format), `samples/` and `recipients/` (CSV), `people.yaml`, `mails.yaml`,
- * `inbox.yaml` and `use.yaml`
+ * `inbox.yaml`, `languages.yaml` and `use.yaml`
  */
 export async function loadDemo(database: Database, services: Services, folder: string, log: Logger): Promise<void> {
   if (!(await services.people.isEmpty())) return;
@@ -93,6 +94,7 @@ export async function loadDemo(database: Database, services: Services, folder: s
     { choices: Object.fromEntries(items.map(({ path }) => [path, 'take' as const])), into: ROOT },
     administrator,
   );
+  await compareLanguages(services, yamlIn<DemoLanguages>(folder, 'languages.yaml'), administrator);
   const use = yamlIn<DemoUse>(folder, 'use.yaml');
   await publishAll(database, use.trials, author, administrator);
   await importTables(services, files, folder, author);

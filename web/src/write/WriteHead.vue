@@ -109,6 +109,9 @@ const signatures = computed(() => texts.value.filter((text) => text.kind === 'si
             placeholder="en-GB"
             @change="desk.setFront('locale', ($event.target as HTMLInputElement).value)"
         /></label>
+        <RouterLink class="small" :to="{ name: 'languages', params: { name: copy.name.value } }"
+          >Versions in other languages</RouterLink
+        >
         <label class="field"
           ><span>Owner</span
           ><InputText

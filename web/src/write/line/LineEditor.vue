@@ -5,34 +5,37 @@ import { EditorContent } from '@tiptap/vue-3';
 import type { Inline, LineRef } from '@vocabula/core';
 import { inject, onBeforeUnmount, watch } from 'vue';
 import { FIELDS } from '../desk/useFields';
-import { lineContent, lineExtensions, lineOf } from './oneLine';
+import { lineContent, lineExtensions, lineOf, type LineForm } from './oneLine';
 
 const props = withDefaults(
   defineProps<{
     line: readonly Inline[];
-    /** Which line of the text it is. */
-    of: LineRef;
+    /** Which line of the manuscript it is, on the desk. */
+    of?: LineRef;
     label: string;
-    rich?: boolean;
+    form?: LineForm;
     placeholder?: string;
+    /** The language of its words, where it is not the page's. */
+    lang?: string;
   }>(),
   {
-    rich: true,
+    of: undefined,
+    form: 'rich',
     placeholder: '',
+    lang: undefined,
   },
 );
-const emit = defineEmits<{ change: [line: Inline[]]; done: []; focus: [] }>();
+const emit = defineEmits<{ change: [line: Inline[]]; done: []; focus: []; blur: [] }>();
 const fields = inject(FIELDS);
 
 const editor = new Editor({
-  extensions: lineExtensions(props.rich, {
-    undo: () => fields?.undo(),
-    redo: () => fields?.redo(),
+  extensions: lineExtensions(props.form, {
+    ...(fields ? { undo: fields.undo, redo: fields.redo } : {}),
     done: () => emit('done'),
   }),
   content: lineContent(props.line),
   editorProps: {
-    attributes: { 'aria-label': props.label, role: 'textbox' },
+    attributes: { 'aria-label': props.label, role: 'textbox', ...(props.lang ? { lang: props.lang } : {}) },
     // What is pasted into a line is one.
     transformPastedText: (text) => text.replace(/\s*\n\s*/g, ' '),
   },
@@ -42,6 +45,7 @@ const editor = new Editor({
     fields?.enter(editor, props.of);
     emit('focus');
   },
+  onBlur: () => emit('blur'),
 });
 onBeforeUnmount(() => {
   fields?.leave(editor);

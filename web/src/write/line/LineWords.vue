@@ -10,6 +10,11 @@ defineProps<{ line: readonly Inline[] }>();
   <span class="line-words"
     ><template v-for="(node, index) in line" :key="index"
       ><span v-if="node.type === 'placeholder'" class="placeholder">{{ labels.of(node.attrs.name).label }}</span
+      ><br v-else-if="node.type === 'hardBreak'" /><span
+        v-else-if="node.type === 'inlineInclusion'"
+        class="placeholder"
+        >{{ node.attrs.name }}</span
+      ><span v-else-if="node.type === 'image'" class="quiet">[image]</span
       ><span v-else-if="node.type === 'text'" :class="node.marks?.map((mark) => mark.type)">{{
         node.text
       }}</span></template

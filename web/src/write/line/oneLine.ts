@@ -1,27 +1,33 @@
-/** An editor of one line: an option's wording, an image's alternative text. Its history is the manuscript's. */
+/**
+ * An editor of one line: an option's wording, an image's alternative text, a paragraph of a language version. On the
+ * desk its history is the manuscript's; elsewhere it has one of its own.
+ */
+import { UndoRedo } from '@tiptap/extensions';
 import { Extension, Node, type Editor, type Extensions } from '@tiptap/core';
 import { normaliseInline, type Inline } from '@vocabula/core';
 import { Edges } from '../editor/plugins/edges';
 import { Focusing } from '../editor/plugins/focusing';
 import { LINE } from '../editor/schema/attributes';
-import { words } from '../editor/schema/page';
+import { inParagraphs, words } from '../editor/schema/page';
 import { passages } from '../editor/schema/passages';
 
 const Doc = Node.create({ name: 'doc', topNode: true, content: 'line' });
-const oneLine = (rich: boolean) =>
+/** What a line holds: words, placeholders and passages; marks too; or all that a paragraph does. */
+export type LineForm = 'plain' | 'rich' | 'whole';
+const oneLine = (form: LineForm) =>
   Node.create({
     name: 'line',
-    content: LINE,
-    marks: rich ? '_' : 'phrase',
+    content: form === 'whole' ? 'inline*' : LINE,
+    marks: form === 'plain' ? 'phrase' : '_',
     renderHTML: () => ['div', { class: 'one-line' }, 0],
     parseHTML: () => [{ tag: 'div.one-line' }, { tag: 'p' }],
   });
 const INSIDE = new Set(['placeholder', 'inlineComment', 'phrase']);
 
-/** What a line does at keys: it has no second line, and undoing is the manuscript's. */
+/** What a line does at keys: it has no second line, and undoing is the manuscript's where there is one. */
 export interface LineKeys {
-  readonly undo: () => void;
-  readonly redo: () => void;
+  readonly undo?: () => void;
+  readonly redo?: () => void;
   /** `Enter` was pressed. */
   readonly done: () => void;
 }
@@ -37,20 +43,21 @@ const Keys = Extension.create<LineKeys>({
     const { undo, redo, done } = this.options;
     return {
       Enter: act(done),
-      'Shift-Enter': act(done),
-      'Mod-z': act(undo),
-      'Mod-y': act(redo),
-      'Mod-Shift-z': act(redo),
+      // Where a line may be broken, the break does it.
+      'Shift-Enter': () => this.editor.schema.nodes.hardBreak === undefined && act(done)(),
+      ...(undo ? { 'Mod-z': act(undo) } : {}),
+      ...(redo ? { 'Mod-y': act(redo), 'Mod-Shift-z': act(redo) } : {}),
     };
   },
 });
 
-/** @param rich whether the line may carry emphasis and links, or only words, placeholders and passages. */
-export const lineExtensions = (rich: boolean, keys: LineKeys): Extensions => [
+export const lineExtensions = (form: LineForm, keys: LineKeys): Extensions => [
   Doc,
-  oneLine(rich),
-  ...passages.filter(({ name }) => INSIDE.has(name)),
-  ...words.filter(({ name }) => rich || name === 'text'),
+  oneLine(form),
+  ...passages.filter(({ name }) => INSIDE.has(name) || (form === 'whole' && name === 'inlineInclusion')),
+  ...words.filter(({ name }) => form !== 'plain' || name === 'text'),
+  ...(form === 'whole' ? inParagraphs : []),
+  ...(keys.undo ? [] : [UndoRedo]),
   Edges,
   Focusing,
   Keys.configure(keys),

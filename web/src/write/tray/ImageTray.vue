@@ -38,7 +38,7 @@ function width(event: Event): void {
         :line="alt"
         :of="{ kind: 'alt', path }"
         label="Alternative text"
-        :rich="false"
+        form="plain"
         placeholder="The north gate, with the ramp on its left"
         @change="set({ alt: $event })"
       />

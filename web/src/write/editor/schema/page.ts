@@ -134,6 +134,9 @@ export const words: Extensions = [
   Code.extend({ excludes: '' }),
 ];
 
+/** What stands in a paragraph beside its words. */
+export const inParagraphs: Extensions = [HardBreak.extend({ marks: '_' }), Image];
+
 export const page: Extensions = [
   Paragraph.extend({ addAttributes: layout }),
   Heading.extend({
@@ -143,7 +146,6 @@ export const page: Extensions = [
   Button,
   Blockquote,
   HorizontalRule,
-  HardBreak.extend({ marks: '_' }),
   CodeBlock.extend({ marks: '', addAttributes: () => ({ language: attribute(null) }) }),
   BulletList,
   OrderedList.extend({
@@ -156,5 +158,5 @@ export const page: Extensions = [
   TableRow.extend({ content: '(tableCell | tableHeader)+', addAttributes: when }),
   TableCell.extend({ content: 'paragraph', addAttributes: cellAttributes }),
   TableHeader.extend({ content: 'paragraph', addAttributes: cellAttributes }),
-  Image,
+  ...inParagraphs,
 ];
