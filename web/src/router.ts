@@ -165,6 +165,25 @@ function loadCode(to: RouteLocationNormalized): void {
   }
 }
 
+/**
+ * A place that settles its own address, as when its list has come, does not keep anybody in it: somebody who is on the
+ * way to another place, whose code may still be loading, gets there.
+ */
+export function keepsGoing(router: Router): void {
+  /** The last way that was set out on, while it leads to another place. */
+  let leaving: symbol | undefined;
+  const push = router.push.bind(router);
+  router.push = (to) => {
+    const mine = Symbol('way');
+    leaving = router.resolve(to).name === router.currentRoute.value.name ? undefined : mine;
+    return push(to).finally(() => {
+      if (leaving === mine) leaving = undefined;
+    });
+  };
+  const replace = router.replace.bind(router);
+  router.replace = (to) => (leaving ? Promise.resolve() : replace(to));
+}
+
 /** The router with its guards: visitors must sign in first, and only authors open the places of authors. */
 export function makeRouter(history: RouterHistory): Router {
   const router = createRouter({ history, routes: ROUTES });
@@ -183,6 +202,7 @@ export function makeRouter(history: RouterHistory): Router {
     return to.meta.author && !me.isAuthor ? { name: 'lost', params: { rest: ['not', 'yours'] } } : true;
   });
 
+  keepsGoing(router);
   router.afterEach((to) => {
     document.title = `${to.meta.title ?? ''} · Vocabula`;
   });
