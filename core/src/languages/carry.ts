@@ -3,7 +3,6 @@
  * options are the original's, words are the version's; where it has none yet, the original's are left to be put into
  * the language.
  */
-import { readInline, Reading } from '../formats/markdown/index.js';
 import {
   ADDRESS_PARTS,
   type Block,
@@ -17,7 +16,7 @@ import type { Variable } from '../template/variable.js';
 import { childrenOf } from '../template/walk.js';
 import { usesOf } from '../revise/uses.js';
 import { pluralRules } from '../values/intl.js';
-import { linesOfVariable, withWords, writtenLine } from './lines.js';
+import { lineFrom, linesOfVariable, withWords, writtenLine } from './lines.js';
 import { pairParts, type Agreed, type Pair } from './pairs.js';
 
 /** What is known of the languages of a library. */
@@ -165,7 +164,7 @@ class Carry {
   /** A line of the original: as it was once put into the language, or with its own words. */
   private inLine(content: readonly Inline[]): readonly Inline[] {
     const before = this.known.get(writtenLine({ content }));
-    if (before !== undefined) return readInline(before, new Reading(new Set()));
+    if (before !== undefined) return lineFrom(before);
     return content.map((node) =>
       node.type === 'inlineInclusion'
         ? { ...node, attrs: { name: this.versionOf(node.attrs.name) ?? node.attrs.name } }

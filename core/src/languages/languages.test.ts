@@ -6,17 +6,9 @@ import { readInline, Reading } from '../formats/markdown/index.js';
 import { normalise } from '../template/normalise.js';
 import type { Inline, TextDocument } from '../template/document.js';
 import { documents } from '../testing/arbitrary.js';
-import {
-  agreedBy,
-  besideOriginal,
-  carryOver,
-  languageLines,
-  localeAsked,
-  newVersion,
-  withLine,
-  writtenLine,
-} from './index.js';
+import { agreedBy, besideOriginal, carryOver, languageLines, newVersion, withLine, writtenLine } from './index.js';
 import type { Agreed, LanguageRow } from './index.js';
+import { localeAsked, saysLanguage } from './recipient.js';
 
 const ENGLISH = `---
 vocabula: 1
@@ -237,4 +229,13 @@ describe('the language of a recipient', () => {
     [{ language: '' }, undefined],
     [{ town: 'de' }, undefined],
   ])('%j asks for %s', (fields, locale) => expect(localeAsked(fields as never, locales)).toBe(locale));
+  it('of two that would do is the first', () => {
+    expect(localeAsked({ language: 'English' }, ['en-IE', 'en-GB'])).toBe('en-IE');
+    expect(localeAsked({ language: 'en-GB' }, ['en-IE', 'en-GB'])).toBe('en-GB');
+  });
+  it('is said by a field that has something in it', () => {
+    expect(
+      [{ language: 'de' }, { language: ' ' }, { town: 'Bonn' }].map((each) => saysLanguage(each as never)),
+    ).toEqual([true, false, false]);
+  });
 });

@@ -1,5 +1,5 @@
 /** The lines of a text that stand in a language, each with its place, and putting other words into one. */
-import { writeWording } from '../formats/markdown/index.js';
+import { readInline, Reading, writeWording } from '../formats/markdown/index.js';
 import { plainWords, type Inline, type Node, type TextDocument } from '../template/document.js';
 import { normalise } from '../template/normalise.js';
 import type { Option, Variable } from '../template/variable.js';
@@ -26,6 +26,9 @@ const LINES: ReadonlySet<string> = new Set(['paragraph', 'heading', 'button', 's
 
 /** A line with its tags and marks, as its file has it: equal for equal lines. */
 export const writtenLine = ({ content }: Pick<LanguageLine, 'content'>): string => writeWording(content);
+
+/** A line from what its file has: the inverse of `writtenLine`. */
+export const lineFrom = (written: string): Inline[] => readInline(written, new Reading(new Set()));
 
 /** Whether a line says anything in a language: letters that are words, not tags. */
 export const saysWords = (content: readonly Inline[]): boolean =>

@@ -6,6 +6,10 @@ import { fold } from '../words/fold.js';
 const FIELDS =
   /^(?:(?:preferred_)?(?:language|lang|locale)|sprache|langue|lingua|idioma|taal|teanga|jezyk|sprak|kieli)$/;
 
+/** Whether a field of a recipient says a language. */
+export const saysLanguage = (fields: Readonly<Record<string, string>>): boolean =>
+  Object.entries(fields).some(([key, value]) => FIELDS.test(key) && value.trim() !== '');
+
 /** Languages in whose own words, beside English and the language itself, a language may be named. */
 const NAMED_IN = ['en', 'de', 'fr', 'es', 'it', 'nl', 'pl', 'ga'] as const;
 

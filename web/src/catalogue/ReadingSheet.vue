@@ -79,6 +79,7 @@ const more = computed((): MenuAct[] => [
   ...(text.mayWrite
     ? [
         { label: 'Versions', command: () => void router.push({ name: 'versions', params: { name: text.name } }) },
+        { label: 'Languages', command: () => void router.push({ name: 'languages', params: { name: text.name } }) },
         { label: 'Move…', keys: 'm', command: () => emit('move') },
         { label: 'Tag…', keys: 't', command: () => emit('tag') },
         ...((text.kind === 'message' || text.kind === 'series') && text.version

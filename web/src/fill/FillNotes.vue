@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What has to be known or decided before going on: other versions, words that dispute a value, things said twice. */
 import PushButton from '../ui/controls/PushButton.vue';
-import type { Fill } from '@vocabula/contract';
+import type { Fill, StartFill } from '@vocabula/contract';
 import { compileBundle, render } from '@vocabula/core';
 import { composed, difference } from '@vocabula/core/filling';
 import { computed, ref } from 'vue';
@@ -10,6 +10,7 @@ import { api } from '../api/client';
 import { useNotice } from '../ui/notice';
 import { whenInWords } from '../ui/today';
 import type { Filling } from './useFill';
+import { useLanguageOffered } from './useLanguageOffered';
 import type { useRewording } from './useRewording';
 
 const props = defineProps<{ filling: Filling; rewording: ReturnType<typeof useRewording> | undefined }>();
@@ -20,6 +21,13 @@ const notice = useNotice();
 /** Whether the word about a newer version was put away. */
 const dismissed = ref(false);
 const again = ref(false);
+const offered = useLanguageOffered(props.filling);
+/** The recipient of whom it was said that the message stays in its language. */
+const staysFor = ref('');
+const address = computed(() => recipient.value.email ?? '');
+const languageOf = (locale = ''): string =>
+  new Intl.DisplayNames('en-GB', { type: 'language', languageDisplay: 'standard' }).of(locale.split('-')[0] || 'und') ??
+  '';
 const newest = ref<{ adds: string; takes: string }>();
 
 const labelOf = (key: string): string => asked.value.find((question) => question.key === key)?.label ?? key;
@@ -55,28 +63,42 @@ function textOf(given: Fill): string {
   return render(compileBundle({ text: own, texts, house, signature }), input.value).text;
 }
 
+/** Begins a message anew, in place of this one. @returns what its text gives to know; undefined where it failed */
+async function begin(given: StartFill): Promise<string | undefined> {
+  if (!fill.value) return undefined;
+  try {
+    await settled();
+    const { id: old, state } = fill.value;
+    take(await api.startFill(given));
+    if (state === 'unfinished') await api.binFill(old);
+    await router.replace({ name: 'filling', params: { id: fill.value?.id } });
+    return fill.value?.notes?.[0] ?? '';
+  } catch (error) {
+    notice.fail(error);
+    return undefined;
+  }
+}
+const answered = (): Pick<StartFill, 'recipient' | 'answers' | 'original'> => ({
+  recipient: { ...recipient.value },
+  answers: { ...answers.value } as never,
+  ...(original.value ? { original: original.value } : {}),
+});
 /** Begins the message again on the version in use: with what was answered, or with nothing. */
 async function anew(withAnswers: boolean): Promise<void> {
   if (!fill.value) return;
-  try {
-    await settled();
-    const { id: old, text, state } = fill.value;
-    const kept = withAnswers
-      ? {
-          recipient: { ...recipient.value },
-          answers: { ...answers.value } as never,
-          changes: changes.value,
-          ...(original.value ? { original: original.value } : {}),
-        }
-      : {};
-    take(await api.startFill({ text, ...kept }));
-    if (state === 'unfinished') await api.binFill(old);
-    await router.replace({ name: 'filling', params: { id: fill.value?.id } });
-    const [note] = fill.value?.notes ?? [];
-    notice.say(`Started again on the current version.${note ? ` ${note}` : ''}`);
-  } catch (error) {
-    notice.fail(error);
-  }
+  const kept = withAnswers ? { ...answered(), changes: changes.value } : {};
+  const note = await begin({ text: fill.value.text, ...kept });
+  if (note !== undefined) notice.say(`Started again on the current version.${note ? ` ${note}` : ''}`);
+}
+/** Goes on in the recipient's language, with what was answered. What was changed by hand stays with the other words. */
+async function inLanguage(name: string, language: string): Promise<void> {
+  const before = fill.value?.id;
+  const note = await begin({ text: name, ...answered() });
+  if (note === undefined || before === undefined) return;
+  notice.say(`It goes on in ${language}.`, async () => {
+    await api.restoreFill(before);
+    await router.push({ name: 'filling', params: { id: before } });
+  });
 }
 </script>
 
@@ -106,6 +128,11 @@ async function anew(withAnswers: boolean): Promise<void> {
       <PushButton kind="plain" v-if="fill.standing === 'newer'" @click="dismissed = true"
         >Go on with this one</PushButton
       >
+    </p>
+    <p v-if="offered && staysFor !== address" class="note">
+      {{ recipient.first_name || 'The recipient' }} is written to in {{ languageOf(offered.locale) }}.
+      <PushButton @click="inLanguage(offered.name, languageOf(offered.locale))">Use “{{ offered.title }}”</PushButton>
+      <PushButton kind="plain" @click="staysFor = address">Keep this language</PushButton>
     </p>
     <p v-for="{ rewording: each, since } in disputed" :key="each.text + each.path.join('.')" class="note" role="alert">
       ‸ You changed {{ since.map(({ name }) => labelOf(name)).join(', ') }}, which was “{{ since[0]?.was || 'empty' }}”

@@ -9,6 +9,7 @@ import type { LanguageRow } from '@vocabula/core/languages';
 import FindingsTray from '../write/tray/FindingsTray.vue';
 import { languageName, toDoWords } from './languageWords';
 import LineRow from './LineRow.vue';
+import '../write/manuscript.css';
 import { useBeside } from './useBeside';
 
 const ConflictDialog = defineAsyncComponent(() => import('../write/conflict/ConflictDialog.vue'));
@@ -55,7 +56,9 @@ const localeOf = (document: TextDocument | undefined): string =>
       <span class="small quiet" :class="{ error: copy.failed.value }">{{ copy.state.value }}</span>
       <span class="right acts">
         <PushButton v-if="counts.unsure" kind="plain" @click="agreeOnAll">All of it fits</PushButton>
-        <PushButton v-if="counts.missing || beside.findings.length" @click="carry">Build it as the original is</PushButton>
+        <PushButton v-if="counts.missing || beside.findings.length" @click="carry"
+          >Build it as the original is</PushButton
+        >
         <PushButton v-if="counts.changed + counts.open + counts.unsure" kind="main" @click="goTo(-1)"
           >Next line to do</PushButton
         >
@@ -72,7 +75,7 @@ const localeOf = (document: TextDocument | undefined): string =>
         :key="idOf(row)"
         :ref="(line) => keep(line, index)"
         :row="row"
-        :variables="version.attrs.variables"
+        :variables="original.attrs.variables"
         :langs="[localeOf(original), localeOf(version)]"
         @change="(content) => change(row, content)"
         @fits="agree([row])"

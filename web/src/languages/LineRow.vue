@@ -1,13 +1,12 @@
 <script setup lang="ts">
 /** A line of the original, and beside it that of the version, to be written. */
-import type { Inline, Variable } from '@vocabula/core';
-import type { LanguageRow } from '@vocabula/core/languages';
+import { plainWords, type Inline, type Variable } from '@vocabula/core';
+import { lineFrom, writtenLine, type LanguageRow } from '@vocabula/core/languages';
 import { computed, ref, useTemplateRef } from 'vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import ComparedWords from '../ui/ComparedWords.vue';
 import LineEditor from '../write/line/LineEditor.vue';
 import LineWords from '../write/line/LineWords.vue';
-import { writtenLine } from '@vocabula/core/languages';
 import { governedWords, isToDo, lineName, STATE } from './languageWords';
 
 const { row, variables, langs } = defineProps<{
@@ -21,6 +20,12 @@ const editor = useTemplateRef<{ focus(): void }>('editor');
 const edited = ref(false);
 const line = computed(() => row.version ?? row.original);
 const name = computed(() => (line.value ? lineName(line.value, variables) : ''));
+/** What the original says now and said before: its words, or all that its file has where only that differs. */
+const changed = computed(() => {
+  if (row.state !== 'changed' || row.was === undefined || !row.original) return undefined;
+  const [was, now] = [plainWords(lineFrom(row.was)), plainWords(row.original.content)];
+  return was === now ? { was: row.was, now: writtenLine(row.original) } : { was, now };
+});
 const around = computed(() => governedWords(row.governed, variables));
 const label = computed(() => [name.value || 'Line', around.value, STATE[row.state]].filter(Boolean).join(', '));
 
@@ -30,7 +35,8 @@ function change(content: Inline[]): void {
 }
 /** A line that was written and is left says what the original says; one that was only looked at stays as it is. */
 function left(): void {
-  if (edited.value && row.original && row.version && writtenLine(row.original) !== writtenLine(row.version)) emit('fits');
+  if (edited.value && row.original && row.version && writtenLine(row.original) !== writtenLine(row.version))
+    emit('fits');
   edited.value = false;
 }
 function done(): void {
@@ -45,16 +51,11 @@ defineExpose({ focus: () => editor.value?.focus() });
   <li class="line" :class="row.state">
     <div v-if="name || around" class="about quiet small">{{ [name, around].filter(Boolean).join(' · ') }}</div>
     <div class="original" :lang="langs[0]">
-      <ComparedWords
-        v-if="row.state === 'changed' && row.was !== undefined && row.original"
-        :left="[row.was]"
-        :right="[writtenLine(row.original)]"
-        side="right"
-      />
+      <ComparedWords v-if="changed" :left="[changed.was]" :right="[changed.now]" side="right" />
       <LineWords v-else-if="row.original" :line="row.original.content" />
-      <details v-if="row.was !== undefined && row.state === 'changed'" class="small">
+      <details v-if="changed" class="small">
         <summary class="quiet">as it was</summary>
-        {{ row.was }}
+        {{ changed.was }}
       </details>
     </div>
     <div class="version">
@@ -109,6 +110,9 @@ defineExpose({ focus: () => editor.value?.focus() });
   justify-items: start;
   align-content: start;
   padding-top: 6px;
+}
+.state > :deep(button) {
+  margin-left: -9px;
 }
 @media (max-width: 899px) {
   .line {

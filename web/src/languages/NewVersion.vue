@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Begins a version of a text in another language. */
 import type { TextSummary } from '@vocabula/contract';
-import { newVersion } from '@vocabula/core/languages';
+import { agreedBy, besideOriginal, newVersion } from '@vocabula/core/languages';
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 import { api } from '../api/client';
@@ -38,7 +38,7 @@ function localeProblem(): string {
   const other = taken.find((each) => each.locale === locale.value);
   return other ? `“${other.title}” is its version in that language.` : '';
 }
-async function make(): Promise<void> {
+async function make(close: () => void): Promise<void> {
   problem.value = localeProblem();
   if (problem.value !== '') return;
   busy.value = true;
@@ -54,6 +54,10 @@ async function make(): Promise<void> {
       document: made,
       ...(of.mayWrite ? { folder: of.folder } : {}),
     });
+    // Its title was just written for it; all other lines wait for their translation.
+    const pairs = agreedBy(besideOriginal(document, made).rows.filter(({ original }) => original?.what === 'title'));
+    await api.agreeOn(name, { pairs });
+    close();
     emit('made', name);
   } catch (failure) {
     problem.value = failure instanceof Error ? failure.message : 'It could not be made.';
@@ -64,8 +68,8 @@ async function make(): Promise<void> {
 </script>
 
 <template>
-  <PopForm label="New language version">
-    <form class="new" @submit.prevent="make">
+  <PopForm v-slot="{ close }" label="New language version">
+    <form class="new" @submit.prevent="make(close)">
       <FieldRow v-slot="{ id, describedBy }" label="Language" :problem="problem">
         <TypeOrPick
           :id="id"

@@ -50,7 +50,10 @@ export function useBeside() {
   }
   function show(document: TextDocument): void {
     version.value = document;
-    labels.set(document.attrs.variables, undefined);
+    const own = document.attrs.variables;
+    const named = original.value?.attrs.variables ?? [];
+    // Both columns call a variable what the original calls it.
+    labels.set([...named, ...own.filter(({ key }) => !named.some((each) => each.key === key))], undefined);
   }
   function put(document: TextDocument): void {
     show(document);

@@ -26,7 +26,7 @@ const props = withDefaults(
   },
 );
 const emit = defineEmits<{ change: [line: Inline[]]; done: []; focus: []; blur: [] }>();
-const fields = inject(FIELDS);
+const fields = inject(FIELDS, undefined);
 
 const editor = new Editor({
   extensions: lineExtensions(props.form, {
