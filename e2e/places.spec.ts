@@ -49,6 +49,11 @@ const PLACES: readonly (readonly [name: string, address: string, ready: (page: P
     '/from-mails',
     (page) => expect(page.getByRole('button', { name: 'Group visit confirmed' })).toBeVisible(),
   ],
+  [
+    'Languages',
+    '/languages/danke-fuer-den-besuch',
+    (page) => expect(page.getByRole('list', { name: 'Lines' })).toContainText('tell us if one should go'),
+  ],
   ['Looking back', '/looking-back', (page) => expect(page.getByRole('img').first()).toBeVisible()],
   [
     'Looking back at a text',

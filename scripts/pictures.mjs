@@ -43,6 +43,10 @@ const PICTURES = {
     await page.getByRole('button', { name: 'Group visit confirmed' }).click();
     await page.getByText('match word for word').waitFor();
   },
+  async languages(page) {
+    await page.goto('/languages/danke-fuer-den-besuch');
+    await page.getByRole('list', { name: 'Lines' }).getByText('tell us if one should go').waitFor();
+  },
   async 'looking-back'(page) {
     await page.goto('/looking-back');
     await page.getByRole('link', { name: 'Group visit confirmed' }).waitFor();

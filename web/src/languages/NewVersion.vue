@@ -7,14 +7,20 @@ import { computed, ref } from 'vue';
 import { api } from '../api/client';
 import PopForm from '../ui/controls/PopForm.vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import TypeOrPick from '../ui/controls/TypeOrPick.vue';
+import PickOne from '../ui/controls/PickOne.vue';
 import FieldRow from '../ui/controls/FieldRow.vue';
 import { useTexts } from '../ui/stores/lists';
 import { languageName } from './languageWords';
 
 const { of, taken } = defineProps<{ of: TextSummary; taken: readonly TextSummary[] }>();
 const emit = defineEmits<{ made: [name: string] }>();
-const LOCALES = ['de-DE', 'fr-FR', 'es-ES', 'it-IT', 'nl-NL', 'pl-PL', 'pt-PT', 'sv-SE', 'ga-IE', 'en-IE', 'en-GB'];
+/** Languages that are offered; any other is written into the details of the text. */
+const LOCALES = [
+  ...['bg-BG', 'ca-ES', 'cs-CZ', 'cy-GB', 'da-DK', 'de-AT', 'de-CH', 'de-DE', 'el-GR', 'en-GB', 'en-IE', 'en-US'],
+  ...['es-ES', 'et-EE', 'eu-ES', 'fi-FI', 'fr-BE', 'fr-CH', 'fr-FR', 'ga-IE', 'hr-HR', 'hu-HU', 'is-IS', 'it-IT'],
+  ...['ja-JP', 'ko-KR', 'lt-LT', 'lv-LV', 'mt-MT', 'nb-NO', 'nl-BE', 'nl-NL', 'pl-PL', 'pt-BR', 'pt-PT', 'ro-RO'],
+  ...['ru-RU', 'sk-SK', 'sl-SI', 'sv-SE', 'tr-TR', 'uk-UA', 'zh-CN'],
+];
 const texts = useTexts();
 const locale = ref('');
 const title = ref('');
@@ -23,23 +29,14 @@ const busy = ref(false);
 /** Languages that it is not in yet. */
 const offered = computed(() => {
   const has = new Set([of.locale, ...taken.map((each) => each.locale)]);
-  return LOCALES.filter((each) => !has.has(each));
+  return LOCALES.filter((each) => !has.has(each))
+    .map((each) => ({ locale: each, name: languageName(each) }))
+    .toSorted((a, b) => a.name.localeCompare(b.name, 'en'));
 });
 const suggested = computed(() => (locale.value ? `${of.title} (${languageName(locale.value)})` : ''));
 
-function localeProblem(): string {
-  if (locale.value === '') return 'Choose a language.';
-  try {
-    const [canonical] = Intl.getCanonicalLocales(locale.value);
-    if (canonical) locale.value = canonical;
-  } catch {
-    return 'That is no language, such as de-DE.';
-  }
-  const other = taken.find((each) => each.locale === locale.value);
-  return other ? `“${other.title}” is its version in that language.` : '';
-}
 async function make(close: () => void): Promise<void> {
-  problem.value = localeProblem();
+  problem.value = locale.value === '' ? 'Choose a language.' : '';
   if (problem.value !== '') return;
   busy.value = true;
   try {
@@ -70,17 +67,11 @@ async function make(close: () => void): Promise<void> {
 <template>
   <PopForm v-slot="{ close }" label="New language version">
     <form class="new" @submit.prevent="make(close)">
-      <FieldRow v-slot="{ id, describedBy }" label="Language" :problem="problem">
-        <TypeOrPick
-          :id="id"
-          label="Language"
-          :model-value="locale"
-          :options="offered"
-          :aria-describedby="describedBy"
-          @change="locale = $event"
-        />
+      <FieldRow v-slot="{ id, labelledBy }" label="Language" :problem="problem">
+        <PickOne :id="id" v-model="locale" :labelled-by="labelledBy">
+          <option v-for="each in offered" :key="each.locale" :value="each.locale">{{ each.name }}</option>
+        </PickOne>
       </FieldRow>
-      <p v-if="locale" class="small quiet">{{ languageName(locale) }}</p>
       <FieldRow v-slot="{ id }" label="Title">
         <InputText :id="id" v-model="title" :placeholder="suggested" maxlength="200" fluid />
       </FieldRow>

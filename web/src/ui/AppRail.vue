@@ -23,7 +23,13 @@ const PLACES: readonly {
   readonly also?: readonly string[];
 }[] = [
   { to: '/catalogue', words: 'Catalogue', icon: BookOpen },
-  { to: '/write', words: 'Write', icon: PenLine, author: true, also: ['/publish', '/versions', '/from-mails', '/languages'] },
+  {
+    to: '/write',
+    words: 'Write',
+    icon: PenLine,
+    author: true,
+    also: ['/publish', '/versions', '/from-mails', '/languages'],
+  },
   { to: '/proof', words: 'Proof', icon: ScanText, author: true },
   { to: '/samples', words: 'Samples', icon: Table2, author: true },
   { to: '/fill', words: 'Fill', icon: TextCursorInput, also: ['/many', '/recipients', '/go', '/series', '/start'] },

@@ -64,7 +64,12 @@ watch(
   () => props.label,
   (label) => editor.view.dom.setAttribute('aria-label', label),
 );
-defineExpose({ focus: () => editor.commands.focus('end') });
+/** At once: whoever goes on typing types here. */
+function focus(): void {
+  editor.commands.setTextSelection(editor.state.doc.content.size - 1);
+  editor.view.focus();
+}
+defineExpose({ focus });
 </script>
 
 <template>

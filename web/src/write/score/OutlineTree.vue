@@ -1,13 +1,13 @@
 <script setup lang="ts">
 /** The score as an outline: a tree of brackets from which everything that is done with one works by key. */
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { bracketInWords } from '../caret';
 import type { Desk } from '../desk/useDesk';
 import { flatten, sameBracket, type Bracket } from '../editor/brackets';
 import { actsOf } from './acts';
-import BracketMenu from './BracketMenu.vue';
 import { kindOf, MARKS } from './kinds';
 
+const BracketMenu = defineAsyncComponent(() => import('./BracketMenu.vue'));
 const props = defineProps<{ desk: Pick<Desk, 'manuscript' | 'passages' | 'tellStays'> }>();
 const { manuscript, passages } = props.desk;
 const tree = useTemplateRef<HTMLElement>('tree');

@@ -2,14 +2,15 @@
 /** The score: brackets on tracks left of the manuscript, one track a level, with what governs them. */
 import { vTip } from '../../ui/controls/tip';
 import PushButton from '../../ui/controls/PushButton.vue';
-import { shallowRef } from 'vue';
+import { defineAsyncComponent, shallowRef } from 'vue';
 import type { Desk } from '../desk/useDesk';
 import type { Bracket } from '../editor/brackets';
-import BracketMenu from './BracketMenu.vue';
 import { bracketPath, MARKS } from './kinds';
 import { useDrawnBrackets } from './useDrawnBrackets';
 import { useEndDrag } from './useEndDrag';
 
+/** Loaded when the first is opened: the list of the library with it. */
+const BracketMenu = defineAsyncComponent(() => import('./BracketMenu.vue'));
 const props = defineProps<{ desk: Pick<Desk, 'manuscript' | 'passages'>; sheet: HTMLElement | null }>();
 const emit = defineEmits<{ choose: [] }>();
 const { manuscript, passages } = props.desk;
