@@ -21,23 +21,6 @@ const PICTURES = {
     await page.getByLabel('Sample set').waitFor();
     await page.frameLocator('iframe[title="Proof"]').getByText('Dear Siobhán').waitFor();
   },
-  async conflict(page) {
-    await page.goto('/write/opening-hours');
-    await page.locator('.body p').first().click();
-    await page.waitForFunction(() => document.activeElement?.isContentEditable);
-    await page.getByLabel('Sample set').waitFor();
-    await page.waitForLoadState('networkidle');
-    const address = '/api/texts/opening-hours';
-    const theirs = await (await page.request.get(address)).json();
-    const words = JSON.stringify(theirs.document).replace('from 10:00 to 16:00', 'from 10:00 to 15:30');
-    const changed = words.replace('Opening hours', 'Opening hours of the garden');
-    await page.request.put(address, { data: { document: JSON.parse(changed), revision: theirs.revision } });
-    // The desk may have come to stand meanwhile: the caret is put anew.
-    await page.locator('.body p').first().click();
-    await page.keyboard.press('End');
-    await page.keyboard.type(' The tea house closes an hour before.');
-    await page.getByRole('dialog').waitFor();
-  },
   async deriving(page) {
     await page.goto('/from-mails');
     await page.getByRole('button', { name: 'Group visit confirmed' }).click();
