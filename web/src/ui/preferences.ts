@@ -6,6 +6,8 @@ import { defineStore } from 'pinia';
 export const usePreferences = defineStore('preferences', () => ({
   /** The tray's share of the pane in Write, in hundredths. */
   trayShare: useLocalStorage('vocabula.tray-height', 40),
+  /** Whether the tray in Write takes the whole pane. */
+  trayWhole: useLocalStorage('vocabula.tray-whole', false),
   /** The sample set one last worked with, by its id. */
   sampleSet: useLocalStorage('vocabula.sample-set', ''),
 }));

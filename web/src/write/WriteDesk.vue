@@ -22,6 +22,7 @@ import type { Settled, useWorkingCopy } from './useWorkingCopy';
 import WriteHead from './WriteHead.vue';
 
 const ConflictDialog = defineAsyncComponent(() => import('./conflict/ConflictDialog.vue'));
+const BlockInPlace = defineAsyncComponent(() => import('./block/BlockInPlace.vue'));
 const loadInsertList = () => import('./bar/InsertList.vue');
 const loadBar = () => import('./bar/SelectionBar.vue');
 const InsertList = defineAsyncComponent(loadInsertList);
@@ -37,11 +38,9 @@ const sheet = useTemplateRef<HTMLElement>('sheet');
 const preferences = usePreferences();
 /** The tray stands beside the proof where the pane is wide and low. */
 const beside = useMediaQuery('(min-width: 900px) and (max-width: 1099px)');
-/** Whether the tray is a row of names only. */
-const shut = ref(false);
 const part = ref<'manuscript' | 'proof'>('manuscript');
 const desk = useDesk(props.copy, props.document);
-const { proof, tab, inserting, going } = desk;
+const { proof, tab, shut, inserting, going } = desk;
 const { list, bar } = inserting;
 const { level, front } = desk.manuscript;
 const kind = computed(() => front.value.kind);
@@ -97,7 +96,7 @@ async function settle(settled: Settled): Promise<void> {
       <Splitter
         :key="String(beside)"
         class="halves"
-        :class="{ shut: shut && !beside }"
+        :class="{ shut: shut && !beside, whole: preferences.trayWhole && !shut }"
         :layout="beside ? 'horizontal' : 'vertical'"
         :gutter-size="1"
         :step="5"
@@ -108,7 +107,7 @@ async function settle(settled: Settled): Promise<void> {
           <ProofPane :proof="proof" :level="level" @pick="going.showPath" @blank="going.showVariable" />
         </SplitterPanel>
         <SplitterPanel class="below" :size="preferences.trayShare" :min-size="15">
-          <DeskTray v-model:shut="shut" :desk="desk" />
+          <DeskTray :desk="desk" />
         </SplitterPanel>
       </Splitter>
     </aside>
@@ -127,6 +126,12 @@ async function settle(settled: Settled): Promise<void> {
     :focus="bar.focus"
     @make="desk.onMake"
     @close="inserting.leave"
+  />
+  <BlockInPlace
+    v-if="desk.inPlace.opened.value"
+    :key="desk.inPlace.opened.value.name"
+    v-bind="desk.inPlace.opened.value"
+    @close="desk.inPlace.close"
   />
   <ConflictDialog v-if="copy.conflict.value" :clash="copy.conflict.value" @settle="settle" />
 </template>
@@ -180,6 +185,13 @@ async function settle(settled: Settled): Promise<void> {
 /* A tray that is shut is a row of its names. */
 .halves.shut > :deep(.below) {
   flex: none !important;
+}
+/* One that takes the whole pane leaves the proof for later. */
+.halves.whole > :deep(:not(.below)) {
+  display: none;
+}
+.halves.whole > :deep(.below) {
+  flex: 1 !important;
 }
 .parts {
   display: none;

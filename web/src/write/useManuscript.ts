@@ -1,6 +1,6 @@
 /** The editor over one document, and everything that is derived from its state. */
 import { Editor } from '@tiptap/core';
-import type { Transaction } from '@tiptap/pm/state';
+import { NodeSelection, type Transaction } from '@tiptap/pm/state';
 import { countUses, normalise, usesOf, type TextDocument, type Variable } from '@vocabula/core';
 import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
 import { caretPlace, chosenBracket, pathInWords } from './caret';
@@ -21,6 +21,10 @@ export interface ManuscriptEvents {
   escaped(): boolean;
   /** A bracket was in the way of a deleting key. */
   stays(): void;
+  /** A placeholder, image, note or block was chosen, by pointer or key. */
+  chose(): void;
+  /** The node at a position was pressed twice. */
+  pressedTwice(pos: number): void;
   /** What is to be known and done when something is pasted. */
   readonly pasting: PastingOptions;
 }
@@ -52,18 +56,30 @@ export function useManuscript(opened: TextDocument, events: ManuscriptEvents) {
     events.changed(current.value, wasPasted);
   }
 
+  /** Whether what happens just now was done with a key. */
+  let byKey = false;
   const editor = new Editor({
     extensions: extensions({ stays: events.stays, ...events.pasting }),
     content: opened as never,
     editorProps: {
       attributes: { 'aria-label': 'Manuscript', role: 'textbox', 'aria-multiline': 'true' },
-      handleKeyDown: (_view, event) => event.key === 'Escape' && events.escaped(),
+      handleKeyDown(_view, event) {
+        byKey = true;
+        setTimeout(() => (byKey = false));
+        return event.key === 'Escape' && events.escaped();
+      },
+      handleDoubleClickOn(_view, _pos, _node, nodePos) {
+        events.pressedTwice(nodePos);
+        return false;
+      },
     },
     onFocus: () => events.focused(editor),
     onTransaction({ transaction }) {
       beat.value += 1;
       changed ||= transaction.docChanged;
       pasted ||= transaction.getMeta('paste') === true;
+      const byHand = byKey || transaction.getMeta('pointer') === true;
+      if (byHand && !transaction.docChanged && transaction.selection instanceof NodeSelection) events.chose();
       cancel ??= afterPaint(settle);
       events.acted(editor, transaction);
     },

@@ -16,8 +16,10 @@ import { useManuscript } from '../useManuscript';
 import type { useWorkingCopy } from '../useWorkingCopy';
 import { useStanding } from '../../versions/useStanding';
 import type { Making } from './making';
-import type { FrontField, Tab } from './tabs';
+import type { FrontField } from './tabs';
+import { useTrayTab } from './useTrayTab';
 import { useAssets } from './useAssets';
+import { useBlockInPlace } from '../block/useBlockInPlace';
 import { useBlocks } from './useBlocks';
 import { useDeskKeys } from './useDeskKeys';
 import { FIELDS, useFields } from './useFields';
@@ -40,7 +42,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const house = useHouse();
   const textStore = useTexts();
   const { list: texts } = storeToRefs(textStore);
-  const tab = ref<Tab>('variables');
+  const { tab, shut, showChosen, goBack } = useTrayTab();
   const showingValues = ref(false);
   /** Counts how often the outline was asked for by its key. */
   const outlineAsked = ref(0);
@@ -62,11 +64,13 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     acted: (editor, transaction) => fields?.acted(editor, transaction),
     focused: (editor) => fields?.enter(editor),
     escaped() {
-      if (!inserting.bar.value) return false;
+      if (!inserting.bar.value) return goBack();
       inserting.leave();
       return true;
     },
     stays: () => tellStays(),
+    chose: showChosen,
+    pressedTwice: (pos) => void inPlace.open(pos),
     pasting: {
       known: (name) =>
         name.includes('.') ||
@@ -98,6 +102,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   const standing = useStanding();
   const assets = useAssets(editor, undo);
   const blocks = useBlocks(editor, undo, loadTexts);
+  const inPlace = useBlockInPlace(editor, texts);
   const inserting = useInserting({
     fields: () => fields,
     line: () => fields.line.value,
@@ -114,6 +119,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     rest: manuscript.rest,
     valueOf,
     answer,
+    inPlace,
     undo,
     settle: manuscript.settle,
   });
@@ -202,6 +208,8 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     proof,
     texts,
     tab,
+    shut,
+    goBack,
     openOption,
     outlineAsked,
     showingValues,
@@ -210,6 +218,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     tray,
     passages,
     blocks,
+    inPlace,
     assets,
     going,
     previews,

@@ -9,6 +9,7 @@ import { join, moveIn, moveOut, split } from '../editor/operations/passages';
 import { moveEnd, type End } from '../editor/operations/ends';
 import { govern, select, takeOut, unwrap } from '../editor/operations/regovern';
 import { addAlternative } from '../editor/operations/alternatives';
+import type { BlockInPlace } from '../block/useBlockInPlace';
 
 export interface PassagesNeeds {
   readonly editor: Editor;
@@ -20,6 +21,8 @@ export interface PassagesNeeds {
   readonly valueOf: (key: string) => Value | undefined;
   /** Answers in the proof only. */
   readonly answer: (key: string, value: unknown) => void;
+  /** A block's own words, opened where it stands. */
+  readonly inPlace: Pick<BlockInPlace, 'mayOpen' | 'open'>;
   readonly undo: () => void;
   /** Derives anew at once, for what follows an act. */
   readonly settle: () => void;
@@ -34,6 +37,7 @@ export function usePassages({
   rest,
   valueOf,
   answer,
+  inPlace,
   undo,
   settle,
 }: PassagesNeeds) {
@@ -152,6 +156,8 @@ export function usePassages({
       answer(made.of, made.option);
       notice.say('One more alternative. Its option is named in the tray.', undo);
     },
+    mayOpen: ({ name }: Bracket): boolean => inPlace.mayOpen(name),
+    openBlock: ({ from }: Bracket): void => void inPlace.open(from),
     isSame: sameBracket,
   };
 }

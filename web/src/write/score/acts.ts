@@ -40,6 +40,14 @@ export function actsOf(passages: Passages, bracket: Bracket): BracketAct[] {
   ): BracketAct[] => (when ? [{ id, words, keys, is, run }] : []);
   return [
     ...act(
+      'edit',
+      'Edit it here',
+      'e',
+      letter('e'),
+      () => passages.openBlock(bracket),
+      isBlock && passages.mayOpen(bracket),
+    ),
+    ...act(
       'see',
       'See it kept',
       'v',
@@ -118,4 +126,18 @@ export function actsOf(passages: Passages, bracket: Bracket): BracketAct[] {
     ...act('fold', 'Fold', 'f', letter('f'), () => passages.fold(bracket), isPassage),
     ...act('take-out', 'Remove with its words', 'x', letter('x'), () => passages.takeOut(bracket)),
   ];
+}
+
+/** Those that are done most, in the order in which a short row shows them. */
+const OFTEN = ['edit', 'see', 'leave', 'add', 'unwrap', 'take-out', 'split'];
+/** So many stand in a short row. */
+const IN_ROW = 3;
+
+/** The acts of a short row, and those that stand in the menu behind it. */
+export function shortRow(acts: readonly BracketAct[]): { readonly row: BracketAct[]; readonly menu: BracketAct[] } {
+  const often = OFTEN.flatMap((id) => acts.filter((act) => act.id === id)).slice(0, IN_ROW);
+  // Taking the bracket off is always among them, where it can be done.
+  const unwrap = acts.find(({ id }) => id === 'unwrap');
+  const row = unwrap && !often.includes(unwrap) ? [...often.slice(0, IN_ROW - 1), unwrap] : often;
+  return { row, menu: acts.filter((act) => !row.includes(act)) };
 }

@@ -55,7 +55,7 @@ async function goThere(): Promise<void> {
     <p>
       <b>{{ text?.attrs.front.title ?? bracket.name }}</b>
       <span class="quiet">{{
-        text ? `${text.attrs.front.kind}, live: it follows changes of the block` : 'unknown'
+        text ? ` ${text.attrs.front.kind}, live: it follows changes of the block` : ' unknown'
       }}</span>
     </p>
     <p v-if="!text" class="error">There is no block “{{ bracket.name }}”.</p>
@@ -68,7 +68,10 @@ async function goThere(): Promise<void> {
     </ul>
     <p v-if="inner.length > 0" class="quiet small">It includes {{ inner.join(', ') }}.</p>
     <p class="acts">
-      <PushButton v-if="text" @click="goThere">Edit the block</PushButton>
+      <PushButton v-if="text && passages.mayOpen(bracket)" @click="passages.openBlock(bracket)"
+        >Edit it here</PushButton
+      >
+      <PushButton v-if="text" @click="goThere">Open the block</PushButton>
       <PushButton v-if="text" @click="blocks.toCopy(bracket.from).catch(notice.fail)">Turn into a copy</PushButton>
       <PushButton kind="plain" @click="passages.takeOut(bracket)">Remove it</PushButton>
     </p>

@@ -6,6 +6,9 @@ import TabPanel from 'primevue/tabpanel';
 import TabPanels from 'primevue/tabpanels';
 import Tabs from 'primevue/tabs';
 import { computed, defineAsyncComponent, nextTick, shallowRef, useTemplateRef, watch, type Component } from 'vue';
+import { ChevronsDown, ChevronsUp } from '@lucide/vue';
+import { usePreferences } from '../../ui/preferences';
+import PushButton from '../../ui/controls/PushButton.vue';
 import ActMenu from '../../ui/controls/ActMenu.vue';
 import { useFitting, withChosen } from '../../ui/useFitting';
 import { TAB_LABELS, type Tab as TabName } from '../desk/tabs';
@@ -19,7 +22,8 @@ const ChosenTray = defineAsyncComponent(() => import('./ChosenTray.vue'));
 const FindingsTray = defineAsyncComponent(() => import('./FindingsTray.vue'));
 const MarkersPanel = defineAsyncComponent(() => import('./MarkersPanel.vue'));
 const props = defineProps<{ desk: Desk }>();
-const { tab, proof, going, insertable, manuscript, remarks } = props.desk;
+const preferences = usePreferences();
+const { tab, shut, proof, going, insertable, manuscript, remarks } = props.desk;
 const { variables, markers } = manuscript;
 const tabs = computed<readonly { readonly name: TabName; readonly count?: number }[]>(() => [
   { name: 'variables', count: variables.value.length },
@@ -46,7 +50,6 @@ function choose(name: TabName): void {
   shut.value = false;
   tab.value = name;
 }
-const shut = defineModel<boolean>('shut', { required: true });
 const OutlineTree = shallowRef<Component>();
 const outline = useTemplateRef<{ focus(): unknown }>('outline');
 /** The outline takes the focus once it is there. */
@@ -65,11 +68,11 @@ watch(props.desk.outlineAsked, async () => {
   tab.value = 'outline';
   await focusOutline();
 });
-/** `Esc` shuts the tray and goes back to the text. */
+/** `Esc` goes back to the text: the tray is as it was before something was chosen there, or shut. */
 function leave(event: KeyboardEvent): void {
   if (event.defaultPrevented) return;
   event.stopPropagation();
-  shut.value = true;
+  if (!props.desk.goBack()) shut.value = true;
   manuscript.editor.commands.focus();
 }
 </script>
@@ -77,18 +80,29 @@ function leave(event: KeyboardEvent): void {
 <template>
   <section class="tray" aria-label="Tray" @keydown.esc="leave">
     <Tabs class="tabs" :value="tab" select-on-focus @update:value="tab = $event as TabName">
-      <div ref="row" class="row-of-tabs">
-        <TabList aria-label="Tray">
-          <Tab v-for="{ name, count } in shown" :key="name" :value="name" @click="shut = false">
-            {{ TAB_LABELS[name] }} <span v-if="count">{{ count }}</span>
-          </Tab>
-        </TabList>
-        <ActMenu v-if="more.length > 0" kind="plain" size="small" label="More" :items="more" />
-        <div ref="copies" class="copies" aria-hidden="true">
-          <span v-for="{ name, count } in tabs" :key="name" class="p-tab"
-            >{{ TAB_LABELS[name] }} <span v-if="count">{{ count }}</span></span
-          >
+      <div class="names">
+        <div ref="row" class="row-of-tabs">
+          <TabList aria-label="Tray">
+            <Tab v-for="{ name, count } in shown" :key="name" :value="name" @click="shut = false">
+              {{ TAB_LABELS[name] }} <span v-if="count">{{ count }}</span>
+            </Tab>
+          </TabList>
+          <ActMenu v-if="more.length > 0" kind="plain" size="small" label="More" :items="more" />
+          <div ref="copies" class="copies" aria-hidden="true">
+            <span v-for="{ name, count } in tabs" :key="name" class="p-tab"
+              >{{ TAB_LABELS[name] }} <span v-if="count">{{ count }}</span></span
+            >
+          </div>
         </div>
+        <PushButton
+          kind="plain"
+          size="small"
+          class="whole"
+          aria-label="Tray in the whole pane"
+          :aria-pressed="preferences.trayWhole"
+          @click="preferences.trayWhole = !preferences.trayWhole"
+          ><component :is="preferences.trayWhole ? ChevronsDown : ChevronsUp" :size="16"
+        /></PushButton>
       </div>
       <TabPanels v-show="!shut">
         <TabPanel :value="tab" tabindex="-1">
@@ -128,9 +142,16 @@ function leave(event: KeyboardEvent): void {
 .tabs {
   font-size: 0.8125rem;
 }
-.row-of-tabs {
+.names {
   display: flex;
   flex: none;
+  align-items: center;
+  padding-right: 4px;
+}
+.row-of-tabs {
+  display: flex;
+  flex: 1;
+  min-width: 0;
   align-items: center;
   padding: 0 8px;
   position: relative;

@@ -9,7 +9,10 @@ export const inclusionView: NodeViewRenderer = ({ node }) => {
   const dom = document.createElement(inline ? 'span' : 'div');
   dom.className = inline ? 'included inline' : 'included';
   let shown: unknown;
-  return dressedView(node, dom, ({ attrs }) => {
+  /** Its words are being written here, in an editor of their own: this view leaves all within it alone. */
+  const isOpen = (): boolean => dom.dataset.open !== undefined;
+  const view = dressedView(node, dom, ({ attrs }) => {
+    if (isOpen()) return;
     const name = String(attrs.name);
     const text = knownText(name);
     if (shown !== undefined && shown === text && dom.dataset.inclusion === name) {
@@ -31,6 +34,7 @@ export const inclusionView: NodeViewRenderer = ({ node }) => {
           ]),
     );
   });
+  return { ...view, stopEvent: isOpen, ignoreMutation: (mutation) => isOpen() || mutation.type !== 'selection' };
 };
 
 /** A block's words as they stand in it, for reading only. */
