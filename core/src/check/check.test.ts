@@ -90,3 +90,20 @@ facts:
     ]);
   });
 });
+
+describe('an address of the envelope', () => {
+  const found = (front: string): unknown[] =>
+    check(
+      { name: 'main', document: documentOf({ body: 'a', front: `kind: message\nsubject: S\n${front}` }) },
+      { library: { get: () => undefined } },
+    ).flatMap((each) => (each.code === 'bad-address' ? [[each.address, each.place.attribute, each.level]] : []));
+  it('that is written out and is none is an error of the text', () => {
+    expect(found('to: [nobody, ann@x.example]\ncc: ["Bo <bo>", "Una <una@x.example>"]')).toEqual([
+      ['nobody', 'to', 'error'],
+      ['Bo <bo>', 'cc', 'error'],
+    ]);
+  });
+  it('that a value has a part in is told of the message', () => {
+    expect(found('to: "{{recipient.email}}"\ncc: "{{recipient.name}} <desk@x.example>"')).toEqual([]);
+  });
+});

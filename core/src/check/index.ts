@@ -15,6 +15,7 @@ import { doubledSpace } from './doubled-space.js';
 import { doubledWord } from './doubled-word.js';
 import { factAsText } from './fact-as-text.js';
 import type { FilledCheck } from './filled.js';
+import { fixedAddress } from './fixed-address.js';
 import { fixedDate } from './fixed-date.js';
 import { headingSkipped } from './heading-skipped.js';
 import { joinedInRepeat } from './joined-in-repeat.js';
@@ -48,6 +49,7 @@ const CHECKS: readonly (() => Check)[] = [
   () => doubledSpace,
   () => attachmentMissing,
   () => weekdayMismatch,
+  () => fixedAddress,
   () => fixedDate,
   () => strayValue,
   () => longSubject,

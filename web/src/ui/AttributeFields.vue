@@ -8,7 +8,7 @@ import { loadPatterns } from '@vocabula/core/patterns';
 import { computed, nextTick, ref } from 'vue';
 import { ATTRIBUTE_FIELDS, WEEKDAYS, type AttributeField } from './attributes';
 
-const props = defineProps<{ variable: Variable; locale: string }>();
+const props = defineProps<{ variable: Variable; locale: string; about?: AttributeField['about'] }>();
 const emit = defineEmits<{ set: [name: keyof Variable, value: unknown] }>();
 /** Values that are offered; any other can be typed. */
 const OFFERED = {
@@ -17,7 +17,7 @@ const OFFERED = {
 } as const;
 const fields = computed(() => {
   const own = new Set<keyof Variable>(valueType(props.variable.type).attributes);
-  return ATTRIBUTE_FIELDS.filter(({ name }) => own.has(name));
+  return ATTRIBUTE_FIELDS.filter(({ name, about }) => own.has(name) && (!props.about || about === props.about));
 });
 /** Said again when the engine of patterns is there. */
 const patternsReady = ref(false);

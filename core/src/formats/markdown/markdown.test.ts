@@ -166,6 +166,16 @@ describe('bad files are named with their lines', () => {
     expect(line(file('', '  a: { type: text }\n  b:\n    type: text\n    nope: 1'))).toEqual([10]);
   });
 
+  it.each(['~~~ aa ``` ~~~\ncode\n~~~', '~~~~ a`b\n~~~\n```\n~~~~', '``` ~~~\ncode\n```', '~~~ ~x`y\ncode\n~~~'])(
+    'has a canonical form of the code block %j',
+    (body) => {
+      const { document } = readText(file(body));
+      const again = readText(writeText(document)).document;
+      expect(again).toEqual(document);
+      expect(writeText(again)).toBe(writeText(document));
+    },
+  );
+
   it('gives a message of its own to a value that begins with a tag', () => {
     expect(readText(file('').replace('subject: S', 'subject: {{x}}')).findings[0]?.message).toMatch(/quotes/);
   });

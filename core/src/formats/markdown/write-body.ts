@@ -215,10 +215,13 @@ const entities = (spaces: string): string => '&#32;'.repeat(spaces.length);
 /** Spaces at the ends of a line would be trimmed. */
 const lineEdges = (line: string): string => line.replace(EDGES, entities);
 
+/** A fence of tildes where what stands behind it has backticks, which a fence of those may not have. */
 function writeCode(text: string, language: string | null): string {
-  const longest = Math.max(2, ...[...text.matchAll(/^\s*(`+)/gm)].map((run) => (run[1] as string).length));
-  const fence = '`'.repeat(longest + 1);
-  return `${fence}${language ?? ''}\n${text}${text ? '\n' : ''}${fence}`;
+  const [sign, runs] = language?.includes('`') ? ['~', /^\s*(~+)/gm] : ['`', /^\s*(`+)/gm];
+  const longest = Math.max(2, ...[...text.matchAll(runs)].map((run) => (run[1] as string).length));
+  const fence = sign.repeat(longest + 1);
+  const apart = language?.startsWith(sign) ? ' ' : '';
+  return `${fence}${apart}${language ?? ''}\n${text}${text ? '\n' : ''}${fence}`;
 }
 
 function prefix(text: string, first: string, rest: string): string {

@@ -6,6 +6,7 @@ import {
   measure,
   PLAIN_HOUSE,
   render,
+  type Finding,
   type House,
   type Program,
   type TextDocument,
@@ -61,13 +62,23 @@ export class Prover {
       findings: () => ({
         id,
         what: 'findings',
-        findings: [
-          ...checkProgram(own, program, [input.recipient], input.today),
-          ...message.findings,
-          ...checkMessage(own, program, filled),
-        ],
+        findings: foundIn(
+          checkProgram(own, program, [input.recipient], input.today),
+          message.findings,
+          checkMessage(own, program, filled),
+        ),
         measure: measure(own.document, program.locale),
       }),
     };
   }
+}
+
+/** All findings; what a check of the text says already is not said of the message again. */
+function foundIn(
+  ofText: readonly Finding[],
+  ofMessage: readonly Finding[],
+  more: readonly Finding[],
+): readonly Finding[] {
+  const said = new Set(ofText.map(({ code, message }) => `${code} ${message}`));
+  return [...ofText, ...ofMessage.filter(({ code, message }) => !said.has(`${code} ${message}`)), ...more];
 }

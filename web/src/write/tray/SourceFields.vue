@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Where a variable's value comes from: asked, prefilled, with a usual answer. */
+/** How a variable is asked (its usual answer, whether one is required), or where its value comes from. */
 import TickBox from '../../ui/controls/TickBox.vue';
 import PickOne from '../../ui/controls/PickOne.vue';
 import InputText from 'primevue/inputtext';
@@ -7,7 +7,12 @@ import { isMissing, labelFromKey, valueType, type Variable } from '@vocabula/cor
 import { computed } from 'vue';
 import { today } from '../../ui/today';
 
-const props = defineProps<{ variable: Variable; locale: string; fields: readonly string[] }>();
+const props = defineProps<{
+  variable: Variable;
+  locale: string;
+  fields: readonly string[];
+  part: 'question' | 'source';
+}>();
 const emit = defineEmits<{ set: [name: keyof Variable, value: unknown] }>();
 /** Rows and images are remembered no more than what is personal. */
 const isRemembered = computed(() => {
@@ -44,57 +49,63 @@ function toggle(key: string): void {
 </script>
 
 <template>
-  <label class="field"
-    ><span>Filled from</span
-    ><PickOne :model-value="variable.from ?? ''" @update:model-value="emit('set', 'from', $event)">
-      <option value="">asked</option>
-      <option value="last">the last answer for the same recipient</option>
-      <option value="clipboard">the clipboard</option>
-      <option v-if="elsewhere" :value="elsewhere">{{ elsewhere }}</option>
-      <optgroup v-for="[label, names] in groups" :key="label" :label="label">
-        <option v-for="name in names" :key="name" :value="name">{{ labelFromKey(name.split('.')[1] ?? name) }}</option>
-      </optgroup>
-    </PickOne></label
-  >
-  <label v-if="variable.type === 'yes-no'" class="field"
-    ><span>Default</span
-    ><PickOne :model-value="String(usual)" @update:model-value="emit('set', 'default', $event)">
-      <option value="">not said</option>
-      <option value="true">yes</option>
-      <option value="false">no</option>
-    </PickOne></label
-  >
-  <label v-else-if="variable.type === 'choice'" class="field"
-    ><span>Default</span
-    ><PickOne :model-value="String(usual)" @update:model-value="emit('set', 'default', $event)">
-      <option value="">none</option>
-      <option v-for="option in variable.options" :key="option.key" :value="option.key">
-        {{ option.label ?? labelFromKey(option.key) }}
-      </option>
-    </PickOne></label
-  >
-  <fieldset v-else-if="variable.type === 'choices'" class="field usual">
-    <legend class="quiet small">Default</legend>
-    <label v-for="option in variable.options" :key="option.key"
-      ><TickBox :checked="usual.includes(option.key)" @change="toggle(option.key)" />
-      {{ option.label ?? labelFromKey(option.key) }}</label
+  <template v-if="part === 'question'">
+    <label v-if="variable.type === 'yes-no'" class="field"
+      ><span>Default</span
+      ><PickOne :model-value="String(usual)" @update:model-value="emit('set', 'default', $event)">
+        <option value="">not said</option>
+        <option value="true">yes</option>
+        <option value="false">no</option>
+      </PickOne></label
     >
-  </fieldset>
-  <label v-else-if="variable.type !== 'list'" class="field"
-    ><span>Default</span
-    ><InputText
-      :model-value="String(usual)"
-      :aria-invalid="problem !== ''"
-      @change="emit('set', 'default', text($event).trim())"
-    /><span v-if="problem" class="error small">{{ problem }}</span></label
-  >
-  <label class="tick"
-    ><TickBox :checked="variable.required ?? false" @change="emit('set', 'required', $event)" /> required</label
-  >
-  <label v-if="isRemembered" class="tick"
-    ><TickBox :checked="variable.remember ?? false" @change="emit('set', 'remember', $event)" /> remember the
-    answer</label
-  >
+    <label v-else-if="variable.type === 'choice'" class="field"
+      ><span>Default</span
+      ><PickOne :model-value="String(usual)" @update:model-value="emit('set', 'default', $event)">
+        <option value="">none</option>
+        <option v-for="option in variable.options" :key="option.key" :value="option.key">
+          {{ option.label ?? labelFromKey(option.key) }}
+        </option>
+      </PickOne></label
+    >
+    <fieldset v-else-if="variable.type === 'choices'" class="field usual">
+      <legend class="quiet small">Default</legend>
+      <label v-for="option in variable.options" :key="option.key"
+        ><TickBox :checked="usual.includes(option.key)" @change="toggle(option.key)" />
+        {{ option.label ?? labelFromKey(option.key) }}</label
+      >
+    </fieldset>
+    <label v-else-if="variable.type !== 'list'" class="field"
+      ><span>Default</span
+      ><InputText
+        :model-value="String(usual)"
+        :aria-invalid="problem !== ''"
+        @change="emit('set', 'default', text($event).trim())"
+      /><span v-if="problem" class="error small">{{ problem }}</span></label
+    >
+    <label class="tick"
+      ><TickBox :checked="variable.required ?? false" @change="emit('set', 'required', $event)" /> required</label
+    >
+  </template>
+  <template v-else>
+    <label class="field"
+      ><span>Filled from</span
+      ><PickOne :model-value="variable.from ?? ''" @update:model-value="emit('set', 'from', $event)">
+        <option value="">asked</option>
+        <option value="last">the last answer for the same recipient</option>
+        <option value="clipboard">the clipboard</option>
+        <option v-if="elsewhere" :value="elsewhere">{{ elsewhere }}</option>
+        <optgroup v-for="[label, names] in groups" :key="label" :label="label">
+          <option v-for="name in names" :key="name" :value="name">
+            {{ labelFromKey(name.split('.')[1] ?? name) }}
+          </option>
+        </optgroup>
+      </PickOne></label
+    >
+    <label v-if="isRemembered" class="tick"
+      ><TickBox :checked="variable.remember ?? false" @change="emit('set', 'remember', $event)" /> remember the
+      answer</label
+    >
+  </template>
 </template>
 
 <style scoped>

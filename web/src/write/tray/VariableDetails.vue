@@ -12,6 +12,7 @@ import { namesOf } from '../../ui/condition/names';
 import type { Desk } from '../desk/useDesk';
 import AgreeingWords from './AgreeingWords.vue';
 import AttributeFields from '../../ui/AttributeFields.vue';
+import { hasAttributes } from '../../ui/attributes';
 import ColumnsEditor from './ColumnsEditor.vue';
 import OptionsEditor from './OptionsEditor.vue';
 import SourceFields from './SourceFields.vue';
@@ -93,28 +94,6 @@ function putIn(view: string): void {
       <PushButton kind="main" @click="confirmType">Change it</PushButton>
       <PushButton @click="retyping = undefined">Cancel</PushButton>
     </p>
-    <template v-if="variable.value !== undefined">
-      <div class="wide">
-        <ConditionBuilder
-          v-if="variable.type === 'yes-no'"
-          :model-value="variable.value"
-          :names="names"
-          :problems="problems"
-          :value="value"
-          @update:model-value="workOut"
-        />
-        <ExpressionField
-          v-else
-          :model-value="variable.value"
-          label="Formula"
-          :names="names"
-          :problems="problems"
-          :value="value"
-          @update:model-value="workOut"
-        />
-      </div>
-    </template>
-    <SourceFields v-else :variable="variable" :locale="locale" :fields="insertable.fields" @set="set" />
     <OptionsEditor
       v-if="variable.options"
       :variable="variable"
@@ -130,26 +109,62 @@ function putIn(view: string): void {
       @change="set('columns', $event)"
       @refuse="notice.fail(new Error($event))"
     />
-    <AttributeFields :variable="variable" :locale="locale" @set="set" />
-    <AgreeingWords v-if="variable.type === 'number'" :variable="variable" :locale="locale" @set="set" />
-    <div class="wide">
-      <span class="quiet small">Views: choose one to insert it at the caret</span>
-      <ViewList :variable="variable" :previews="previews" @choose="putIn" />
-    </div>
-    <label class="field wide"
-      ><span>Help text</span><InputText :model-value="variable.help ?? ''" @change="set('help', text($event))"
-    /></label>
-    <label class="field"
-      ><span>Example</span><InputText :model-value="variable.example ?? ''" @change="set('example', text($event))"
-    /></label>
-    <label class="field"
-      ><span>Key, in files and expressions</span
-      ><InputText class="code" :model-value="variable.key" spellcheck="false" @change="rename"
-    /></label>
-    <label v-if="variable.value === undefined" class="wide"
-      ><TickBox :checked="false" @change="workOut('')" /> calculated by a formula</label
-    >
-    <label v-else class="wide"><TickBox checked @change="set('value', undefined)" /> calculated by a formula</label>
+    <fieldset v-if="variable.value === undefined" class="wide group">
+      <legend>The question</legend>
+      <SourceFields part="question" :variable="variable" :locale="locale" :fields="insertable.fields" @set="set" />
+      <label class="field wide"
+        ><span>Help text</span><InputText :model-value="variable.help ?? ''" @change="set('help', text($event))"
+      /></label>
+      <label class="field"
+        ><span>Example</span><InputText :model-value="variable.example ?? ''" @change="set('example', text($event))"
+      /></label>
+    </fieldset>
+    <fieldset class="wide group">
+      <legend>Where its value comes from</legend>
+      <template v-if="variable.value === undefined">
+        <SourceFields part="source" :variable="variable" :locale="locale" :fields="insertable.fields" @set="set" />
+        <label class="wide"><TickBox :checked="false" @change="workOut('')" /> calculated by a formula</label>
+      </template>
+      <template v-else>
+        <div class="wide">
+          <ConditionBuilder
+            v-if="variable.type === 'yes-no'"
+            :model-value="variable.value"
+            :names="names"
+            :problems="problems"
+            :value="value"
+            @update:model-value="workOut"
+          />
+          <ExpressionField
+            v-else
+            :model-value="variable.value"
+            label="Formula"
+            :names="names"
+            :problems="problems"
+            :value="value"
+            @update:model-value="workOut"
+          />
+        </div>
+        <label class="wide"><TickBox checked @change="set('value', undefined)" /> calculated by a formula</label>
+      </template>
+    </fieldset>
+    <fieldset v-if="hasAttributes(variable.type, 'limits')" class="wide group">
+      <legend>Limits</legend>
+      <AttributeFields about="limits" :variable="variable" :locale="locale" @set="set" />
+    </fieldset>
+    <fieldset class="wide group">
+      <legend>How it is written</legend>
+      <AttributeFields about="writing" :variable="variable" :locale="locale" @set="set" />
+      <AgreeingWords v-if="variable.type === 'number'" :variable="variable" :locale="locale" @set="set" />
+      <div class="wide">
+        <span class="quiet small">Views: choose one to insert it at the caret</span>
+        <ViewList :variable="variable" :previews="previews" @choose="putIn" />
+      </div>
+      <label class="field"
+        ><span>Key, in files and expressions</span
+        ><InputText class="code" :model-value="variable.key" spellcheck="false" @change="rename"
+      /></label>
+    </fieldset>
     <VariableActs :desk="desk" :variable="variable" />
   </form>
 </template>
@@ -165,6 +180,22 @@ function putIn(view: string): void {
 }
 .details :deep(.wide) {
   grid-column: 1 / -1;
+}
+.group {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 8px 12px;
+  align-items: end;
+  border: 0;
+  border-top: 1px solid var(--hair);
+  margin: 4px 0 0;
+  padding: 4px 0 0;
+  min-width: 0;
+}
+.group > legend {
+  padding: 0 8px 0 0;
+  font-size: 0.8125rem;
+  font-weight: 600;
 }
 .details :deep(.tick) {
   line-height: 32px;
