@@ -25,7 +25,15 @@ export interface LanguageLine {
 const LINES: ReadonlySet<string> = new Set(['paragraph', 'heading', 'button', 'subject', 'place', 'attachment']);
 
 /** A line with its tags and marks, as its file has it: equal for equal lines. */
-export const writtenLine = ({ content }: Pick<LanguageLine, 'content'>): string => writeWording(content);
+export function writtenLine({ content }: Pick<LanguageLine, 'content'>): string {
+  const known = written.get(content);
+  if (known !== undefined) return known;
+  const made = writeWording(content);
+  written.set(content, made);
+  return made;
+}
+/** Lines are written once: all of them are asked for at each keystroke. */
+const written = new WeakMap<readonly Inline[], string>();
 
 /** A line from what its file has: the inverse of `writtenLine`. */
 export const lineFrom = (written: string): Inline[] => readInline(written, new Reading(new Set()));

@@ -3,6 +3,7 @@
  * languages, so parts are told by their form, the tags, numbers and addresses in them, and their length (as sentences
  * are: W. A. Gale and K. W. Church 1993); sequences are aligned as those of past mails are.
  */
+import { diffArrays } from 'diff';
 import { align, type Likeness } from '../derive/align.js';
 import { tagOf } from '../formats/markdown/line.js';
 import { sharedWords } from '../insight/rewording.js';
@@ -129,6 +130,43 @@ const inLength = (a: number, b: number): number => {
   return Math.min(1, (1.4 * short) / long);
 };
 
+/**
+ * What a part is found again by: its lines with all that stands around them. Of a version, lines that were said to be the
+ * same as one of the original stand as that.
+ */
+class Anchors {
+  private readonly made = new WeakMap<Node, string>();
+  constructor(
+    private readonly sketches: Sketches,
+    private readonly originalOf: (written: string) => string,
+  ) {}
+
+  of(node: Node): string {
+    const known = this.made.get(node);
+    if (known !== undefined) return known;
+    const { kind, governed, written } = this.sketches.of(node);
+    const inside = TEXT.has(node.type)
+      ? this.originalOf(written)
+      : node.type === 'inclusion'
+        ? node.attrs.name
+        : isLine(node)
+          ? ''
+          : childrenOf(node)
+              .map((child) => this.of(child))
+              .join('\u0001');
+    const anchor = `${kind} ${governed}\u0002${inside}\u0003`;
+    this.made.set(node, anchor);
+    return anchor;
+  }
+}
+
+/** How the parts of two texts are brought level. */
+interface Level {
+  readonly likeness: Likeness<At>;
+  readonly original: Anchors;
+  readonly version: Anchors;
+}
+
 /** The likeness of nodes in two languages. */
 function likenessOf(sketches: Sketches, agreed: ReadonlyMap<string, readonly string[]>): Likeness<At> {
   return {
@@ -162,10 +200,16 @@ export function byVersion(agreed: readonly Agreed[]): Map<string, readonly strin
 
 /** Pairs the parts of a text with those of its version, in reading order. */
 export function pairParts(original: TextDocument, version: TextDocument, agreed: readonly Agreed[] = []): Pair[] {
-  const likeness = likenessOf(new Sketches(), byVersion(agreed));
+  const sketches = new Sketches();
+  const said = byVersion(agreed);
+  const level: Level = {
+    likeness: likenessOf(sketches, said),
+    original: new Anchors(sketches, (written) => written),
+    version: new Anchors(sketches, (written) => said.get(written)?.at(-1) ?? written),
+  };
   return PARTS.map((name, index): Pair => {
     const [a, b] = [at(part(original, name), [index]), at(part(version, name), [index])];
-    return { original: a, version: b, children: name === 'body' ? sequences(a, b, likeness) : byPlace(a, b) };
+    return { original: a, version: b, children: name === 'body' ? sequences(a, b, level) : byPlace(a, b) };
   });
 }
 
@@ -177,30 +221,55 @@ const isLine = (node: Node): boolean =>
   TEXT.has(node.type) ||
   ['subject', 'place', 'start', 'length', 'attachment', 'address', 'codeBlock'].includes(node.type);
 
-function inside(a: At, b: At, likeness: Likeness<At>): readonly Pair[] {
+function inside(a: At, b: At, level: Level): readonly Pair[] {
   return a.node.type === 'tableRow' || a.node.type === 'tableCell' || a.node.type === 'tableHeader'
-    ? byPlace(a, b, likeness)
-    : sequences(a, b, likeness);
+    ? byPlace(a, b, level)
+    : sequences(a, b, level);
 }
 
 /** Pairs the children of two nodes one by one: the first with the first. */
-function byPlace(a: At, b: At, likeness?: Likeness<At>): Pair[] {
+function byPlace(a: At, b: At, level?: Level): Pair[] {
   const [ours, theirs] = [within(a), within(b)];
   return Array.from({ length: Math.max(ours.length, theirs.length) }, (_, index) => {
     const [one, other] = [ours[index], theirs[index]];
-    return pairOf(one, other, likeness);
+    return pairOf(one, other, level);
   });
 }
 
-function sequences(a: At, b: At, likeness: Likeness<At>): Pair[] {
-  return align([within(a), within(b)], [0, 1], likeness).map((column) =>
-    pairOf(column.get(0), column.get(1), likeness),
+/**
+ * Pairs the children of two nodes. Those that are found again stand fast (the longest such run of them: E. W. Myers 1986);
+ * what stands between is aligned by likeness, which compares each with each.
+ */
+function sequences(a: At, b: At, level: Level): Pair[] {
+  const [ours, theirs] = [within(a), within(b)];
+  const changes = diffArrays(
+    ours.map(({ node }) => level.original.of(node)),
+    theirs.map(({ node }) => level.version.of(node)),
   );
+  const pairs: Pair[] = [];
+  let [from, at, ahead, behind] = [0, 0, 0, 0];
+  const between = (): void => {
+    const parts = [ours.slice(from, from + ahead), theirs.slice(at, at + behind)];
+    for (const column of align(parts, [0, 1], level.likeness)) pairs.push(pairOf(column.get(0), column.get(1), level));
+    from += ahead;
+    at += behind;
+    [ahead, behind] = [0, 0];
+  };
+  for (const { added, removed, count } of changes) {
+    if (removed) ahead += count;
+    else if (added) behind += count;
+    else {
+      between();
+      for (let step = 0; step < count; step += 1) pairs.push(pairOf(ours[from++], theirs[at++], level));
+    }
+  }
+  between();
+  return pairs;
 }
 
-function pairOf(original: At | undefined, version: At | undefined, likeness: Likeness<At> | undefined): Pair {
+function pairOf(original: At | undefined, version: At | undefined, level: Level | undefined): Pair {
   if (original && version)
-    return { original, version, children: likeness ? inside(original, version, likeness) : byPlace(original, version) };
+    return { original, version, children: level ? inside(original, version, level) : byPlace(original, version) };
   const only = original ?? version;
   const children = only ? within(only).map((child) => alone(child, original !== undefined)) : [];
   return { ...(original ? { original } : {}), ...(version ? { version } : {}), children };

@@ -99,14 +99,18 @@ class Besides {
     this.rows.push({
       ...(original ? { original } : {}),
       ...(version ? { version } : {}),
-      state: this.stateOf(original, version),
+      state: this.stateOf(original, version, was),
       ...(was === undefined ? {} : { was }),
       governed,
     });
     if (original && version && !original.plain) this.tags(original, version);
   }
 
-  private stateOf(original: LanguageLine | undefined, version: LanguageLine | undefined): LineState {
+  private stateOf(
+    original: LanguageLine | undefined,
+    version: LanguageLine | undefined,
+    was: string | undefined,
+  ): LineState {
     if (!original) return version && saysWords(version.content) ? 'own' : 'nothing';
     if (!version) return 'missing';
     const [now, own] = [writtenLine(original), writtenLine(version)];
@@ -115,7 +119,7 @@ class Besides {
     // Put into other words since, the line still goes with what the original says.
     if (this.originals.has(now) && now !== own) return 'done';
     if (now === own) return 'open';
-    return this.wasOf(original, version) === undefined ? 'unsure' : 'changed';
+    return was === undefined ? 'unsure' : 'changed';
   }
 
   /** What the original said when it was last compared with this line. */
