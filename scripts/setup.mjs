@@ -43,16 +43,18 @@ export function browserForJourneys() {
 }
 
 /**
- * Installs programs that check what leaves and what comes from outside: readers of mail and calendars, a mail transfer
- * agent, and an IMAP server. The servers only where no service would be started and no other agent replaced. Tests of what is missing are skipped.
+ * Installs programs that check what leaves and what comes from outside: readers of mail and calendars, a writer of documents,
+ * a mail transfer agent, and an IMAP server. The servers only where no service would be started and no other agent replaced. Tests of what is missing are skipped.
  */
 export function realParts() {
   if (!isRoot()) return;
   const calendars = spawnSync('/usr/bin/python3', ['-c', 'import icalendar']).status === 0;
+  const documents = spawnSync('/usr/bin/python3', ['-c', 'import odf']).status === 0;
   const agent = existsSync('/usr/sbin/sendmail') || existsSync('/run/systemd/system');
   const mailbox = existsSync('/usr/sbin/dovecot') || existsSync('/run/systemd/system');
   const wanted = [
     ...(calendars ? [] : ['python3', 'python3-icalendar']),
+    ...(documents ? [] : ['python3', 'python3-odf']),
     ...(agent ? [] : ['opensmtpd']),
     ...(mailbox ? [] : ['dovecot-imapd']),
   ];

@@ -23,11 +23,12 @@ import { decodeText } from '@vocabula/core/tables';
 import { MailProblem, readEml, type ReadMail } from '@vocabula/mail';
 import { imageType } from '../assets/sniff.js';
 import { RequestProblem } from '../http/problem.js';
-import { docxToHtml } from './docx.js';
+import { docxToHtml, odtAsHtml } from './word-processors.js';
 
 const NAMES = {
   eml: 'mail',
   docx: 'Word document',
+  odt: 'OpenDocument text',
   html: 'page',
   htm: 'page',
   md: 'Markdown',
@@ -78,8 +79,9 @@ async function htmlOf({
   | undefined
 > {
   switch (endingOf(name)) {
-    case 'docx': {
-      const { html, notes } = await docxToHtml(bytes);
+    case 'docx':
+    case 'odt': {
+      const { html, notes } = await (endingOf(name) === 'docx' ? docxToHtml : odtAsHtml)(bytes);
       return { html, found: new Map(), notes };
     }
     case 'html':

@@ -1,4 +1,8 @@
 /** Files that texts are started from, sound and unsound. */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { zipSync, strToU8 } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { check, compile, render, type TextDocument } from '@vocabula/core';
@@ -22,6 +26,56 @@ const PNG = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
   'base64',
 );
+
+/** Whether Python's library of OpenDocument files is here. */
+const hasOdf = spawnSync('/usr/bin/python3', ['-c', 'import odf']).status === 0;
+/** A document as that library writes it. */
+function writtenOdt(): Uint8Array {
+  const path = join(mkdtempSync(join(tmpdir(), 'odt-')), 'a.odt');
+  const write = `
+import sys
+from odf.opendocument import OpenDocumentText
+from odf.style import Style, TextProperties, ParagraphProperties
+from odf.text import H, P, Span, A, LineBreak, List, ListItem, ListStyle, ListLevelStyleNumber, Note, NoteBody
+from odf.table import Table, TableColumn, TableHeaderRows, TableRow, TableCell
+doc = OpenDocumentText()
+def style(name, family, *properties):
+    made = Style(name=name, family=family)
+    for each in properties: made.addElement(each)
+    doc.automaticstyles.addElement(made)
+    return made
+bold = style('T1', 'text', TextProperties(fontweight='bold'))
+italic = style('T2', 'text', TextProperties(fontstyle='italic'))
+under = style('T3', 'text', TextProperties(textunderlinestyle='solid'))
+middle = style('P1', 'paragraph', ParagraphProperties(textalign='center'))
+numbers = ListStyle(name='L1'); numbers.addElement(ListLevelStyleNumber(level=1, numformat='1')); doc.automaticstyles.addElement(numbers)
+doc.text.addElement(H(outlinelevel=1, text='Plan & map'))
+p = P(text='Dear '); p.addElement(Span(stylename=bold, text='[Name]')); p.addText(', '); p.addElement(Span(stylename=italic, text='welcome')); p.addText(' ')
+p.addElement(Span(stylename=under, text='here')); p.addElement(LineBreak()); p.addText('and '); p.addElement(A(href='https://larkmoor.example/visit', text='our page')); p.addText('.')
+note = Note(noteclass='footnote'); body = NoteBody(); body.addElement(P(text='left out')); note.addElement(body); p.addElement(note)
+doc.text.addElement(p)
+doc.text.addElement(P(stylename=middle, text='In the middle'))
+items = List()
+for words in ('one', 'two'):
+    item = ListItem(); item.addElement(P(text=words)); items.addElement(item)
+inner = List(stylename=numbers)
+for words in ('first', 'second'):
+    sub = ListItem(); sub.addElement(P(text=words)); inner.addElement(sub)
+item.addElement(inner)
+doc.text.addElement(items)
+table = Table(); table.addElement(TableColumn(numbercolumnsrepeated=2))
+head = TableHeaderRows(); table.addElement(head)
+for parent, cells in ((head, ('Day', 'Gate')), (table, ('Monday', 'north'))):
+    row = TableRow(); parent.addElement(row)
+    for words in cells:
+        cell = TableCell(); cell.addElement(P(text=words)); row.addElement(cell)
+doc.text.addElement(table)
+doc.save(sys.argv[1])
+`;
+  const done = spawnSync('/usr/bin/python3', ['-c', write, path], { encoding: 'utf8' });
+  if (done.status !== 0) throw new Error(done.stderr);
+  return readFileSync(path);
+}
 
 const docx = (xml: string, more: Record<string, Uint8Array> = {}): Uint8Array =>
   zipSync({
@@ -109,6 +163,40 @@ describe('a text is started', () => {
     expect([bodyOf(document), suggestedTitle]).toEqual(['# Plan\n\n**Bold** and plain', 'Visit plan']);
   });
 
+  it('from a Word document, with what stands in the middle or on the right', async () => {
+    const xml =
+      paragraph('Middle', '<w:pPr><w:jc w:val="center"/></w:pPr>') +
+      paragraph('Right', '<w:pPr><w:jc w:val="right"/></w:pPr>') +
+      paragraph('As usual', '<w:pPr><w:jc w:val="left"/></w:pPr>');
+    const { document } = (await convert('a.docx', docx(xml)).expect(200)).body as Converted;
+    expect(bodyOf(document)).toBe('<p align="center">Middle</p>\n\n<p align="right">Right</p>\n\nAs usual');
+  });
+
+  it.skipIf(!hasOdf)('from an OpenDocument text that another program wrote', async () => {
+    const { document, suggestedTitle } = (await convert('Visit_plan.odt', writtenOdt()).expect(200)).body as Converted;
+    expect(suggestedTitle).toBe('Visit plan');
+    expect(bodyOf(document)).toBe(
+      [
+        '# Plan & map',
+        '',
+        'Dear **\\[Name\\]**, *welcome* <u>here</u>\\',
+        'and [our page](https://larkmoor.example/visit).',
+        '',
+        '<p align="center">In the middle</p>',
+        '',
+        '- one',
+        '- two',
+        '',
+        '  1. first',
+        '  2. second',
+        '',
+        '| Day | Gate |',
+        '| --- | --- |',
+        '| Monday | north |',
+      ].join('\n'),
+    );
+  });
+
   it('from a page, Markdown, plain text and a file of our own', async () => {
     const page = (await convert('a.html', '<title>Geese</title><p>a <b>b</b></p>').expect(200)).body as Converted;
     expect([bodyOf(page.document), page.suggestedTitle]).toEqual(['a **b**', 'Geese']);
@@ -125,7 +213,9 @@ describe('a file that cannot be read is refused with words', () => {
   it.each([
     ['a.docx', 'not a zip', 422, /Word document/],
     ['a.docx', zipSync({ 'x.txt': strToU8('x') }), 422, /Word document/],
-    ['a.pdf', '%PDF', 422, /eml, docx, html/],
+    ['a.odt', 'not a zip', 422, /OpenDocument/],
+    ['a.odt', zipSync({ 'content.xml': strToU8('<office:document/>') }), 422, /OpenDocument/],
+    ['a.pdf', '%PDF', 422, /eml, docx, odt, html/],
     ['a.txt', '', 422, /empty/],
     ['a.txt', 'a\0b', 422, /NUL/],
     ['a.html', `<p>${'x'.repeat(2_000_100)}</p>`, 413, /2 MB/],

@@ -29,7 +29,7 @@ function given([file]: readonly File[]): void {
   over.value = false;
   if (file) void props.start.file(file);
 }
-const choose = useFileChoice(given, { accept: '.eml,.html,.htm,.md,.markdown,.txt,.docx' });
+const choose = useFileChoice(given, { accept: '.eml,.html,.htm,.md,.markdown,.txt,.docx,.odt' });
 function takeStarter(starter: Starter): void {
   chosen.value = starter.name;
   props.start.starter(starter);
@@ -63,7 +63,7 @@ function takeCopy(text: TextSummary): void {
     @drop.prevent="given([...($event.dataTransfer?.files ?? [])])"
   >
     <PushButton :disabled="busy" @click="choose">{{ busy ? 'Reading…' : 'Choose a file…' }}</PushButton>
-    <p class="small">or drop it here: .eml, .html, .md, .txt, .docx</p>
+    <p class="small">or drop it here: .eml, .html, .md, .txt, .docx, .odt</p>
   </div>
   <ul v-else-if="from === 'starter'" class="rows list" role="listbox" aria-label="Starters">
     <li v-for="starter in starters" :key="starter.name">
