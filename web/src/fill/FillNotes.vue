@@ -130,7 +130,7 @@ async function inLanguage(name: string, language: string): Promise<void> {
       >
     </p>
     <p v-if="offered && staysFor !== address" class="note">
-      {{ recipient.first_name || 'The recipient' }} is written to in {{ languageOf(offered.locale) }}.
+      {{ recipient.first_name || 'The recipient' }} reads {{ languageOf(offered.locale) }}.
       <PushButton @click="inLanguage(offered.name, languageOf(offered.locale))">Use “{{ offered.title }}”</PushButton>
       <PushButton kind="plain" @click="staysFor = address">Keep this language</PushButton>
     </p>
