@@ -6,6 +6,7 @@ import PushButton from '../ui/controls/PushButton.vue';
 import { computed } from 'vue';
 import { useAtHand } from '../ui/atHand';
 import { keepingWords } from '../ui/keeper';
+import { languageName } from '../ui/languageName';
 import { useNotice } from '../ui/notice';
 import type { Filling } from './useFill';
 
@@ -23,7 +24,7 @@ const who = computed(() => {
 });
 const language = computed(() => {
   const locale = program.value?.locale;
-  return locale ? new Intl.DisplayNames('en-GB', { type: 'language', languageDisplay: 'standard' }).of(locale) : '';
+  return locale ? languageName(locale) : '';
 });
 const kept = computed(() => keepingWords(keeping.value));
 const isNear = computed(() => fill.value !== undefined && atHand.has(fill.value.text));

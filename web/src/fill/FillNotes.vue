@@ -7,6 +7,7 @@ import { composed, difference } from '@vocabula/core/filling';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
+import { languageName } from '../ui/languageName';
 import { useNotice } from '../ui/notice';
 import { whenInWords } from '../ui/today';
 import type { Filling } from './useFill';
@@ -25,9 +26,7 @@ const offered = useLanguageOffered(props.filling);
 /** The recipient of whom it was said that the message stays in its language. */
 const staysFor = ref('');
 const address = computed(() => recipient.value.email ?? '');
-const languageOf = (locale = ''): string =>
-  new Intl.DisplayNames('en-GB', { type: 'language', languageDisplay: 'standard' }).of(locale.split('-')[0] || 'und') ??
-  '';
+const languageOf = (locale = ''): string => languageName(locale.split('-')[0] ?? '');
 const newest = ref<{ adds: string; takes: string }>();
 
 const labelOf = (key: string): string => asked.value.find((question) => question.key === key)?.label ?? key;

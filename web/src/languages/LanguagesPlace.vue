@@ -7,7 +7,7 @@ import NoticeLine from '../ui/NoticeLine.vue';
 import { useNotice } from '../ui/notice';
 import { useTexts } from '../ui/stores/lists';
 import BesideView from './BesideView.vue';
-import { languageName } from './languageWords';
+import { languageName } from '../ui/languageName';
 import NewVersion from './NewVersion.vue';
 
 const route = useRoute();

@@ -10,7 +10,7 @@ import PushButton from '../ui/controls/PushButton.vue';
 import PickOne from '../ui/controls/PickOne.vue';
 import FieldRow from '../ui/controls/FieldRow.vue';
 import { useTexts } from '../ui/stores/lists';
-import { languageName } from './languageWords';
+import { languageName } from '../ui/languageName';
 
 const { of, taken } = defineProps<{ of: TextSummary; taken: readonly TextSummary[] }>();
 const emit = defineEmits<{ made: [name: string] }>();

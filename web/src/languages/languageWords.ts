@@ -1,15 +1,6 @@
-/** The words of language versions: names of languages, of lines, and of how far they are. */
+/** The words of language versions: of lines, and of how far they are. */
 import { labelFromKey, type Condition, type Variable } from '@vocabula/core';
 import type { LanguageLine, LanguageRow, LineState } from '@vocabula/core/languages';
-
-/** The name of a language: `German (Austria)`. */
-export function languageName(locale: string): string {
-  try {
-    return new Intl.DisplayNames(['en-GB'], { type: 'language', languageDisplay: 'standard' }).of(locale) ?? locale;
-  } catch {
-    return locale;
-  }
-}
 
 /** How far a line is, in a word or two. */
 export const STATE: Readonly<Record<LineState, string>> = {
