@@ -57,7 +57,7 @@ function found(root: ParentNode, name: string): Element | undefined {
   for (let node = left.pop(); node; node = left.pop()) {
     if (!isElement(node)) continue;
     if (node.name === name) return node;
-    left.push(...[...node.children].reverse());
+    for (const child of node.children.toReversed()) left.push(child);
   }
   return undefined;
 }
@@ -79,7 +79,7 @@ class OdtReader {
       else if (node.name === 'text:list-style' && name !== undefined) {
         const [first] = node.children.filter(isElement);
         if (first?.name === 'text:list-level-style-number') this.numbered.add(name);
-      } else left.push(...node.children);
+      } else for (const child of node.children) left.push(child);
     }
   }
 
