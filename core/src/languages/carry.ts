@@ -6,6 +6,7 @@
 import {
   ADDRESS_PARTS,
   type Block,
+  type Front,
   type Inline,
   type Node,
   type Part,
@@ -17,7 +18,7 @@ import { childrenOf } from '../template/walk.js';
 import { usesOf } from '../revise/uses.js';
 import { pluralRules } from '../values/intl.js';
 import { lineFrom, linesOfVariable, withWords, writtenLine } from './lines.js';
-import { pairParts, type Agreed, type Pair } from './pairs.js';
+import { byVersion, pairParts, type Agreed, type Pair } from './pairs.js';
 
 /** What is known of the languages of a library. */
 export interface Carrying {
@@ -33,35 +34,32 @@ export function newVersion(
   about: { readonly of: string; readonly locale: string; readonly title: string },
   carrying: Carrying = {},
 ): TextDocument {
-  const front = { ...original.attrs.front, title: about.title, locale: about.locale, translation_of: about.of };
+  const { call: _, remarks: __, ...shared } = original.attrs.front;
+  const { versionOf = () => undefined } = carrying;
+  const signature = shared.signature && { signature: versionOf(shared.signature) ?? shared.signature };
+  const front = { ...shared, ...signature, title: about.title, locale: about.locale, translation_of: about.of };
   return carryOver(original, { ...original, attrs: { ...original.attrs, front } }, carrying);
 }
+
+/** Attributes of the front matter that are no words and no dates: they are the original's. */
+const STRUCTURE = ['kind', 'purpose', 'fixed', 'on_answer'] as const satisfies readonly (keyof Front)[];
 
 /** The version with the structure that the original has by now. */
 export function carryOver(original: TextDocument, version: TextDocument, carrying: Carrying = {}): TextDocument {
   const { agreed = [], versionOf = () => undefined } = carrying;
+  const said = byVersion(agreed);
   const known = new Map(agreed.map((each) => [each.original, each.version]));
-  const came = new Set(agreed.map((each) => each.version));
-  const carry = new Carry(known, came, versionOf);
-  const parts = pairParts(original, version, agreed).map((pair) => carry.part(pair));
+  const carry = new Carry(known, said, versionOf);
+  const parts = pairParts(original, version, said).map((pair) => carry.part(pair));
   const { front, variables, steps } = original.attrs;
   const own = version.attrs.front;
-  const signature = own.signature ?? (front.signature && (versionOf(front.signature) ?? front.signature));
-  const { call: _, remarks: __, ...shared } = front;
+  const structure = Object.fromEntries(STRUCTURE.map((name) => [name, front[name]]));
   const result: TextDocument = {
     type: 'template',
     attrs: {
-      front: {
-        ...shared,
-        title: own.title,
-        ...(own.call ? { call: own.call } : {}),
-        ...(own.locale ? { locale: own.locale } : {}),
-        ...(own.translation_of ? { translation_of: own.translation_of } : {}),
-        ...(own.description ? { description: own.description } : {}),
-        ...(own.owner ? { owner: own.owner } : {}),
-        ...(signature ? { signature } : {}),
-        ...(own.remarks ? { remarks: own.remarks } : {}),
-      },
+      front: Object.fromEntries(
+        Object.entries({ ...own, ...structure }).filter(([, value]) => value !== undefined),
+      ) as unknown as Front,
       variables: variables.map((variable) =>
         inLanguage(
           variable,
@@ -119,7 +117,7 @@ class Carry {
    */
   constructor(
     private readonly known: ReadonlyMap<string, string>,
-    private readonly came: ReadonlySet<string>,
+    private readonly came: Pick<ReadonlyMap<string, unknown>, 'has'>,
     private readonly versionOf: (name: string) => string | undefined,
   ) {}
 
@@ -143,8 +141,9 @@ class Carry {
     if (!original) return version && this.isGone(version.node) ? undefined : version?.node;
     const { node } = original;
     if (node.type === 'inclusion') {
-      const name = this.versionOf(node.attrs.name) ?? node.attrs.name;
-      return { ...node, attrs: { ...node.attrs, name } };
+      // A block that somebody chose for this language stays where none is known to be its version.
+      const own = version?.node.type === 'inclusion' ? version.node.attrs.name : node.attrs.name;
+      return { ...node, attrs: { ...node.attrs, name: this.versionOf(node.attrs.name) ?? own } };
     }
     if (node.type === 'codeBlock' || node.type === 'comment') return version?.node ?? node;
     if (node.type === 'paragraph' || node.type === 'heading' || node.type === 'button')

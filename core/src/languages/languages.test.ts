@@ -205,6 +205,21 @@ describe('carrying over', () => {
     expect(stateOf(rows, 'walk quietly')?.state).toBe('open');
     expect(stateOf(rows, 'stout boots')).toMatchObject({ state: 'changed', was: 'Bring **stout shoes**.' });
   });
+  it('keeps a block that was chosen for the language, and the dates that were written for it', () => {
+    const own = read(
+      writeText(german)
+        .replace('{{> opening-hours}}', '{{> zeiten}}')
+        .replace('locale: de-DE', 'locale: de-DE\nreview_by: 2027-05-01'),
+    );
+    const carried = carryOver(next, own, { agreed });
+    expect(writeText(carried)).toContain('{{> zeiten}}');
+    expect(carried.attrs.front.review_by).toBe('2027-05-01');
+    const known = carryOver(next, own, {
+      agreed,
+      versionOf: (name) => (name === 'opening-hours' ? 'oeffnung' : undefined),
+    });
+    expect(writeText(known)).toContain('{{> oeffnung}}');
+  });
   it('keeps what only the version says, unless it once came from the original', () => {
     const more = read(writeText(german).replace('Mit freundlichen', 'Hunde bleiben draußen.\n\nMit freundlichen'));
     expect(writeText(carryOver(next, more, { agreed }))).toContain('Hunde bleiben draußen.');

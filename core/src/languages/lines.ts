@@ -103,12 +103,18 @@ export function linesOfVariable(
   return lines;
 }
 
+/** The line of a text's title. */
+export const titleLine = ({ attrs: { front } }: TextDocument): LanguageLine => ({
+  place: { in: 'title' },
+  what: 'title',
+  content: plainLine(front.title),
+  plain: true,
+});
+
 /** All lines of a text in reading order: title, envelope, body, declarations. */
 export function languageLines(document: TextDocument): LanguageLine[] {
-  const { front, variables } = document.attrs;
-  const lines: LanguageLine[] = [
-    { place: { in: 'title' }, what: 'title', content: plainLine(front.title), plain: true },
-  ];
+  const { variables } = document.attrs;
+  const lines = [titleLine(document)];
   visit(document, (node, path) => {
     const line = lineOfNode(node, path);
     if (line) lines.push(line, ...altsOfNode(node, path));

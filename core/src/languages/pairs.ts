@@ -10,7 +10,7 @@ import { sharedWords } from '../insight/rewording.js';
 import { openingTag } from '../template/condition.js';
 import { PARTS, part, type Inline, type Node, type TextDocument } from '../template/document.js';
 import { childrenOf, conditionsOf } from '../template/walk.js';
-import { saysWords, writtenLine } from './lines.js';
+import { writtenLine } from './lines.js';
 
 /** A line of the original and what says the same in the version, each as its file has it. */
 export interface Agreed {
@@ -198,10 +198,16 @@ export function byVersion(agreed: readonly Agreed[]): Map<string, readonly strin
   return map;
 }
 
-/** Pairs the parts of a text with those of its version, in reading order. */
-export function pairParts(original: TextDocument, version: TextDocument, agreed: readonly Agreed[] = []): Pair[] {
+/**
+ * Pairs the parts of a text with those of its version, in reading order.
+ * @param said what was said to be the same, as `byVersion` gives it
+ */
+export function pairParts(
+  original: TextDocument,
+  version: TextDocument,
+  said: ReadonlyMap<string, readonly string[]>,
+): Pair[] {
   const sketches = new Sketches();
-  const said = byVersion(agreed);
   const level: Level = {
     likeness: likenessOf(sketches, said),
     original: new Anchors(sketches, (written) => written),
@@ -279,9 +285,3 @@ const alone = (only: At, isOriginal: boolean): Pair => ({
   ...(isOriginal ? { original: only } : { version: only }),
   children: within(only).map((child) => alone(child, isOriginal)),
 });
-
-/** Whether a part says anything that is to be said in a language. */
-export const hasWords = (node: Node): boolean =>
-  isLine(node)
-    ? node.type !== 'codeBlock' && saysWords(childrenOf(node) as readonly Inline[])
-    : childrenOf(node).some(hasWords);

@@ -9,10 +9,10 @@ import { sharedWords } from '../insight/rewording.js';
 import { usesOf } from '../revise/uses.js';
 import {
   altsOfNode,
-  languageLines,
   lineOfNode,
   linesOfVariable,
   saysWords,
+  titleLine,
   writtenLine,
   type LanguageLine,
 } from './lines.js';
@@ -49,10 +49,8 @@ const SAME_LINE = 0.4;
 /** Puts a text and its version beside each other. @param agreed which lines were said to be the same */
 export function besideOriginal(original: TextDocument, version: TextDocument, agreed: readonly Agreed[] = []): Beside {
   const beside = new Besides(agreed);
-  const [title] = languageLines(original);
-  const [own] = languageLines(version);
-  beside.add(title, own, []);
-  for (const pair of pairParts(original, version, agreed)) beside.pair(pair, []);
+  beside.add(titleLine(original), titleLine(version), []);
+  for (const pair of pairParts(original, version, beside.said)) beside.pair(pair, []);
   beside.variables(original, version);
   return { rows: beside.rows, findings: beside.findings };
 }
@@ -60,7 +58,7 @@ export function besideOriginal(original: TextDocument, version: TextDocument, ag
 class Besides {
   readonly rows: LanguageRow[] = [];
   readonly findings: Finding[] = [];
-  private readonly said: ReadonlyMap<string, readonly string[]>;
+  readonly said: ReadonlyMap<string, readonly string[]>;
   private readonly originals: ReadonlySet<string>;
 
   constructor(private readonly agreed: readonly Agreed[]) {
@@ -129,11 +127,13 @@ class Besides {
     const said = this.said.get(own);
     if (said?.includes(now) || this.originals.has(now)) return undefined;
     if (said) return said.at(-1);
+    // It has the original's words still: there is nothing to look for among all that was compared.
+    if (now === own) return undefined;
     const parts = (text: string): string[] => text.split(/\s+/);
     const near = this.agreed
       .map((each) => ({ words: each.original, share: sharedWords(parts(each.original), parts(now)) }))
       .toSorted((a, b) => b.share - a.share)[0];
-    return near && near.share >= SAME_LINE && now !== own ? near.words : undefined;
+    return near && near.share >= SAME_LINE ? near.words : undefined;
   }
 
   private tags(original: LanguageLine, version: LanguageLine): void {
