@@ -98,6 +98,9 @@ test('a block is edited where it stands, by key: its own words are kept, and tho
     .poll(() => storedText(page, 'hut-hours'))
     .toContain('The hut is open in May. Bring a key.\n\nShut the door.');
   await expect(open.getByRole('status')).toContainText(/^kept/);
+  // What would go into the text around it is not put in from here.
+  await page.keyboard.press('Alt+Enter');
+  await expect(page.getByRole('dialog', { name: 'Insert' })).toHaveCount(0);
   // Its own undo, then back to the text, where the block is chosen and shows what it says now.
   await page.keyboard.press('Control+z');
   await expect(words).not.toContainText('Shut the door.');

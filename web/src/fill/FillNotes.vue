@@ -94,8 +94,10 @@ async function inLanguage(name: string, language: string): Promise<void> {
   const before = fill.value?.id;
   const note = await begin({ text: name, ...answered() });
   if (note === undefined || before === undefined) return;
+  const made = fill.value?.id;
   notice.say(`It goes on in ${language}.`, async () => {
     await api.restoreFill(before);
+    if (made !== undefined) await api.binFill(made);
     await router.push({ name: 'filling', params: { id: before } });
   });
 }

@@ -42,9 +42,7 @@ async function make(close: () => void): Promise<void> {
   try {
     const { document } = await api.text(of.name);
     const about = { of: of.name, locale: locale.value, title: title.value.trim() || suggested.value };
-    const versionOf = (name: string): string | undefined =>
-      texts.standing.find((text) => text.translationOf === name && text.locale === locale.value)?.name;
-    const made = newVersion(document, about, { versionOf });
+    const made = newVersion(document, about, { versionOf: (name) => texts.versionOf(name, about.locale) });
     const { name } = await api.createText({
       kind: of.kind,
       title: about.title,

@@ -75,14 +75,11 @@ export function useBeside() {
     }
   }
   const agreeOnAll = (): Promise<void> => agree(beside.value.rows.filter(({ state }) => state === 'unsure'));
-  /** The version of a text in the language of this one. */
-  function versionOf(name: string): string | undefined {
-    const locale = version.value?.attrs.front.locale;
-    return texts.standing.find((text) => text.translationOf === name && text.locale === locale)?.name;
-  }
   function carry(): void {
     const before = version.value;
     if (!before || !original.value) return;
+    const { locale } = before.attrs.front;
+    const versionOf = (name: string): string | undefined => texts.versionOf(name, locale);
     put(carryOver(original.value, before, { agreed: agreed.value, versionOf }));
     notice.say('It is built as the original is; what is new has the original’s words.', () => put(before));
   }

@@ -6,7 +6,7 @@ import InputText from 'primevue/inputtext';
 import { valueType, type Variable } from '@vocabula/core';
 import { loadPatterns } from '@vocabula/core/patterns';
 import { computed, nextTick, ref } from 'vue';
-import { ATTRIBUTE_FIELDS, WEEKDAYS, type AttributeField } from './attributes';
+import { attributeFields, WEEKDAYS, type AttributeField } from './attributes';
 
 const props = defineProps<{ variable: Variable; locale: string; about?: AttributeField['about'] }>();
 const emit = defineEmits<{ set: [name: keyof Variable, value: unknown] }>();
@@ -15,10 +15,7 @@ const OFFERED = {
   zone: ['Europe/Dublin', 'Europe/London', 'Europe/Berlin', 'America/New_York', 'Asia/Tokyo', 'UTC'],
   currency: ['EUR', 'GBP', 'USD', 'CHF', 'SEK', 'PLN', 'JPY'],
 } as const;
-const fields = computed(() => {
-  const own = new Set<keyof Variable>(valueType(props.variable.type).attributes);
-  return ATTRIBUTE_FIELDS.filter(({ name, about }) => own.has(name) && (!props.about || about === props.about));
-});
+const fields = computed(() => attributeFields(props.variable.type, props.about));
 /** Said again when the engine of patterns is there. */
 const patternsReady = ref(false);
 if (valueType(props.variable.type).attributes.includes('pattern'))

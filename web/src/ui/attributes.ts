@@ -15,7 +15,7 @@ export interface AttributeField {
 }
 
 /** Attributes with a control of their own: options, columns, plural and forms have editors. */
-export const ATTRIBUTE_FIELDS: readonly AttributeField[] = [
+const ATTRIBUTE_FIELDS: readonly AttributeField[] = [
   { name: 'fallback', label: 'If empty', control: 'text', about: 'writing' },
   { name: 'min_length', label: 'Characters, at least', control: 'number', about: 'limits' },
   { name: 'max_length', label: 'Characters, at most', control: 'number', about: 'limits' },
@@ -47,8 +47,8 @@ export const ATTRIBUTE_FIELDS: readonly AttributeField[] = [
 
 export const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
 
-/** Whether a type has attributes about something. */
-export const hasAttributes = (type: TypeName, about: AttributeField['about']): boolean => {
+/** The attributes that a type has, all of them or those about something. */
+export function attributeFields(type: TypeName, about?: AttributeField['about']): AttributeField[] {
   const own = new Set<keyof Variable>(valueType(type).attributes);
-  return ATTRIBUTE_FIELDS.some((field) => field.about === about && own.has(field.name));
-};
+  return ATTRIBUTE_FIELDS.filter((field) => own.has(field.name) && (!about || about === field.about));
+}

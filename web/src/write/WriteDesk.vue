@@ -40,7 +40,7 @@ const preferences = usePreferences();
 const beside = useMediaQuery('(min-width: 900px) and (max-width: 1099px)');
 const part = ref<'manuscript' | 'proof'>('manuscript');
 const desk = useDesk(props.copy, props.document);
-const { proof, tab, shut, inserting, going } = desk;
+const { proof, shut, inserting, going } = desk;
 const { list, bar } = inserting;
 const { level, front } = desk.manuscript;
 const kind = computed(() => front.value.kind);
@@ -80,7 +80,7 @@ async function settle(settled: Settled): Promise<void> {
     <main class="left">
       <ToolBar :desk="desk" />
       <div class="table">
-        <TheScore :desk="desk" :sheet="sheet" @choose="tab = 'chosen'" />
+        <TheScore :desk="desk" :sheet="sheet" @choose="desk.showChosen" />
         <article
           ref="sheet"
           class="sheet page"

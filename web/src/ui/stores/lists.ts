@@ -9,9 +9,13 @@ export const useTexts = defineStore('texts', () => {
   const fetched = fetchedList(() => api.texts());
   /** Texts that are not in the bin. */
   const standing = computed(() => fetched.list.value.filter(({ binned }) => !binned));
+  /** The name of a text's version in a language, where there is one. */
+  const versionOf = (name: string, locale: string | undefined): string | undefined =>
+    standing.value.find((text) => text.translationOf === name && text.locale === locale)?.name;
   return {
     ...fetched,
     standing,
+    versionOf,
     messages: computed(() => standing.value.filter(({ kind }) => kind === 'message')),
     blocks: computed(() => standing.value.filter(({ kind }) => kind === 'block')),
     signatures: computed(() => standing.value.filter(({ kind }) => kind === 'signature')),

@@ -5,6 +5,7 @@ import { normalise, type TextDocument } from '@vocabula/core';
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef } from 'vue';
 import { api } from '../../api/client';
 import PushButton from '../../ui/controls/PushButton.vue';
+import { keyOf } from '../../ui/keys';
 import { putText } from '../../ui/library';
 import { useNotice } from '../../ui/notice';
 import { extensions } from '../editor/extensions';
@@ -25,6 +26,8 @@ const title = computed(() => copy.opened.value?.attrs.front.title ?? name);
 onMounted(async () => {
   try {
     await copy.open(name);
+    // Closed again before it was there.
+    if (!words.value) return;
     if (copy.opened.value) editor.value = editorOf(copy.opened.value);
     editor.value?.commands.setTextSelection(editor.value.state.doc.content.size);
     editor.value?.view.focus();
@@ -63,6 +66,13 @@ const editorOf = (document: TextDocument): Editor =>
     },
     onUpdate: ({ editor: own }) => keep(normalise(own.getJSON() as unknown as TextDocument)),
   });
+/** What is put in by key goes into the text around it, over the block that is chosen there: not from in here. */
+function onKey(event: KeyboardEvent): void {
+  const id = keyOf(event)?.id;
+  if (id !== 'insert' && id !== 'alternative') return;
+  event.preventDefault();
+  event.stopPropagation();
+}
 function keep(document: TextDocument): void {
   copy.changed(document);
   // All that includes it follows at once: the proof, and other places where it stands.
@@ -85,7 +95,7 @@ const follow = computed(() => {
 
 <template>
   <Teleport :to="host">
-    <div class="in-place" role="group" :aria-label="`Block ${title}`">
+    <div class="in-place" role="group" :aria-label="`Block ${title}`" @keydown="onKey">
       <p class="strip small" contenteditable="false">
         <b>{{ title }}</b>
         <span class="quiet">{{ follow }}</span>

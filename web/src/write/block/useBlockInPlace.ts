@@ -15,19 +15,18 @@ export function useBlockInPlace(editor: Editor, texts: Ref<readonly TextSummary[
   const opened = shallowRef<OpenBlock>();
   const mayOpen = (name: string): boolean => texts.value.some((text) => text.name === name && text.mayWrite);
 
-  /** Opens the block that stands at a position. @returns whether there is one that may be written */
-  async function open(pos: number): Promise<boolean> {
+  /** Opens the block that stands at a position, where there is one that may be written. */
+  async function open(pos: number): Promise<void> {
     const node = editor.state.doc.nodeAt(pos);
     const name = String(node?.attrs.name ?? '');
-    if (!node?.type.name.toLowerCase().endsWith('inclusion') || !mayOpen(name)) return false;
+    if (!node?.type.name.toLowerCase().endsWith('inclusion') || !mayOpen(name)) return;
     if (opened.value) await close();
     const host = editor.view.nodeDOM(pos);
-    if (!(host instanceof HTMLElement)) return false;
+    if (!(host instanceof HTMLElement)) return;
     // What is typed before its own editor is there must not go over the selected block.
     editor.view.dom.blur();
     host.dataset.open = '';
     opened.value = { name, host };
-    return true;
   }
   /** Closes it. The block shows what its words are now, and is selected. */
   async function close(): Promise<void> {

@@ -209,6 +209,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     texts,
     tab,
     shut,
+    showChosen,
     goBack,
     openOption,
     outlineAsked,

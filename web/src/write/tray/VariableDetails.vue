@@ -12,7 +12,7 @@ import { namesOf } from '../../ui/condition/names';
 import type { Desk } from '../desk/useDesk';
 import AgreeingWords from './AgreeingWords.vue';
 import AttributeFields from '../../ui/AttributeFields.vue';
-import { hasAttributes } from '../../ui/attributes';
+import { attributeFields } from '../../ui/attributes';
 import ColumnsEditor from './ColumnsEditor.vue';
 import OptionsEditor from './OptionsEditor.vue';
 import SourceFields from './SourceFields.vue';
@@ -148,7 +148,7 @@ function putIn(view: string): void {
         <label class="wide"><TickBox checked @change="set('value', undefined)" /> calculated by a formula</label>
       </template>
     </fieldset>
-    <fieldset v-if="hasAttributes(variable.type, 'limits')" class="wide group">
+    <fieldset v-if="attributeFields(variable.type, 'limits').length > 0" class="wide group">
       <legend>Limits</legend>
       <AttributeFields about="limits" :variable="variable" :locale="locale" @set="set" />
     </fieldset>
