@@ -59,8 +59,8 @@ function onKey(event: KeyboardEvent): void {
     open.value = false;
   }
   if (open.value && step(event)) return;
-  if (event.key !== 'Enter' || event.ctrlKey || event.metaKey || !untaken) return;
-  // The focus goes on at once; who was meant is known when the search for these words is answered.
+  if (event.key !== 'Enter' || !untaken) return;
+  // The focus, or the message, goes on at once; who was meant is known when the search for these words is answered.
   untaken = false;
   emit('taking', takeMeant());
 }

@@ -2,7 +2,7 @@
 /** A series started: asked once what its messages need, for one or for many, and shown as it will go. */
 import type { StartSeries, TableSummary } from '@vocabula/contract';
 import Textarea from 'primevue/textarea';
-import { computed, onMounted, ref } from 'vue';
+import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
 import QuestionField from '../fill/QuestionField.vue';
@@ -57,10 +57,14 @@ const to = (): StartSeries['to'] => {
   if (!many.value) return { people: [{ ...recipient.value }] };
   return list.value ? { list: list.value, search: '' } : { paste: pasted.value };
 };
+/** Who was typed is looked for when the start is asked for by key; what is missing is told once it is known. */
+const recipientTaken = shallowRef<Promise<void>>();
 async function go(): Promise<void> {
-  if (whyNot.value !== '' || busy.value) return;
+  if (busy.value) return;
   busy.value = true;
   try {
+    await recipientTaken.value;
+    if (whyNot.value !== '') return;
     const { started, refused: left } = await api.startSeries({
       text: name,
       timezone: zone(),
@@ -101,7 +105,7 @@ async function go(): Promise<void> {
         @keydown.ctrl.enter.prevent="go"
         @keydown.meta.enter.prevent="go"
       >
-        <RecipientField v-if="!many" v-model="recipient" />
+        <RecipientField v-if="!many" v-model="recipient" @taking="recipientTaken = $event" />
         <template v-else>
           <FieldRow v-if="lists.length" v-slot="{ id, labelledBy }" label="From a recipient list">
             <PickOne v-model="list" :input-id="id" :labelled-by="labelledBy">

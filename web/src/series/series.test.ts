@@ -2,7 +2,8 @@
 /** Series: written and tried out, started for one and for many, looked after while they run. */
 import type { Run, RunSummary, WorkingCopy } from '@vocabula/contract';
 import { readText } from '@vocabula/core/markdown';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { api } from '../api/client';
 import { publish, takeIn, useDemo, type DemoPage } from '../ui/testing/demoPage';
 import { screen, within } from '../ui/testing/page';
 import { eventually, part, says, stepsOf } from '../ui/testing/steps';
@@ -13,6 +14,7 @@ const demo = useDemo();
 let page: DemoPage | undefined;
 let person: ReturnType<typeof stepsOf>;
 afterEach(() => {
+  vi.restoreAllMocks();
   page?.close();
   page = undefined;
 });
@@ -173,6 +175,20 @@ describe('a series started', () => {
       ({ address }) => address === 'ann@started.example',
     );
     expect(run).toMatchObject({ steps: 3, state: 'going', title: 'Around a group visit' });
+  });
+
+  it('starts when that is asked for by key while who is meant is still being looked for', async () => {
+    await takeIn(demo.as('maeve'), { quick: series('Quick', '  - { text: visit-thanks, wait: 3 days }') });
+    await publish(demo.as('maeve'), 'quick');
+    const search = api.recipients;
+    vi.spyOn(api, 'recipients').mockImplementation(async (words) => {
+      await new Promise((after) => setTimeout(after, 300));
+      return search(words);
+    });
+    await open('/start/quick');
+    await person.write('Recipient', 'Ann Lee <ann@quick.example>');
+    await person.keys('{Control>}{Enter}{/Control}');
+    await screen.findByRole('heading', { name: 'Ann Lee' });
   });
 
   it('is for several at once, and says for whom it was not started', async () => {
