@@ -53,7 +53,7 @@ export class OwnServer {
   async stop(signal: NodeJS.Signals): Promise<void> {
     const { child } = this;
     this.child = undefined;
-    if (!child) return;
+    if (!child || child.exitCode !== null) return;
     const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
     child.kill(signal);
     await ended;
