@@ -6,37 +6,37 @@ import { computed, onMounted, onUpdated, shallowRef, type Ref } from 'vue';
 const MENU = 76;
 
 /**
- * How many things fit, the first ones first.
+ * The indexes of those that fit, in their order: the first ones, and the chosen one.
  * @param row    what they stand in
  * @param copies what holds a copy of each of them that nobody sees, all of them in their order
+ * @param chosen the index of the one that always stands there
  */
-export function useFitting(row: Ref<HTMLElement | null>, copies: Ref<HTMLElement | null>) {
+export function useFitting(row: Ref<HTMLElement | null>, copies: Ref<HTMLElement | null>, chosen: () => number) {
   const { width } = useElementSize(row);
   const widths = shallowRef<readonly number[]>([]);
   function measure(): void {
-    const now = [...(copies.value?.children ?? [])].map((each) => (each as HTMLElement).offsetWidth);
+    const now = [...(copies.value?.children ?? [])].map((each) => Math.ceil(each.getBoundingClientRect().width));
     if (now.join() !== widths.value.join()) widths.value = now;
   }
   onMounted(measure);
   onUpdated(measure);
-  return computed(() => fitting(widths.value, width.value, MENU));
+  return computed(() => fitting(widths.value, width.value, MENU, chosen()));
 }
 
 /**
- * How many of some widths fit into a room, one after the other; where not all do, so many that the menu fits behind
- * them. A room that nobody knows yet holds all.
+ * The indexes of widths that fit into a room, one after the other, the chosen one whatever its width; where not all do,
+ * so many that the menu fits behind them. A room that nobody knows yet holds all.
  */
-export function fitting(widths: readonly number[], room: number, menu: number): number {
+export function fitting(widths: readonly number[], room: number, menu: number, chosen: number): number[] {
+  const all = widths.map((_, index) => index);
   const whole = widths.reduce((sum, each) => sum + each, 0);
-  if (room <= 0 || whole <= room) return widths.length;
-  let taken = menu;
-  const fits = widths.findIndex((each) => (taken += each) > room);
-  return Math.max(1, fits < 0 ? widths.length : fits);
-}
-
-/** The first of some things, with the chosen one in the place of the last where it is none of them. */
-export function withChosen<T>(all: readonly T[], count: number, isChosen: (each: T) => boolean): T[] {
-  const first = all.slice(0, count);
-  const chosen = all.slice(count).find(isChosen);
-  return chosen === undefined ? first : [...first.slice(0, -1), chosen];
+  if (room <= 0 || whole <= room) return all;
+  let taken = menu + (widths[chosen] ?? 0);
+  let full = false;
+  return all.filter((index) => {
+    if (index === chosen) return true;
+    taken += widths[index] ?? 0;
+    full ||= taken > room;
+    return !full;
+  });
 }

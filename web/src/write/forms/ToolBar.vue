@@ -149,9 +149,15 @@ const icon = { size: 16, strokeWidth: 1.5 } as const;
   color: var(--ink);
   box-shadow: inset 0 -2px var(--action);
 }
+.tools > :deep(*) {
+  flex: none;
+}
 @media (max-width: 1279px) {
   .tools {
-    overflow-x: auto;
+    height: auto;
+    min-height: 36px;
+    padding-block: 3px;
+    flex-wrap: wrap;
   }
 }
 </style>

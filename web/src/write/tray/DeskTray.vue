@@ -10,7 +10,7 @@ import { ChevronsDown, ChevronsUp } from '@lucide/vue';
 import { usePreferences } from '../../ui/preferences';
 import PushButton from '../../ui/controls/PushButton.vue';
 import ActMenu from '../../ui/controls/ActMenu.vue';
-import { useFitting, withChosen } from '../../ui/useFitting';
+import { useFitting } from '../../ui/useFitting';
 import { TAB_LABELS, type Tab as TabName } from '../desk/tabs';
 import type { Desk } from '../desk/useDesk';
 import VariablesTray from './VariablesTray.vue';
@@ -38,9 +38,13 @@ const tabs = computed<readonly { readonly name: TabName; readonly count?: number
   { name: 'remarks', count: remarks.open.value.length },
 ]);
 const copies = useTemplateRef<HTMLElement>('copies');
-const room = useFitting(useTemplateRef<HTMLElement>('row'), copies);
+const fitting = useFitting(useTemplateRef<HTMLElement>('row'), copies, () =>
+  tabs.value.findIndex(({ name }) => name === tab.value),
+);
 /** Those that there is room for; the others are in a menu. */
-const shown = computed(() => withChosen(tabs.value, room.value || tabs.value.length, ({ name }) => name === tab.value));
+const shown = computed(() =>
+  fitting.value.length === 0 ? tabs.value : tabs.value.filter((_, index) => fitting.value.includes(index)),
+);
 const more = computed(() =>
   tabs.value
     .filter((each) => !shown.value.includes(each))
@@ -79,7 +83,7 @@ function leave(event: KeyboardEvent): void {
 
 <template>
   <section class="tray" aria-label="Tray" @keydown.esc="leave">
-    <Tabs class="tabs" :value="tab" select-on-focus @update:value="tab = $event as TabName">
+    <Tabs class="tabs" :value="tab" select-on-focus :show-navigators="false" @update:value="tab = $event as TabName">
       <div class="names">
         <div ref="row" class="row-of-tabs">
           <TabList aria-label="Tray">

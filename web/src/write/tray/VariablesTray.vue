@@ -119,8 +119,12 @@ watch(open, async (key) => {
   align-items: center;
 }
 .find input {
-  width: 120px !important;
+  flex: 0 1 120px;
+  min-width: 64px;
   height: 28px !important;
+}
+.find > button {
+  flex: none;
 }
 .find .p-select {
   width: auto;
