@@ -1,4 +1,6 @@
-import { expect, test } from './journey.js';
+import type { TextDocument } from '@vocabula/core';
+import { writeText } from '@vocabula/core/markdown';
+import { expect, test, type Locator } from './journey.js';
 import { kept, paste, proof, select, startTemplate } from './steps.js';
 
 test('a pasted old mail: its markers become typed variables in one step, subject included, and are kept', async ({
@@ -28,6 +30,67 @@ test('a pasted old mail: its markers become typed variables in one step, subject
   await expect(page.locator('[data-placeholder]')).toHaveCount(6);
   await page.getByRole('tab', { name: /Variables/ }).click();
   await expect(page.getByRole('button', { name: /Date/ }).first()).toBeVisible();
+});
+
+const OLD_LETTER = [
+  'Subject: Your visit on &lt;&lt;visit date&gt;&gt;',
+  'To: visits@larkmoor.example',
+  'Dear [First name],',
+  'We have kept <mark>4 places</mark> for [number] people under [Member], at the <span style="background-color: #ffff00">north gate</span>. Ask for ............... there.',
+  '[If vegetarian: The kitchen knows.]',
+  'Please bring boots. (delete if not needed)',
+  'We serve *choose: tea / coffee*.',
+  'Option A: Come by bus 14.',
+  'Option B: Park on the meadow.',
+]
+  .map((line) => `<p>${line}</p>`)
+  .join('');
+
+test('an old letter with markers of every kind becomes a template from the keyboard', async ({ page }) => {
+  await startTemplate(page, 'Old markers');
+  await paste(page, 'x', OLD_LETTER);
+  await expect(page.getByText('11 markers found in what was pasted.')).toBeVisible();
+  await expect(page.locator('.line.subject')).toContainText('Your visit on <<visit date>>');
+  await expect(page.locator('.line.to')).toContainText('visits@larkmoor.example');
+  await expect(page.getByRole('group', { name: 'Filled from fields' })).toContainText(
+    'Member from recipient.member, a column of “',
+  );
+  // From the text into the list, to the label of what is highlighted, and to turning all of them.
+  await expect(page.getByRole('textbox', { name: 'Manuscript' })).toBeFocused();
+  const focus = async (on: Locator): Promise<void> => {
+    for (let count = 0; count < 60; count += 1) {
+      await page.keyboard.press('Tab');
+      if (await on.evaluate((element) => element === document.activeElement)) return;
+    }
+    throw new Error('The list is not reached by Tab.');
+  };
+  await focus(page.getByRole('textbox', { name: 'Label for north gate' }));
+  await page.keyboard.type('Gate');
+  await focus(page.getByRole('button', { name: 'Turn 11 into variables' }));
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('11 variables in 12 places.')).toBeVisible();
+  await kept(page);
+  const made = (await (await page.request.get('/api/texts/old-markers')).json()) as { document: TextDocument };
+  const written = writeText(made.document);
+  for (const declared of [
+    'visit_date: { type: date, label: Visit date, from: recipient.visit_date, required: true }',
+    'member: { type: text, label: Member, from: recipient.member, required: true }',
+    'places: { type: number, label: Places, required: true }',
+    'vegetarian: { type: yes-no, label: Vegetarian, required: true }',
+    'coffee: { label: coffee, wording: "coffee" }',
+  ])
+    expect(written).toContain(declared);
+  const choice = 'come_by_bus_14_or_park_on_the_meadow';
+  const passage = (of: string, words: string): string => `{{#${of}}}\n${words}\n{{/${of}}}`;
+  expect(written.split('---\n')[2]?.trimEnd().split('\n\n')).toEqual([
+    'Dear {{first_name}},',
+    'We have kept {{places}} places for {{number}} people under {{member}}, at the {{gate}}. Ask for {{for_}} there.',
+    passage('vegetarian', 'The kitchen knows.'),
+    passage('please_bring_boots', 'Please bring boots.'),
+    'We serve {{tea_or_coffee}}.',
+    passage(`${choice}.come_by_bus_14`, 'Come by bus 14.'),
+    passage(`${choice}.park_on_the_meadow`, 'Park on the meadow.'),
+  ]);
 });
 
 test('selected words become options to pick from, and an address pasted over words a link', async ({ page }) => {

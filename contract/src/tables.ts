@@ -129,6 +129,8 @@ export const tableSummarySchema = z.strictObject({
   use: useSchema,
   title: z.string(),
   rows: z.number(),
+  /** Of its columns. */
+  keys: z.array(z.string()).readonly(),
   revision: z.number(),
   updatedAt: z.string(),
   /** Templates whose own set it is. */

@@ -2,9 +2,10 @@
 
 /**
  * How a hand-made marker is written: `[name]`, `<<name>>`, `{name}`, `____`, `NAME`; `[choose: a / b]`; words that are
- * there sometimes, as `[If a group: words]` or `words (delete if not needed)`.
+ * there sometimes, as `[If a group: words]` or `words (delete if not needed)`. Words that are highlighted are found by their
+ * colour, not in a text.
  */
-export type MarkerKind = 'bracketed' | 'angled' | 'curly' | 'rule' | 'capitals' | 'choose' | 'optional';
+export type MarkerKind = 'bracketed' | 'angled' | 'curly' | 'rule' | 'capitals' | 'choose' | 'optional' | 'highlighted';
 
 /** A marker in a text, in UTF-16 units, with the words inside it (none for a rule, nor where nothing is said of when). */
 export interface Marker {

@@ -12,11 +12,12 @@ import {
   normalise,
   placeInWords,
   type Block,
+  type House,
   type Inline,
   type Part,
   type TextDocument,
 } from '@vocabula/core';
-import { HtmlProblem, readHtml } from '@vocabula/core/html';
+import { HtmlProblem, nearestColour, readHtml } from '@vocabula/core/html';
 import { readLine, readText } from '@vocabula/core/markdown';
 import { looksLikeMarkdown, readMarkdown, readPlain } from '@vocabula/core/plain';
 import { decodeText } from '@vocabula/core/tables';
@@ -57,6 +58,8 @@ export interface KeptFiles {
   readonly images: Readonly<Record<string, string>>;
   readonly attachments: Readonly<Record<string, string>>;
 }
+/** Colours of the house, which stand for those that words are highlighted with. */
+type Colours = House['style']['colours'];
 export interface FileToRead {
   readonly name: string;
   readonly bytes: Uint8Array;
@@ -132,24 +135,28 @@ function attachmentsOf({ html = '', files }: ReadMail): BroughtFile[] {
 
 /**
  * Reads a file into a text without a title.
- * @param kept where what it brings is kept
+ * @param given `kept` says where what it brings is kept
  * @throws RequestProblem for what cannot be read, or comes to more than a text may have
  */
-export async function readAs(given: FileToRead & { readonly kept: KeptFiles }): Promise<Converted> {
+export async function readAs(
+  given: FileToRead & { readonly kept: KeptFiles; readonly colours: Colours },
+): Promise<Converted> {
   const read = await readWhole(given);
   const beyond = beyondBounds(read.document);
   if (beyond !== undefined) throw problem(beyond, 'too-large', 413);
   return read;
 }
 
-async function readWhole(given: FileToRead & { readonly kept: KeptFiles }): Promise<Converted> {
-  const { name, bytes, kept } = given;
+async function readWhole(
+  given: FileToRead & { readonly kept: KeptFiles; readonly colours: Colours },
+): Promise<Converted> {
+  const { name, bytes, kept, colours } = given;
   demandReadable(given);
   const title = titleOf(name);
   const read = await htmlOf(given);
-  if (read?.mail) return mailAsText(read.mail, kept);
+  if (read?.mail) return mailAsText(read.mail, kept, colours);
   if (read) {
-    const { blocks, notes } = htmlBlocks(read.html, (source) => kept.images[source]);
+    const { blocks, notes } = htmlBlocks(read.html, (source) => kept.images[source], colours);
     const heading = /<title[^>]{0,200}>([^<]{1,200})<\/title>/i.exec(read.html.slice(0, 20_000))?.[1];
     return converted(blocks, heading?.replace(/\s+/g, ' ').trim() || title, [...read.notes, ...notes]);
   }
@@ -158,11 +165,11 @@ async function readWhole(given: FileToRead & { readonly kept: KeptFiles }): Prom
   return converted(looksLikeMarkdown(text) ? readMarkdown(text) : readPlain(text), title);
 }
 
-function mailAsText(mail: ReadMail, kept: KeptFiles): Converted {
+function mailAsText(mail: ReadMail, kept: KeptFiles, colours: Colours): Converted {
   const { blocks, notes } =
     mail.html === undefined
       ? { blocks: readPlain(mail.text ?? ''), notes: [] }
-      : htmlBlocks(mail.html, (source) => kept.images[source]);
+      : htmlBlocks(mail.html, (source) => kept.images[source], colours);
   const brought = attachmentsOf(mail);
   const attachments = brought.flatMap(({ source, name }) => {
     const file = kept.attachments[source];
@@ -183,9 +190,10 @@ function mailAsText(mail: ReadMail, kept: KeptFiles): Converted {
 function htmlBlocks(
   html: string,
   image: (source: string) => string | undefined,
+  colours: Colours = {},
 ): { readonly blocks: readonly Block[]; readonly notes: readonly string[] } {
   try {
-    const { blocks, imagesLeftOut } = readHtml(html, { image });
+    const { blocks, imagesLeftOut } = readHtml(html, { image, highlight: (colour) => nearestColour(colour, colours) });
     return { blocks, notes: imagesLeftOut > 0 ? [`${imagesLeftOut} images could not be brought along.`] : [] };
   } catch (error) {
     if (error instanceof HtmlProblem) throw problem(error.message, 'too-large', 413);

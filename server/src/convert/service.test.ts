@@ -47,6 +47,7 @@ def style(name, family, *properties):
 bold = style('T1', 'text', TextProperties(fontweight='bold'))
 italic = style('T2', 'text', TextProperties(fontstyle='italic'))
 under = style('T3', 'text', TextProperties(textunderlinestyle='solid'))
+pen = style('T4', 'text', TextProperties(backgroundcolor='#ffff00'))
 middle = style('P1', 'paragraph', ParagraphProperties(textalign='center'))
 numbers = ListStyle(name='L1'); numbers.addElement(ListLevelStyleNumber(level=1, numformat='1')); doc.automaticstyles.addElement(numbers)
 doc.text.addElement(H(outlinelevel=1, text='Plan & map'))
@@ -55,6 +56,7 @@ p.addElement(Span(stylename=under, text='here')); p.addElement(LineBreak()); p.a
 note = Note(noteclass='footnote'); body = NoteBody(); body.addElement(P(text='left out')); note.addElement(body); p.addElement(note)
 doc.text.addElement(p)
 doc.text.addElement(P(stylename=middle, text='In the middle'))
+p = P(text='On '); p.addElement(Span(stylename=pen, text='Friday 4 June')); doc.text.addElement(p)
 items = List()
 for words in ('one', 'two'):
     item = ListItem(); item.addElement(P(text=words)); items.addElement(item)
@@ -172,6 +174,16 @@ describe('a text is started', () => {
     expect(bodyOf(document)).toBe('<p align="center">Middle</p>\n\n<p align="right">Right</p>\n\nAs usual');
   });
 
+  it('from a Word document, with what is highlighted in the nearest colour of the house', async () => {
+    const run = (pen: string, words: string): string =>
+      `<w:r><w:rPr><w:highlight w:val="${pen}"/></w:rPr><w:t xml:space="preserve">${words}</w:t></w:r>`;
+    const xml = `<w:p>${run('yellow', 'Ann')}${run('none', ', ')}${run('green', 'Friday')}${run('darkRed', ' soon')}</w:p>`;
+    const { document } = (await convert('a.docx', docx(xml)).expect(200)).body as Converted;
+    expect(bodyOf(document)).toBe(
+      '<mark data-colour="ochre">Ann</mark>, <mark data-colour="moss">Friday</mark><mark data-colour="brick"> soon</mark>',
+    );
+  });
+
   it.skipIf(!hasOdf)('from an OpenDocument text that another program wrote', async () => {
     const { document, suggestedTitle } = (await convert('Visit_plan.odt', writtenOdt()).expect(200)).body as Converted;
     expect(suggestedTitle).toBe('Visit plan');
@@ -183,6 +195,8 @@ describe('a text is started', () => {
         'and [our page](https://larkmoor.example/visit).',
         '',
         '<p align="center">In the middle</p>',
+        '',
+        'On <mark data-colour="ochre">Friday 4 June</mark>',
         '',
         '- one',
         '- two',

@@ -5,6 +5,7 @@ import { MOST_MAILS } from '@vocabula/core/derive';
 import { bareAddress } from '@vocabula/core/filling';
 import { and, count, desc, eq, gt } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
+import { currentHouse } from '../house/house-state.js';
 import type { AssetService } from '../assets/service.js';
 import type { User } from '../people/user.js';
 import type { Workers } from '../workers/pool.js';
@@ -24,7 +25,8 @@ export class ConvertService {
   async convert(name: string, bytes: Uint8Array, user: User): Promise<Converted> {
     const { images, attachments } = await this.workers.run('broughtBy', { name, bytes }, user.id, 'long');
     const kept = { images: await this.keep(images, user), attachments: await this.keep(attachments, user) };
-    return this.workers.run('readAs', { name, bytes, kept }, user.id, 'long');
+    const { colours } = (await currentHouse(this.database.read, 'fill')).house.style;
+    return this.workers.run('readAs', { name, bytes, kept, colours }, user.id, 'long');
   }
 
   /** Reads the mails of a file (.eml, mbox, text, HTML), at most as many as a template is derived from. */

@@ -42,6 +42,13 @@ const withSides = (
     : paragraph,
 );
 
+/** The pens of Word documents (ECMA-376, 17.18.40) by their names there, and the colours of CSS that they count as. */
+const PENS = {
+  ...{ yellow: 'yellow', green: 'lime', cyan: 'cyan', magenta: 'magenta', blue: 'blue', red: 'red' },
+  ...{ darkYellow: 'olive', darkGreen: 'green', darkCyan: 'teal', darkMagenta: 'magenta', darkBlue: 'blue' },
+  ...{ darkRed: 'red', darkGray: 'gray', lightGray: 'silver', black: 'gray' },
+} as const;
+
 /** The HTML of a .docx. */
 export async function docxToHtml(bytes: Uint8Array): Promise<AsHtml> {
   const parts = await unpack(bytes, DOCX);
@@ -56,6 +63,7 @@ export async function docxToHtml(bytes: Uint8Array): Promise<AsHtml> {
         styleMap: [
           'u => u',
           'strike => s',
+          ...Object.entries(PENS).map(([pen, colour]) => `highlight[color='${pen}'] => mark.vocabula-${colour}`),
           "p[style-name='Quote'] => blockquote:fresh",
           ...SIDES.map((side) => `p[style-name='${styleNamed(side)}'] => p.vocabula-${side}:fresh`),
         ],
@@ -65,7 +73,7 @@ export async function docxToHtml(bytes: Uint8Array): Promise<AsHtml> {
     const html = SIDES.reduce(
       (all, side) => all.replaceAll(`<p class="vocabula-${side}">`, `<p style="text-align:${side}">`),
       value,
-    );
+    ).replaceAll(/<mark class="vocabula-(\w+)">/g, '<mark style="background-color:$1">');
     const odd = messages.filter(({ type }) => type === 'error').length;
     return { html, notes: odd > 0 ? [`${odd} parts of the document could not be read.`] : [] };
   } catch {

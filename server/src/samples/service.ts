@@ -280,13 +280,14 @@ function changedWords(before: Row, after: Row): string {
 }
 
 function summary(table: Row, rows: number, all: readonly OwnOf[], access: Access, user: User): TableSummary {
-  const { id, use, title, revision, updatedAt, owner, keepUntil, folder } = table;
+  const { id, use, title, columns, revision, updatedAt, owner, keepUntil, folder } = table;
   const own = all.filter(({ tableId }) => tableId === id);
   return {
     id,
     use,
     title,
     rows,
+    keys: columns.map(({ key }) => key),
     revision,
     updatedAt,
     ownOf: own.filter((each) => access.may('write', each.folder)).map(({ text }) => text),

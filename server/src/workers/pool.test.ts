@@ -7,7 +7,7 @@ const workers = new Workers({ quick: limits, long: limits });
 afterAll(() => workers.close());
 const NOTHING = { images: {}, attachments: {} };
 const read = (words: string, by = 'ann') =>
-  workers.run('readAs', { name: 'a.md', bytes: Buffer.from(words), kept: NOTHING }, by, 'long');
+  workers.run('readAs', { name: 'a.md', bytes: Buffer.from(words), kept: NOTHING, colours: {} }, by, 'long');
 
 describe('a task', () => {
   it('gives what its code gives, and throws what it throws', async () => {

@@ -113,7 +113,7 @@ describe('from past mails', () => {
         document: (body as WorkingCopy).document,
       }),
       'POST /tables': {
-        ...{ id: 's1', use: 'sample', title: 'Your visit', rows: 4, revision: 1, updatedAt: '', ownOf: [] },
+        ...{ id: 's1', use: 'sample', title: 'Your visit', rows: 4, revision: 1, updatedAt: '', ownOf: [], keys: [] },
         ...{ mayChange: true, mayShare: true },
       },
     });

@@ -11,7 +11,7 @@ afterEach(() => {
 });
 
 const summary = (id: string, title: string, more: Partial<TableSummary> = {}): TableSummary => ({
-  ...{ id, title, use: 'sample', rows: 2, revision: 1, updatedAt: '2026-11-20T09:00:00.000Z', ownOf: [] },
+  ...{ id, title, use: 'sample', rows: 2, revision: 1, updatedAt: '2026-11-20T09:00:00.000Z', ownOf: [], keys: [] },
   ...{ mayChange: true, mayShare: true },
   ...more,
 });

@@ -15,6 +15,7 @@ const stored = (change: Partial<StoredTable> = {}): StoredTable => ({
   revision: 1,
   updatedAt: '',
   ownOf: [],
+  keys: [],
   owner: undefined,
   keepUntil: undefined,
   folder: undefined,

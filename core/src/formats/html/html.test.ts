@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { emptyDocument } from '../../template/document.js';
 import { parseDocument } from '../../template/schema.js';
 import { writeBody } from '../markdown/index.js';
-import { HtmlProblem, readHtml } from './index.js';
+import { PLAIN_HOUSE } from '../../house/house.js';
+import { HtmlProblem, nearestColour, readHtml } from './index.js';
 
 const FIXTURES = new URL('../../../fixtures/paste/', import.meta.url);
 const fixture = (name: string): string => readFileSync(new URL(name, FIXTURES), 'utf8');
@@ -31,6 +32,36 @@ describe('foreign HTML', () => {
     expect(readHtml(html).imagesLeftOut).toBe(3);
     const read = readHtml(html, { image: (source) => (source.startsWith('data:') ? 'assets/map.png' : undefined) });
     expect([writeBody(read.blocks), read.imagesLeftOut]).toEqual(['a ![Map](assets/map.png)', 2]);
+  });
+
+  it('keeps what is highlighted, where the house has a colour for it', () => {
+    const { colours } = PLAIN_HOUSE.style;
+    const highlighted = (html: string): string =>
+      writeBody(readHtml(html, { highlight: (colour) => nearestColour(colour, colours) }).blocks);
+    expect(highlighted('<p>Dear <mark>Ann</mark>, <span style="background:rgb(0,255,0)">on Friday</span></p>')).toBe(
+      'Dear <mark data-colour="ochre">Ann</mark>, <mark data-colour="moss">on Friday</mark>',
+    );
+    expect(highlighted('<span style="background-color:yellow">a<span style="background:white">b</span></span>')).toBe(
+      '<mark data-colour="ochre">a</mark>b',
+    );
+    // Grounds of boxes, and of the page that words were copied from, are no highlighting.
+    expect(highlighted('<p style="background:yellow">a <span style="background:#1e1e1e">b</span></p>')).toBe('a b');
+    expect(body('<p>Dear <mark>Ann</mark></p>')).toBe('Dear Ann');
+  });
+
+  it.each([
+    ['yellow', 'ochre'],
+    ['#0f0', 'moss'],
+    ['deepskyblue', 'slate'],
+    ['rgba(255, 0, 0, 0.5)', 'brick'],
+    ['silver', 'ink'],
+    ['white', undefined],
+    ['transparent', undefined],
+    ['rgba(255, 255, 0, 0)', undefined],
+    ['url(x.png)', undefined],
+    ['#0d1117', undefined],
+  ])('that is highlighted in %s is so in %s', (colour, name) => {
+    expect([nearestColour(colour, PLAIN_HOUSE.style.colours), nearestColour(colour, {})]).toEqual([name, undefined]);
   });
 
   it('is never too much: long, deep, broken or empty', () => {

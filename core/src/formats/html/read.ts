@@ -10,6 +10,7 @@ import { safeUrl } from '../../values/address.js';
 import { isImageSource } from '../../values/image.js';
 import { isElement, isLeftOut, isSpacer, isText, pixels, styleOf } from './clean.js';
 import { Flow } from './flow.js';
+import { PEN } from './highlight.js';
 import { officeLists } from './office-lists.js';
 import { isLayout, readTable } from './tables.js';
 
@@ -20,6 +21,11 @@ export interface HtmlOptions {
    * place, or undefined to leave the image out, which is what happens without it.
    */
   image?(source: string): string | undefined;
+  /**
+   * The name of the house's colour for that of a highlighted run, as CSS writes it; undefined to leave it plain, which
+   * is what happens without it.
+   */
+  highlight?(colour: string): string | undefined;
 }
 
 /** A document as it was read from HTML. */
@@ -127,6 +133,19 @@ export class HtmlReader {
     return flow.inline();
   }
 
+  /** What stands in an element inherits: its marks and its alignment. */
+  private inside(element: Element, context: Context): Context {
+    const within = inside(element, context);
+    const colour = highlightOf(element);
+    if (colour === undefined || !this.options.highlight) return within;
+    const name = this.options.highlight(colour);
+    const marks =
+      name === undefined
+        ? without(within.marks, 'highlight')
+        : withMark(within.marks, { type: 'highlight', attrs: { name } });
+    return { ...within, marks };
+  }
+
   private walk(nodes: readonly ChildNode[], context: Context, flow: Flow): void {
     for (const node of nodes) {
       if (isText(node)) {
@@ -137,7 +156,7 @@ export class HtmlReader {
             if (at > 0) flow.push({ type: 'hardBreak' });
             flow.text(line, context.marks);
           });
-      } else if (isElement(node) && !isLeftOut(node)) this.element(node, inside(node, context), flow);
+      } else if (isElement(node) && !isLeftOut(node)) this.element(node, this.inside(node, context), flow);
     }
   }
 
@@ -198,7 +217,7 @@ export class HtmlReader {
     const items: { type: 'listItem'; attrs: { when: [] }; content: Block[] }[] = [];
     for (const child of element.children) {
       if (!isElement(child) || isLeftOut(child)) continue;
-      const content = this.blocks(child.name === 'li' ? child.children : [child], inside(child, context));
+      const content = this.blocks(child.name === 'li' ? child.children : [child], this.inside(child, context));
       const [only] = content;
       const nested = only?.type === 'bulletList' || only?.type === 'orderedList';
       // A list right inside a list is what its last item goes on with.
@@ -221,7 +240,9 @@ export class HtmlReader {
       this.walk(element.children, { ...context, align: null }, flow);
       return flow.end('line', {});
     }
-    const table = readTable(element, (cell) => this.inline(cell.children, inside(cell, { ...context, align: null })));
+    const table = readTable(element, (cell) =>
+      this.inline(cell.children, this.inside(cell, { ...context, align: null })),
+    );
     if (table) flow.block(table);
   }
 
@@ -270,7 +291,18 @@ const unbold = (node: Inline): Inline => {
 };
 const withMark = (marks: readonly Mark[], mark: Mark): readonly Mark[] => [...without(marks, mark.type), mark];
 
-/** What stands in an element inherits: its marks and its alignment. */
+/** Elements in a line, whose background lies under words and not under a box. */
+const RUNS = new Set('span font mark b strong i em u ins s strike del a small big sub sup abbr code'.split(' '));
+
+/** The colour that a run of words is highlighted with, as CSS writes it; undefined where none is said. */
+function highlightOf(element: Element): string | undefined {
+  if (!RUNS.has(element.name)) return undefined;
+  const style = styleOf(element);
+  const ground = style.get('background-color') ?? style.get('background') ?? style.get('mso-highlight');
+  return ground ?? (element.name === 'mark' ? PEN : undefined);
+}
+
+/** The marks and the alignment of what stands in an element. */
 function inside(element: Element, context: Context): Context {
   let { marks, align } = context;
   const mark = MARKS[element.name];

@@ -23,6 +23,8 @@ interface Style {
   readonly underline?: boolean;
   readonly strike?: boolean;
   readonly align?: string;
+  /** The colour under words, as CSS writes it. */
+  readonly ground?: string;
 }
 /** Elements nested deeper than this are left out. */
 const MAX_DEPTH = 120;
@@ -171,6 +173,9 @@ class OdtReader {
     if (this.said(style, 'italic')) html = `<i>${html}</i>`;
     if (this.said(style, 'underline')) html = `<u>${html}</u>`;
     if (this.said(style, 'strike')) html = `<s>${html}</s>`;
+    const ground = this.said(style, 'ground');
+    if (ground !== undefined && ground !== 'transparent')
+      html = `<mark style="background-color:${escapeHtml(ground)}">${html}</mark>`;
     return html;
   }
 
@@ -220,6 +225,7 @@ function styleOf(node: Element): Style {
   const under = said(words, 'style:text-underline-style');
   const through = said(words, 'style:text-line-through-style');
   const align = said(lines, 'fo:text-align');
+  const ground = said(words, 'fo:background-color');
   return {
     parent: node.attribs['style:parent-style-name'],
     ...(weight === undefined ? {} : { bold: weight === 'bold' || Number(weight) >= 600 }),
@@ -227,5 +233,6 @@ function styleOf(node: Element): Style {
     ...(under === undefined ? {} : { underline: under !== 'none' }),
     ...(through === undefined ? {} : { strike: through !== 'none' }),
     ...(align === undefined ? {} : { align }),
+    ...(ground === undefined ? {} : { ground }),
   };
 }

@@ -79,11 +79,14 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
       keepImage: (file, name) => assets.keepImage(file, name),
       say: (words) => notice.fail(new Error(words)),
       imagesCame: () => void (tab.value = 'chosen'),
+      colours: () => house.house.style.colours,
     },
   });
   const { editor, variables, chosen } = manuscript;
-  // Of an old letter that was brought here, its markers are what is to be done first.
-  if (manuscript.markers.value.length > 0) tab.value = 'markers';
+  // Of an old letter that was brought here, its markers are what is to be done first. In a template that has variables,
+  // what is highlighted may be meant so.
+  const isNew = variables.value.length === 0;
+  if (manuscript.markers.value.some(({ sign }) => isNew || sign !== 'highlight')) tab.value = 'markers';
   const fields = useFields(editor, { braces: () => inserting.openList(), moved: () => inserting.follow() });
   provide(FIELDS, fields);
   const undo = (): void => fields.undo();

@@ -1,10 +1,11 @@
 /** What a text is started from: nothing, a paste, a file, a starter, another text. */
 import type { Starter } from '@vocabula/contract';
 import { emptyDocument, part, plainWords, type Block, type Kind, type TextDocument } from '@vocabula/core';
-import { HtmlProblem, readHtml } from '@vocabula/core/html';
+import { HtmlProblem, nearestColour, readHtml } from '@vocabula/core/html';
 import { looksLikeMarkdown, readMarkdown, readPlain, withPastedHead } from '@vocabula/core/plain';
 import { computed, ref, shallowRef } from 'vue';
 import { api } from '../../api/client';
+import { useHouse } from '../../ui/house';
 
 export type StartFrom = 'nothing' | 'paste' | 'file' | 'starter' | 'copy';
 
@@ -30,6 +31,7 @@ function bodyOnly(document: TextDocument): TextDocument {
 }
 
 export function useStart() {
+  const house = useHouse();
   const from = ref<StartFrom>('nothing');
   const kind = ref<Kind>('message');
   const document = shallowRef<TextDocument>();
@@ -72,7 +74,10 @@ export function useStart() {
         return take(found, subjectOf(found));
       }
       // Images that stand in the HTML itself are left out here; pasted into the manuscript they come along.
-      const { blocks, imagesLeftOut } = readHtml(html);
+      await house.load();
+      const { blocks, imagesLeftOut } = readHtml(html, {
+        highlight: (colour) => nearestColour(colour, house.house.style.colours),
+      });
       const said =
         imagesLeftOut > 0 ? [`${imagesLeftOut} ${imagesLeftOut === 1 ? 'image' : 'images'} could not be pasted.`] : [];
       const found = documentOf(blocks);

@@ -8,7 +8,8 @@ import DataTable from 'primevue/datatable';
 import InputText from 'primevue/inputtext';
 import type { TypeName } from '@vocabula/core';
 import { fieldMeant } from '@vocabula/core/marker-field';
-import { ref, watch } from 'vue';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import { api } from '../../api/client';
 import type { MarkerGroup, TakenMarkers } from '../editor/operations/markers';
 
 const props = defineProps<{
@@ -30,19 +31,31 @@ const TYPES: readonly TypeName[] = [
 ];
 /** What markers that stand around words become. */
 const BECOMES = { optional: 'optional words', alternatives: 'one of them is kept' } as const;
+/** Columns of recipient lists and sample sets, as fields, by the title of the first that has them. */
+const columns = shallowRef<ReadonlyMap<string, string>>(new Map());
+onMounted(async () => {
+  const tables = (await Promise.all([api.lists(), api.tables('sample')]).catch(() => [])).flat();
+  const found = tables.flatMap(({ keys, title }) => keys.map((key) => [`recipient.${key}`, title] as const));
+  columns.value = new Map(found.toReversed());
+});
+const fields = computed(() => [...new Set([...props.fields, ...columns.value.keys()])]);
+const called = (field: string): string => {
+  const title = props.fields.includes(field) ? undefined : columns.value.get(field);
+  return title === undefined ? '' : `, a column of “${title}”`;
+};
 /** `field` is the one that its words mean, and `filled` whether it is filled from it. */
 type Row = MarkerGroup & { take: boolean; field: string | undefined; filled: boolean };
 const rows = ref<Row[]>([]);
 watch(
-  () => props.groups,
-  (groups) => {
+  [() => props.groups, fields],
+  ([groups]) => {
     const before = new Map(rows.value.map((row) => [row.id, row]));
     rows.value = groups.map((group) => ({
       ...group,
       take: before.get(group.id)?.take ?? true,
       label: before.get(group.id)?.label ?? group.label,
       type: before.get(group.id)?.type ?? group.type,
-      field: group.becomes === 'value' ? fieldMeant(group.words, props.fields) : undefined,
+      field: group.becomes === 'value' ? fieldMeant(group.words, fields.value) : undefined,
       filled: before.get(group.id)?.filled ?? true,
     }));
   },
@@ -63,8 +76,8 @@ watch(
     "
   >
     <p v-if="rows.length === 0" class="quiet">
-      No markers are left: no [brackets], &lt;&lt;angles&gt;&gt;, blanks, WORDS IN CAPITALS, nor words for some
-      recipients only.
+      No markers are left: no [brackets], &lt;&lt;angles&gt;&gt;, blanks, WORDS IN CAPITALS, highlighted words, nor
+      words for some recipients only.
     </p>
     <template v-else>
       <DataTable :value="rows" data-key="id" :pt="{ table: { 'aria-label': 'Markers' } }">
@@ -76,9 +89,14 @@ watch(
         </Column>
         <Column field="text" header="Marker" sortable>
           <template #body="{ data: row }: { data: Row }">
-            <PushButton kind="plain" class="found" @click="row.places[0] && emit('show', row.places[0])">
-              <span class="cut">{{ row.text }}</span>
-            </PushButton>
+            <span class="marker">
+              <PushButton kind="plain" class="found" @click="row.places[0] && emit('show', row.places[0])">
+                <span class="cut">{{ row.text }}</span>
+              </PushButton>
+              <span v-if="row.places.length > 1" class="times quiet small" :aria-label="`${row.places.length} places`"
+                >{{ row.places.length }} ×</span
+              ></span
+            >
           </template>
         </Column>
         <Column header="Label">
@@ -94,19 +112,12 @@ watch(
             </PickOne>
           </template>
         </Column>
-        <Column class="quiet small">
-          <template #header><span class="unseen">Places</span></template>
-          <template #body="{ data: row }: { data: Row }">
-            <span class="times" :aria-label="`${row.places.length} ${row.places.length === 1 ? 'place' : 'places'}`"
-              >{{ row.places.length }} ×</span
-            >
-          </template>
-        </Column>
       </DataTable>
       <p v-if="rows.some(({ field }) => field)" class="filled" role="group" aria-label="Filled from fields">
         <label v-for="row in rows.filter(({ field }) => field)" :key="row.id" class="small"
-          ><TickBox v-model="row.filled" :disabled="!row.take" /> {{ row.label }} from
-          <code>{{ row.field }}</code></label
+          ><TickBox v-model="row.filled" :disabled="!row.take" /> {{ row.label }} from <code>{{ row.field }}</code>{{
+            called(row.field ?? '')
+          }}</label
         >
       </p>
       <PushButton kind="main" type="submit" :disabled="!rows.some((row) => row.take)">
@@ -117,9 +128,6 @@ watch(
 </template>
 
 <style scoped>
-.times {
-  white-space: nowrap;
-}
 .markers {
   container-type: inline-size;
   padding: 8px 14px;
@@ -132,7 +140,13 @@ watch(
   padding: 2px 6px 2px 0;
 }
 .markers :deep(table) {
-  table-layout: auto;
+  table-layout: fixed;
+}
+.markers :deep(th:first-child) {
+  width: 28px;
+}
+.markers :deep(th:last-child) {
+  width: 114px;
 }
 .markers :deep(.p-datatable) {
   width: 100%;
@@ -143,10 +157,17 @@ watch(
   gap: 4px 16px;
   margin: 0;
 }
+.marker {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+.times {
+  white-space: nowrap;
+}
 .found {
   height: 28px;
-  width: 100%;
-  max-width: 150px;
+  min-width: 0;
   padding: 0 4px;
   justify-content: flex-start;
   text-decoration: underline dotted;
@@ -156,16 +177,12 @@ watch(
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.markers :deep(.p-inputtext) {
-  width: 100%;
-  min-width: 72px;
-}
+.markers :deep(.p-inputtext),
 .p-select {
-  width: 108px;
+  width: 100%;
 }
-@container (max-width: 400px) {
-  .markers :deep(thead),
-  .markers :deep(td:last-child) {
+@container (max-width: 360px) {
+  .markers :deep(thead) {
     display: none;
   }
   .markers :deep(tr) {
@@ -181,9 +198,6 @@ watch(
   }
   .markers :deep(td:nth-child(3)) {
     grid-column: 2;
-  }
-  .found {
-    max-width: none;
   }
 }
 </style>

@@ -69,6 +69,41 @@ describe('markers', () => {
     );
   });
 
+  it('are choices between asterisks, also where these were read as emphasis', () => {
+    const of = open('We serve *choose: tea / coffee* and **delete as appropriate: milk / sugar**, *or: this / that*.');
+    convertMarkers(of, findMarkerGroups(of.state.doc));
+    expect(bodyOf(of)).toBe('We serve {{tea_or_coffee}} and {{milk_or_sugar}}, *or: this / that*.');
+  });
+
+  it('are what is highlighted: equal words together, days apart, the colour taken off', () => {
+    const of = open(
+      'Dear <mark data-colour="ochre">**Ann** Lee</mark>, come on <mark data-colour="ochre">4 June 2027</mark> or <mark data-colour="ochre">9 June 2027</mark>, <mark data-colour="ochre">Ann Lee</mark>, with <mark data-colour="ochre">€ 12</mark> for <mark data-colour="ochre">[Guide] </mark>, <mark data-colour="ochre">12 tickets</mark> and <mark data-colour="ochre">number of people</mark>.',
+    );
+    const groups = findMarkerGroups(of.state.doc);
+    expect(groups.map(({ label, type, places }) => [label, type, places.length])).toEqual([
+      ['Guide', 'text', 1],
+      ['Ann Lee', 'text', 2],
+      ['Date', 'date', 1],
+      ['Date 2', 'date', 1],
+      ['Amount', 'money', 1],
+      ['Tickets', 'number', 1],
+      ['Number of people', 'number', 1],
+    ]);
+    convertMarkers(of, groups);
+    expect(bodyOf(of)).toBe(
+      'Dear **{{ann_lee}}**, come on {{date}} or {{date_2}}, {{ann_lee}}, with {{amount}} for {{guide}} , {{tickets}} tickets and {{number_of_people}}.',
+    );
+    expect(findMarkerGroups(of.state.doc)).toEqual([]);
+    of.commands.undo();
+    expect(findMarkerGroups(of.state.doc)).toHaveLength(7);
+  });
+  it.each([
+    'Dear Ann, <mark data-colour="ochre">please bring boots that you can walk in all day</mark>, <mark data-colour="ochre">Ann</mark>.',
+    'Dear <mark data-colour="ochre">{{name}}</mark>, <mark data-colour="ochre">soon</mark>.',
+  ])('are not what is highlighted in a colour that is part of the look: %s', (body) => {
+    expect(findMarkerGroups(open(body, 'name: { type: text }').state.doc)).toEqual([]);
+  });
+
   it('that mean a field are filled from it', () => {
     const of = open('Dear [First name],');
     const [group] = findMarkerGroups(of.state.doc);

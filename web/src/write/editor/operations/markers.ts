@@ -3,10 +3,12 @@ import type { Editor } from '@tiptap/core';
 import type { Node as PmNode } from '@tiptap/pm/model';
 import type { Transaction } from '@tiptap/pm/state';
 import {
+  DEFAULT_LOCALE,
   findMarkers,
   firstOf,
   guessVariable,
   keyFromLabel,
+  labelFromKey,
   writtenAlternatives,
   type Condition,
   type Marker,
@@ -14,6 +16,9 @@ import {
   type Variable,
   valueType,
 } from '@vocabula/core';
+import { today } from '../../../ui/today';
+import { guessFromWords } from '../../bar/guess';
+import { penRuns } from './pens';
 import { eachLine, type Range } from './places';
 import { optionsFrom, replaceAll, setVariables, variablesOf } from './variables';
 import { govern, targetOf } from './wrap';
@@ -38,9 +43,14 @@ export interface MarkerGroup {
   readonly type: TypeName;
   readonly label: string;
   readonly options: readonly string[] | undefined;
+  /** The form that says that it is a marker, and goes with it. */
+  readonly sign?: 'highlight' | 'italic' | 'bold';
 }
 /** What is turned into variables; `from` names the field that fills it. */
-export type TakenMarkers = Pick<MarkerGroup, 'becomes' | 'places' | 'stretches' | 'type' | 'label' | 'options'> & {
+export type TakenMarkers = Pick<
+  MarkerGroup,
+  'becomes' | 'places' | 'stretches' | 'type' | 'label' | 'options' | 'sign'
+> & {
   readonly from?: string | undefined;
 };
 
@@ -60,6 +70,9 @@ export function findMarkerGroups(doc: PmNode): MarkerGroup[] {
     groups.set(group.id, { ...(known ?? group), places, stretches: [...(known?.stretches ?? []), ...group.stretches] });
   };
   for (const line of lines) for (const marker of findMarkers(line.text)) add(groupOf(line, marker));
+  for (const group of emphasisedChoices(doc)) add(group);
+  const written = [...groups.values()].flatMap(({ places }) => places);
+  for (const group of highlightedGroups(doc, written)) add(group);
   writtenAlternatives(lines.map(({ text }) => text)).forEach((run, index) => {
     const stretches = run.flatMap(({ line, start, inner }, option): Stretch[] => {
       const { at } = lines[line] ?? {};
@@ -72,6 +85,61 @@ export function findMarkerGroups(doc: PmNode): MarkerGroup[] {
     add({ ...base, text: said.join(' / '), label: said.join(' or '), options: said, places: stretches, stretches });
   });
   return [...groups.values()];
+}
+
+/** Choices that are written out between asterisks, which pasting has read as what they say of form. */
+function emphasisedChoices(doc: PmNode): MarkerGroup[] {
+  const found: MarkerGroup[] = [];
+  doc.descendants((node, pos) => {
+    const sign = (['italic', 'bold'] as const).find((name) => node.marks.some(({ type }) => type.name === name));
+    if (!node.isText || !sign) return;
+    const text = `*${node.text ?? ''}*`;
+    for (const marker of findMarkers(text))
+      if (marker.kind === 'choose' && marker.start === 0 && marker.end === text.length)
+        found.push({
+          ...groupOf({ text, at: () => pos }, marker),
+          places: [{ from: pos, to: pos + node.nodeSize }],
+          sign,
+        });
+  });
+  return found;
+}
+
+/** What is highlighted as people mark what changes from letter to letter, where it is no written marker. */
+function highlightedGroups(doc: PmNode, written: readonly Range[]): MarkerGroup[] {
+  const labels = new Map<string, string>();
+  return penRuns(doc)
+    .filter(({ from, to }) => !written.some((place) => place.from < to && place.to > from))
+    .map((run): MarkerGroup => {
+      const [, figure, counts] = /^(\d+) +(\p{L}+)$/u.exec(run.text) ?? [];
+      // Of what is counted the number changes, and its word goes with it.
+      const text = figure ?? run.text;
+      const { from } = run;
+      const to = from + text.length;
+      const id = `highlighted ${run.text.toLowerCase()}`;
+      const guess = guessFromWords(text, { today: today(), locale: DEFAULT_LOCALE });
+      const meant = guessVariable({ kind: 'highlighted', start: 0, end: text.length, words: text }, '');
+      const { type, label } = counts
+        ? { type: 'number' as const, label: labelFromKey(counts) }
+        : guess.type === 'text'
+          ? meant
+          : guess;
+      // Two days are two variables, though each is a date.
+      const taken = new Set([...labels].flatMap(([other, name]) => (other === id ? [] : [name])));
+      const own = labels.get(id) ?? counted(label, taken);
+      labels.set(id, own);
+      const { options } = meant;
+      return {
+        ...{ id, text, words: text, type, label: own, options, places: [{ from, to }], stretches: [] },
+        ...{ becomes: 'value', sign: 'highlight' },
+      };
+    });
+}
+/** A label that none has yet, with a number where it takes one. */
+function counted(label: string, taken: ReadonlySet<string>): string {
+  let count = 1;
+  while (taken.has(count === 1 ? label : `${label} ${count}`)) count += 1;
+  return count === 1 ? label : `${label} ${count}`;
 }
 
 function groupOf({ text, at }: Line, marker: Marker): MarkerGroup {
@@ -105,6 +173,15 @@ export function convertMarkers(editor: Editor, groups: readonly TakenMarkers[]):
       stretches.push({ ...stretch, condition: { of: variable.key, is, not: stretch.not, run: 0 } });
     }
   }
+  for (const { sign, places: marked } of groups) {
+    const form = sign && sign !== 'highlight' ? doc.type.schema.marks[sign] : undefined;
+    if (form) for (const { from, to } of marked) tr.removeMark(from, to, form);
+  }
+  // The colour goes that said that something is a marker.
+  const taken = groups.flatMap(({ places: marked }) => marked);
+  for (const { from, to, whole } of penRuns(doc))
+    if (taken.some((place) => place.from < to && place.to > from))
+      tr.removeMark(whole.from, whole.to, doc.type.schema.marks.highlight);
   replaceAll(tr, places);
   // From the end, so that what stands before stays where it is.
   for (const stretch of stretches.toSorted((a, b) => b.from - a.from)) putUnder(tr, stretch);

@@ -3,7 +3,7 @@ import { Extension } from '@tiptap/core';
 import { Fragment, Slice, type Node as PmNode } from '@tiptap/pm/model';
 import { Plugin, TextSelection, type EditorState, type Transaction } from '@tiptap/pm/state';
 import type { EditorView } from '@tiptap/pm/view';
-import type { Block, Inline } from '@vocabula/core';
+import type { Block, HouseStyle, Inline } from '@vocabula/core';
 import type { PastedHead } from '@vocabula/core/plain';
 import { putImage } from '../operations/insert';
 import { clear } from './deleting';
@@ -21,6 +21,8 @@ export interface PastingOptions {
   readonly say: (words: string) => void;
   /** Hears of images that came in, to be asked for their words. */
   readonly imagesCame: () => void;
+  /** The colours of the house, of which words that are highlighted keep the nearest. */
+  readonly colours: () => HouseStyle['colours'];
 }
 
 /** An address alone, which pasted over words makes a link of them. */
@@ -85,7 +87,8 @@ const isUnwritten = ({ doc, selection }: EditorState): boolean => {
 export function putBlocks(view: EditorView, blocks: readonly Block[], head?: PastedHead): void {
   const { state } = view;
   const { schema, selection } = state;
-  const tr = state.tr.setMeta('paste', true).setMeta('uiEvent', 'paste');
+  // No event of the editor's own, whose rules would take signs for form: what is read here has its form already.
+  const tr = state.tr.setMeta('paste', true);
   // What was selected goes, brackets left standing.
   clear(tr, selection.from, selection.to);
   const { parent } = selection.$from;
@@ -110,10 +113,11 @@ export const Pasting = Extension.create<PastingOptions>({
     keepImage: () => Promise.resolve(undefined),
     say: () => undefined,
     imagesCame: () => undefined,
+    colours: () => ({}),
   }),
   // eslint-disable-next-line max-lines-per-function -- the ways of pasting share the options of the extension
   addProseMirrorPlugins() {
-    const { known, keepImage, say, imagesCame } = this.options;
+    const { known, keepImage, say, imagesCame, colours } = this.options;
 
     async function putImages(view: EditorView, files: readonly File[]): Promise<void> {
       for (const file of files) {
@@ -130,10 +134,13 @@ export const Pasting = Extension.create<PastingOptions>({
     }
 
     /** Puts HTML in; images that stand in it as data are kept first. */
-    function putHtml(view: EditorView, html: string, { readHtml, pastedHead }: Readers): void {
+    function putHtml(view: EditorView, html: string, { readHtml, nearestColour, pastedHead }: Readers): void {
       const kept = new Map<string, string>();
       const read = (): void => {
-        const { blocks, imagesLeftOut } = readHtml(html, { image: (source) => kept.get(source) });
+        const { blocks, imagesLeftOut } = readHtml(html, {
+          image: (source) => kept.get(source),
+          highlight: (colour) => nearestColour(colour, colours()),
+        });
         putLetter(view, blocks, pastedHead);
         if (imagesLeftOut > 0)
           say(`${imagesLeftOut === 1 ? 'An image' : `${imagesLeftOut} images`} could not be pasted.`);

@@ -1,3 +1,3 @@
 /** What reads pasted HTML, Markdown and plain words. It is large, and loaded with the first key pressed in the manuscript. */
-export { readHtml } from '@vocabula/core/html';
+export { nearestColour, readHtml } from '@vocabula/core/html';
 export { looksLikeMarkdown, pastedHead, readMarkdown, readPlain } from '@vocabula/core/plain';
