@@ -35,6 +35,9 @@ export const sentWordsSchema = z.strictObject({
   address: z.string().max(320).optional(),
 });
 
+/** Those of one's messages that went out under these ids. */
+export const chosenSentSchema = z.strictObject({ outgoing: z.array(z.string().max(60)).min(1).max(500) });
+
 /** A template that one has sent messages from, and how many. */
 export const sentTextSchema = z.strictObject({ text: z.string(), title: z.string(), messages: z.int() });
 export type SentText = Readonly<z.infer<typeof sentTextSchema>>;

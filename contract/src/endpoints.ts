@@ -8,6 +8,7 @@ import { MAX_ASSET } from './constants.js';
 import {
   convertedSchema,
   convertSchema,
+  chosenSentSchema,
   pastWordsSchema,
   sentTextSchema,
   sentWordsSchema,
@@ -504,6 +505,7 @@ export const ENDPOINTS = {
   'POST /convert/mails': { role: 'author', query: convertSchema, file: mail, answer: z.array(pastWordsSchema) },
   'GET /convert/sent/texts': { role: 'author', answer: z.array(sentTextSchema) },
   'GET /convert/sent': { role: 'author', query: sentWordsSchema, answer: z.array(pastWordsSchema) },
+  'POST /convert/sent/chosen': { role: 'author', body: chosenSentSchema, answer: z.array(pastWordsSchema) },
   'POST /convert': { role: 'author', query: convertSchema, file: mail, answer: convertedSchema },
 
   'GET /proofs/{name}': { role: 'author', params: byName, answer: proofRecordSchema },

@@ -9,5 +9,6 @@ export const convertHandlers = ({
   'POST /convert/mails': ({ query: { name }, file, user }) => converter.mails(name, file, user),
   'GET /convert/sent/texts': ({ user }) => converter.sentTexts(user),
   'GET /convert/sent': ({ query, user }) => converter.sent(query, user),
+  'POST /convert/sent/chosen': ({ body, user }) => converter.sent(body, user),
   'POST /convert': ({ query: { name }, file, user }) => converter.convert(name, file, user),
 });

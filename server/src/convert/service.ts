@@ -3,7 +3,7 @@ import type { Converted, PastWords, SentText } from '@vocabula/contract';
 import { writtenMailbox } from '@vocabula/core';
 import { MOST_MAILS } from '@vocabula/core/derive';
 import { bareAddress } from '@vocabula/core/filling';
-import { and, count, desc, eq, gt } from 'drizzle-orm';
+import { and, count, desc, eq, gt, inArray } from 'drizzle-orm';
 import { schema, type Database } from '../db/database.js';
 import { currentHouse } from '../house/house-state.js';
 import type { AssetService } from '../assets/service.js';
@@ -34,9 +34,12 @@ export class ConvertService {
     return this.workers.run('pastMails', { name, bytes }, user.id, 'long');
   }
 
-  /** The user's own messages, newest first, of one template or to one address. Messages of other people are never read. */
+  /**
+   * The user's own messages, newest first: of one template, to one address, or those that went out under some ids.
+   * Messages of other people are never read.
+   */
   async sent(
-    { text, address }: { text?: string | undefined; address?: string | undefined },
+    { text, address, outgoing }: { text?: string | undefined; address?: string | undefined; outgoing?: string[] },
     user: User,
   ): Promise<PastWords[]> {
     const { handedOver } = schema;
@@ -49,6 +52,7 @@ export class ConvertService {
           eq(handedOver.person, user.id),
           text === undefined ? undefined : eq(handedOver.text, text),
           address === undefined ? undefined : eq(handedOver.address, bareAddress(address)),
+          outgoing === undefined ? undefined : inArray(handedOver.outgoing, outgoing),
         ),
       )
       .orderBy(desc(handedOver.at))

@@ -423,6 +423,7 @@ const CALLS: readonly RightCall[] = [
   { endpoint: 'GET /assets/{file}', path: () => '/api/assets/plan.txt' },
   { endpoint: 'POST /convert/mails', path: () => '/api/convert/mails?name=a.txt', bytes: 'Dear Ann' },
   { endpoint: 'GET /insight/texts/{name}', path: () => '/api/insight/texts/visit' },
+  { endpoint: 'POST /convert/sent/chosen', body: () => ({ outgoing: ['1'] }) },
   { endpoint: 'POST /convert', path: () => '/api/convert?name=a.txt', bytes: 'Dear Ann' },
   { endpoint: 'PUT /house', body: () => ({ house: PLAIN_HOUSE, revision: 0 }) },
   { endpoint: 'POST /fills', body: () => ({ text: 'visit' }) },

@@ -96,6 +96,19 @@ describe('a message to the mail service', () => {
     ]);
   });
 
+  it('is found in one’s own record by what it went out as, to derive a template from', async () => {
+    await serve();
+    const { outgoing: gone } = (await handOver(await fill())).body;
+    const chosen = async (who: Started['call']) =>
+      (await who.post('/api/convert/sent/chosen').send({ outgoing: [gone, 'nothing'] })).body;
+    expect(await chosen(server.call)).toEqual([]);
+    await send(gone);
+    expect(await chosen(server.call)).toMatchObject([
+      { subject: 'Hello Ann', html: expect.stringContaining('Dear Ann') },
+    ]);
+    expect(await chosen(await server.as('author'))).toEqual([]);
+  });
+
   it('is taken back, and never goes then', async () => {
     await serve();
     const id = await fill();

@@ -334,6 +334,7 @@ export const api = {
   pastMails: (name: string, file: Blob) => call('POST /convert/mails', { query: { name }, file }),
   sentTexts: () => call('GET /convert/sent/texts'),
   sentWords: (of: { text?: string; address?: string }) => call('GET /convert/sent', { query: of }),
+  chosenSent: (outgoing: string[]) => call('POST /convert/sent/chosen', { body: { outgoing } }),
   convert: (name: string, file: Blob) => call('POST /convert', { query: { name }, file }),
 
   proofRecord: (name: string) => call('GET /proofs/{name}', { params: { name } }),

@@ -37,8 +37,10 @@ onMounted(async () => {
   void house.load().catch(() => undefined);
   sent.value = await api.sentTexts().catch(() => []);
   // Everything that went to somebody, from the page of that person.
-  const { address } = route.query;
+  const { address, sent: chosen } = route.query;
   if (address) await act(() => deriving.addSent({ address: String(address) }));
+  // Messages that were chosen among those that went.
+  if (chosen) await act(() => deriving.addChosen(String(chosen).split(',')));
 });
 async function act(work: () => string | Promise<string>): Promise<void> {
   try {
@@ -113,6 +115,10 @@ async function take(): Promise<void> {
         becomes the words, what varies becomes a question.
       </p>
       <p><PushButton kind="main" @click="choose">Choose files…</PushButton></p>
+      <p class="quiet small">
+        Or choose among what you sent in the
+        <RouterLink :to="{ name: 'mailroom', params: { stack: 'gone' } }">Mailroom</RouterLink>.
+      </p>
       <template v-if="sent.length > 0">
         <p class="quiet small">Or compare the messages you sent from a template:</p>
         <ul class="sent">

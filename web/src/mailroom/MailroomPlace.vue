@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The mailroom: the stand-in for a mail service. What came, what is to go, what went. */
+import { Square, SquareCheck } from '@lucide/vue';
 import PushButton from '../ui/controls/PushButton.vue';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -11,6 +12,7 @@ import AnswerWith from './AnswerWith.vue';
 import ClockStrip from './ClockStrip.vue';
 import LetterSheet from './LetterSheet.vue';
 import OutgoingActs from './OutgoingActs.vue';
+import { useChosenSent } from './useChosenSent';
 import { STACKS, TITLES, useMailroom, type Item, type Stack } from './useMailroom';
 
 const route = useRoute();
@@ -18,6 +20,8 @@ const router = useRouter();
 const notice = useNotice();
 const { items, outgoing, clock, load, loaded } = useMailroom();
 const over = ref(false);
+const picking = useChosenSent();
+const { chosen: picked, mayChoose, enough } = picking;
 const stack = computed((): Stack =>
   (STACKS as readonly string[]).includes(String(route.params.stack)) ? (route.params.stack as Stack) : 'answer',
 );
@@ -36,6 +40,8 @@ onMounted(async () => {
 });
 /** Which standing replies were switched off by themselves. */
 const switchedOff = ref('');
+const isPicked = (item: Item): boolean | undefined => (item.stack === 'gone' ? picked.value?.has(item.id) : undefined);
+const press = (item: Item): void => (isPicked(item) === undefined ? show(item) : picking.toggle(item.id));
 const show = (item: Item): void =>
   void router.replace({ name: 'mailroom', params: { stack: item.stack, id: item.id } });
 watch([loaded, () => id.value], () => {
@@ -107,15 +113,34 @@ async function done(letter: string): Promise<void> {
             </PushButton>
           </h2>
           <template v-if="shownStacks[each]">
+            <p v-if="each === 'gone' && mayChoose && items.gone.length > 1" class="picking small">
+              <PushButton v-if="!picked" kind="plain" size="small" @click="picking.begin"
+                >Make a template of some…</PushButton
+              >
+              <template v-else>
+                <span role="status">{{ picked.size || 'None' }} chosen</span>
+                <PushButton size="small" :disabled="!enough" @click="picking.compare">Compare them</PushButton>
+                <PushButton kind="plain" size="small" @click="picking.end">Cancel</PushButton>
+              </template>
+            </p>
             <PushButton
               kind="plain"
               v-for="item in items[each]"
               :key="item.id"
               class="item"
               :aria-current="item.id === id && item.stack === stack"
-              @click="show(item)"
+              :aria-pressed="isPicked(item)"
+              @click="press(item)"
             >
-              <span class="who">{{ item.title }}</span><span class="quiet small right">{{ whenInWords(item.at) }}</span>
+              <span class="who"
+                ><component
+                  :is="isPicked(item) ? SquareCheck : Square"
+                  v-if="isPicked(item) !== undefined"
+                  :size="14"
+                  aria-hidden="true"
+                />
+                {{ item.title }}</span
+              ><span class="quiet small right">{{ whenInWords(item.at) }}</span>
               <span class="small words" :class="{ quiet: !item.problem, error: item.problem }"
                 >{{ item.problem ? '⚠ ' : '' }}{{ item.words
                 }}<template v-if="item.state"> · {{ item.state }}</template></span
@@ -170,6 +195,16 @@ async function done(letter: string): Promise<void> {
   font: inherit;
   font-weight: 600;
   justify-content: flex-start;
+}
+.picking {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin: 0;
+  padding: 0 16px 4px 28px;
+}
+.who svg {
+  vertical-align: -2px;
 }
 .item {
   display: grid;

@@ -148,3 +148,31 @@ describe('the test mail service', () => {
     await says(/^(Meanwhile|Nothing happened)/);
   });
 });
+
+describe('messages that went', () => {
+  it('are chosen one by one to make a template of', async () => {
+    await open('/mailroom', 'maeve');
+    await person.press('Make a template of some…');
+    const compare = (): HTMLButtonElement => screen.getByRole('button', { name: 'Compare them' });
+    const rows = within(stacks())
+      .getAllByRole('button')
+      .filter((each) => each.hasAttribute('aria-pressed'));
+    const [first, second] = rows as [HTMLElement, HTMLElement];
+    const shown = page.router.currentRoute.value.fullPath;
+    await page.user.click(first);
+    expect([first.getAttribute('aria-pressed'), compare().disabled]).toEqual(['true', true]);
+    second.focus();
+    await person.keys(' ');
+    await says('2 chosen');
+    // Choosing opens none of them.
+    expect(page.router.currentRoute.value.fullPath).toBe(shown);
+    await page.user.click(compare());
+    await screen.findByRole('heading', { name: 'From past mails' });
+    await says('2 mails');
+  });
+  it('are not chosen by who writes no templates', async () => {
+    await open();
+    await eventually(() => expect(stacks().textContent).toContain('Sent'));
+    expect(screen.queryByRole('button', { name: 'Make a template of some…' })).toBeNull();
+  });
+});

@@ -1,0 +1,25 @@
+/** Messages that went, chosen one by one, to make a template of. */
+import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { useMe } from '../ui/me';
+
+/** A template is derived from so many messages at least. */
+const FEWEST = 2;
+
+export function useChosenSent() {
+  const me = useMe();
+  const router = useRouter();
+  /** Ids of what is chosen; undefined while nothing is being chosen. */
+  const chosen = ref<ReadonlySet<string>>();
+  function toggle(id: string): void {
+    const next = new Set(chosen.value);
+    if (!next.delete(id)) next.add(id);
+    chosen.value = next;
+  }
+  const mayChoose = computed(() => me.isAuthor);
+  const enough = computed(() => (chosen.value?.size ?? 0) >= FEWEST);
+  const begin = (): void => void (chosen.value = new Set());
+  const end = (): void => void (chosen.value = undefined);
+  const compare = (): unknown => router.push({ name: 'from-mails', query: { sent: [...(chosen.value ?? [])].join() } });
+  return { chosen, mayChoose, enough, begin, end, toggle, compare };
+}
