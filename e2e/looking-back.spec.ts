@@ -32,6 +32,25 @@ test('a sentence that is often rewritten is found and put into Write', async ({ 
   await expect(page.locator('.body')).not.toContainText('will look under the benches');
 });
 
+test('what messages propose is put into Write together, by key', async ({ page }) => {
+  await page.goto('/looking-back/group-visit-confirmed?time=all');
+  const proposed = page.getByRole('form', { name: 'Proposed changes' });
+  await expect(proposed.getByRole('listitem').first()).toContainText(
+    /Let people choose: “The entrance fee comes to \[.*\]\.”, “The entrance fee will be \[.*\]\.” or “Together/,
+  );
+  await proposed.getByRole('checkbox').last().focus();
+  await page.keyboard.press('Space');
+  const put = proposed.getByRole('button', { name: /^Put \d+ in Write$/ });
+  const many = Number(/\d+/.exec((await put.textContent()) ?? '')?.[0]);
+  expect(many).toBeGreaterThan(0);
+  await put.focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/write\/group-visit-confirmed$/);
+  await expect(page.getByText('in the working copy')).toBeVisible();
+  await page.getByRole('tab', { name: /Variables/ }).click();
+  await expect(page.getByRole('button', { name: /Comes or Will be or Together/ }).first()).toBeVisible();
+});
+
 test('the ledger is sorted by key, kept to a time, and exported', async ({ page }) => {
   await page.goto('/looking-back');
   const ledger = page.getByRole('table', { name: 'Texts and what happened to their messages' });

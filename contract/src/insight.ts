@@ -111,8 +111,15 @@ export const textInsightSchema = z.strictObject({
   title: z.string(),
   uses: count,
   sentences: z.array(sentenceInsightSchema).readonly(),
-  /** Sentences that were added, grouped. */
-  added: z.array(replacement).readonly(),
+  /** Sentences that were added, grouped, each with its place and in how many messages that was shown. */
+  added: z
+    .array(
+      replacement.unwrap().extend({
+        of: count,
+        place: z.strictObject({ text: z.string(), path: z.array(z.int()).readonly(), at: z.int().min(-1) }).optional(),
+      }),
+    )
+    .readonly(),
   questions: z.array(questionInsightSchema).readonly(),
   suggestions: z.array(suggestionSchema).readonly(),
   outcomes: z.array(outcomesBySchema).readonly(),

@@ -20,6 +20,7 @@ import { capitalised, labelOfPlace, titleFrom } from './labels.js';
 import type { Comparison } from './likeness.js';
 import type { MailContent, Unit } from './mail.js';
 import { Questions, type DerivedQuestion } from './questions.js';
+import { leastSupport } from './support.js';
 import { textOf, trimmed, type Token } from './tokens.js';
 import { compareWordings, splitOptionalEnding, type Piece, type Wordings } from './wordings.js';
 
@@ -38,8 +39,6 @@ export interface DerivedTemplate {
   readonly passages: number;
 }
 
-/** So many mails must have something, out of those that could, for it to become part of the template. */
-const leastSupport = (mails: number): number => (mails <= 3 ? 1 : Math.max(2, Math.ceil(mails * 0.04)));
 /** Up to so many mails may differ from all others without the place becoming a variable. */
 const mostExceptions = (mails: number): number => (mails < 8 ? 0 : Math.max(1, Math.floor(mails * 0.06)));
 /** A place with at most so many different texts can become a choice, and so many passages can be alternatives. */

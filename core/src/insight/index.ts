@@ -2,5 +2,6 @@
 export * from './rate.js';
 export * from './trial.js';
 export * from './rewording.js';
+export * from './proposals.js';
 export * from './time.js';
 export * from './replies.js';

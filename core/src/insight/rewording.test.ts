@@ -1,5 +1,7 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Inline } from '../template/document.js';
+import { plainWords, type Inline } from '../template/document.js';
+import { normaliseInline } from '../template/normalise.js';
 import {
   activeTime,
   answeredBy,
@@ -8,8 +10,11 @@ import {
   fingerprintOf,
   isAutomatic,
   isSameSentence,
+  joinPieces,
   median,
   sameReplacements,
+  sentencePieces,
+  sentencesOf,
   withSentence,
   type ReceivedMail,
   type SentMessage,
@@ -42,8 +47,17 @@ describe('what became of the sentences of a line', () => {
   it('tells what was written besides', () => {
     expect(fates(before, `${before} Thank you for your patience.`)).toMatchObject({
       sentences: [{ fate: { kind: 'kept' } }, { fate: { kind: 'kept' } }, { fate: { kind: 'kept' } }],
-      added: ['Thank you for your patience.'],
+      added: [{ words: 'Thank you for your patience.', after: 2 }],
     });
+  });
+  it('tells where it was written', () => {
+    const added = (after: string) => fates(before, after).added.map(({ after: at }) => at);
+    expect(added(`Hello all. ${before}`)).toEqual([-1]);
+    expect(
+      added(
+        'We look forward to seeing you on [day]. Please come to the north gate. Mind the geese. Dogs stay at home.',
+      ),
+    ).toEqual([1]);
   });
   it('of words like none of the old ones says whose place they take', () => {
     expect(fates(before, 'See you soon! Please come to the north gate. Dogs stay at home.').sentences[0]?.fate).toEqual(
@@ -64,15 +78,18 @@ describe('what became of the sentences of a line', () => {
 });
 
 describe('a line with a sentence in other words', () => {
+  /** Whether lines are the same, however their text is cut into nodes. */
+  const same = (found: readonly Inline[], expected: readonly Inline[]): void =>
+    expect(normaliseInline(found)).toEqual(normaliseInline(expected));
   const bold: Inline = { type: 'text', text: 'Bring rugs; all of you.', marks: [{ type: 'bold' }] };
   it('keeps what stands before and behind it, with its marks', () => {
     const before: Inline[] = [{ type: 'text', text: 'Come on time. ' }, bold, { type: 'text', text: ' Dogs stay.' }];
-    expect(withSentence(before, 1, 'Please bring rugs.', 'en-GB')).toEqual([
+    same(withSentence(before, 1, 'Please bring rugs.', 'en-GB'), [
       { type: 'text', text: 'Come on time. ' },
       { type: 'text', text: 'Please bring rugs.' },
       { type: 'text', text: ' Dogs stay.' },
     ]);
-    expect(withSentence(before, 2, 'No dogs.', 'en-GB')).toEqual([
+    same(withSentence(before, 2, 'No dogs.', 'en-GB'), [
       ...before.slice(0, 2),
       { type: 'text', text: ' ' },
       { type: 'text', text: 'No dogs.' },
@@ -80,7 +97,7 @@ describe('a line with a sentence in other words', () => {
   });
   it('keeps placeholders placeholders, and leaves alone what it does not have', () => {
     const before = line('The fee comes to [fee]. Pay it by [day].');
-    expect(withSentence(before, 0, 'Together that is [fee], [please].', 'en-GB')).toEqual([
+    same(withSentence(before, 0, 'Together that is [fee], [please].', 'en-GB'), [
       ...line('Together that is [fee], ').slice(0, 2),
       { type: 'text', text: ', ' },
       { type: 'text', text: '[please]' },
@@ -89,6 +106,19 @@ describe('a line with a sentence in other words', () => {
       ...line('[day].'),
     ]);
     expect(withSentence(before, 9, 'nothing', 'en-GB')).toBe(before);
+  });
+});
+
+describe('a line in pieces', () => {
+  it('is the line again when they are joined', () => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom('One thing. ', '[day]', 'Another?', ' ', 'and [gate].')), (parts) => {
+        const whole = line(parts.join(''));
+        const pieces = sentencePieces(whole, 'en-GB');
+        expect(normaliseInline(joinPieces(pieces))).toEqual(normaliseInline(whole));
+        expect(pieces.sentences.map((each) => plainWords(each))).toEqual(sentencesOf(whole, 'en-GB'));
+      }),
+    );
   });
 });
 

@@ -8,7 +8,8 @@ export type Fate =
 /** What became of the sentences of a line, in their order, and what was written besides. */
 export interface LineFates {
   readonly sentences: readonly { readonly words: string; readonly fate: Fate }[];
-  readonly added: readonly string[];
+  /** Each with the sentence that it stands behind, by its index; -1 before the first. */
+  readonly added: readonly { readonly words: string; readonly after: number }[];
 }
 /** Replacements that say the same. */
 export interface SameWords {
@@ -29,47 +30,77 @@ const AKIN = 0.3;
 const MARK = '[]';
 
 /** The sentences of a line, placeholders in brackets. */
-export function sentencesOf(line: readonly Inline[], locale: string): string[] {
-  return [...sentenceSegmenter(locale).segment(plainWords(line))]
-    .map(({ segment }) => segment.trim())
-    .filter((words) => words !== '');
+export const sentencesOf = (line: readonly Inline[], locale: string): string[] =>
+  segmentsOf(line, locale).map(({ words }) => words.trim());
+
+/** Where the sentences of a line stand in its plain words, white space around them included. None ends in a placeholder. */
+function segmentsOf(line: readonly Inline[], locale: string): { readonly index: number; readonly words: string }[] {
+  const inside = new Set<number>();
+  let start = 0;
+  for (const node of line) {
+    const end = start + plainWords([node]).length;
+    if (node.type !== 'text') for (let at = start + 1; at < end; at += 1) inside.add(at);
+    start = end;
+  }
+  const segments: { index: number; words: string }[] = [];
+  for (const { index, segment } of sentenceSegmenter(locale).segment(plainWords(line))) {
+    const last = segments.at(-1);
+    if (last && inside.has(index)) last.words += segment;
+    else segments.push({ index, words: segment });
+  }
+  return segments.filter(({ words }) => words.trim() !== '');
 }
 
+/** A line in pieces: its sentences, and what stands before each and behind the last, mostly spaces. */
+export interface SentencePieces {
+  readonly sentences: readonly (readonly Inline[])[];
+  /** One more than there are sentences. */
+  readonly gaps: readonly (readonly Inline[])[];
+}
+/** A line in pieces, marks kept: all of them after each other are the line. */
+export function sentencePieces(line: readonly Inline[], locale: string): SentencePieces {
+  const ends = segmentsOf(line, locale).flatMap(({ index, words }) => [
+    index + words.length - words.trimStart().length,
+    index + words.trimEnd().length,
+  ]);
+  const pieces: Inline[][] = Array.from({ length: ends.length + 1 }, () => []);
+  let start = 0;
+  let piece = 0;
+  for (const node of line) {
+    const end = start + plainWords([node]).length;
+    let from = start;
+    // What is no text is never cut: it belongs to where it begins.
+    while (piece < ends.length && (ends[piece] ?? 0) < end && (node.type === 'text' || (ends[piece] ?? 0) <= from)) {
+      const to = ends[piece] ?? 0;
+      if (node.type === 'text' && to > from)
+        pieces[piece]?.push({ ...node, text: node.text.slice(from - start, to - start) });
+      from = Math.max(from, to);
+      piece += 1;
+    }
+    if (node.type !== 'text') pieces[piece]?.push(node);
+    else if (from < end) pieces[piece]?.push({ ...node, text: node.text.slice(from - start) });
+    start = end;
+  }
+  return {
+    sentences: pieces.filter((_, at) => at % 2 === 1),
+    gaps: pieces.filter((_, at) => at % 2 === 0),
+  };
+}
+/** Pieces as a line again. */
+export const joinPieces = ({ sentences, gaps }: SentencePieces): readonly Inline[] =>
+  gaps.flatMap((gap, at) => [...gap, ...(sentences[at] ?? [])]);
 /**
  * A line with one of its sentences in other words; everything else of it stays as it is, marks included.
  * @param at its place among the sentences of the line
  * @param instead the words, placeholders in brackets: those that the line has stay placeholders
  */
 export function withSentence(line: readonly Inline[], at: number, instead: string, locale: string): readonly Inline[] {
-  const segments = [...sentenceSegmenter(locale).segment(plainWords(line))].filter(
-    ({ segment }) => segment.trim() !== '',
-  );
-  const sentence = segments[at];
-  if (!sentence) return line;
-  const [from, to] = [sentence.index, sentence.index + sentence.segment.trimEnd().length];
-  const fresh = wordsToLine(instead, line);
-  const out: Inline[] = [];
-  let [start, placed] = [0, false];
-  for (const node of line) {
-    const end = start + plainWords([node]).length;
-    const cut = (a: number, b: number): Inline[] =>
-      node.type === 'text' && a < b ? [{ ...node, text: node.text.slice(a - start, b - start) }] : [];
-    if (end <= from || start >= to) {
-      if (start >= to && !placed) out.push(...fresh);
-      placed ||= start >= to;
-      out.push(node);
-    } else {
-      out.push(...cut(start, from));
-      if (!placed) out.push(...fresh);
-      placed = true;
-      out.push(...cut(to, end));
-    }
-    start = end;
-  }
-  return placed ? out : [...out, ...fresh];
+  const { sentences, gaps } = sentencePieces(line, locale);
+  if (at < 0 || at >= sentences.length) return line;
+  return joinPieces({ gaps, sentences: sentences.with(at, wordsToLine(instead, line)) });
 }
 /** Words as content of a line: what stands in brackets is the placeholder of that name, where the line has one. */
-const wordsToLine = (words: string, line: readonly Inline[]): Inline[] =>
+export const wordsToLine = (words: string, line: readonly Inline[]): Inline[] =>
   words.split(/(\[[^\]]*\])/).flatMap((part): Inline[] => {
     if (part === '') return [];
     const known = line.find((node) => node.type === 'placeholder' && `[${node.attrs.name}]` === part);
@@ -118,7 +149,7 @@ export function fatesOf(before: readonly Inline[], after: readonly Inline[] | nu
     fates[at] = { kind: 'kept' };
     taken.add(moved);
   }
-  const added: string[] = [];
+  const added: { words: string; after: number }[] = [];
   let [from, nowFrom] = [0, 0];
   for (const [at, nowAt] of [...pairs, [old.length, now.length] as const]) {
     const open = range(from, at).filter((each) => !fates[each]);
@@ -128,7 +159,7 @@ export function fatesOf(before: readonly Inline[], after: readonly Inline[] | nu
       fresh,
     );
     for (const [index, each] of open.entries()) fates[each] = told.fates[index];
-    added.push(...told.added);
+    added.push(...told.added.map((words) => ({ words, after: at - 1 })));
     [from, nowFrom] = [at + 1, nowAt + 1];
   }
   return { sentences: old.map((words, at) => ({ words, fate: fates[at] ?? { kind: 'taken out' } })), added };

@@ -1,14 +1,22 @@
 /** Counts what happened to each sentence of a text: how often it was sent, reworded or taken out. */
-import type { SentenceInsight } from '@vocabula/contract';
+import type { SentenceInsight, TextInsight } from '@vocabula/contract';
 import { bodyOf, nodeAt, visit, type Inline, type NamedDocument, type TextDocument } from '@vocabula/core';
 import { inlineOf, type Rewording } from '@vocabula/core/filling';
 import { fatesOf, isSameSentence, sameReplacements, sentencesOf } from '@vocabula/core/insight';
 import type { SentMessage, traceOf } from './sent-messages.js';
 
+type AddedSentence = TextInsight['added'][number];
+
 /** A line of a document: the text it belongs to and its path there. */
 interface Line {
   readonly text: string;
   readonly path: readonly number[];
+}
+/** Where a sentence was added: behind one of a line, -1 for its beginning; and a sentence that was shown there. */
+interface Place {
+  readonly line: Line;
+  readonly at: number;
+  readonly shown: SentenceCount;
 }
 /** A sentence of the current texts with its counts so far. */
 interface SentenceCount {
@@ -23,7 +31,7 @@ const keyOf = ({ text, path }: Line): string => `${text} ${path.join('.')}`;
 
 export class SentenceCounts {
   private readonly counts: readonly SentenceCount[];
-  private readonly added: string[] = [];
+  private readonly added: { readonly words: string; readonly place: Place | undefined }[] = [];
   /** Cache: indexes of the current sentences that a line of an earlier version holds, by version and line. */
   private readonly indexesByLine = new Map<string, readonly number[]>();
 
@@ -69,9 +77,16 @@ export class SentenceCounts {
     }));
   }
 
-  /** Sentences that were written in addition, the most frequent first. */
-  additions(): { words: string; count: number }[] {
-    return sameReplacements(this.added).map(({ words, count }) => ({ words, count }));
+  /** Sentences that were written in addition, the most frequent first, each where it was written most often. */
+  additions(): AddedSentence[] {
+    return sameReplacements(this.added.map(({ words }) => words)).map(({ words, count, all }) => {
+      const same = new Set(all.map((each) => each.words));
+      const places = this.added.flatMap((each) => (same.has(each.words) && each.place ? [each.place] : []));
+      const place = mostFrequent(places, ({ line, at }) => `${keyOf(line)} ${at}`);
+      if (!place) return { words, count, of: 0 };
+      const { text, path } = place.line;
+      return { words, count, of: place.shown.shown, place: { text, path, at: place.at } };
+    });
   }
 
   private indexesOf({ version, texts }: SentMessage, line: Line): readonly number[] {
@@ -97,7 +112,13 @@ export class SentenceCounts {
 
   private addRewording(change: Rewording): void {
     const { sentences, added } = fatesOf(change.before, change.after, this.locale);
-    this.added.push(...added);
+    for (const { words, after } of added) {
+      const behind = this.counts[this.indexOf(change, sentences[after]?.words ?? '')];
+      const first = after < 0 ? this.counts[this.indexOf(change, sentences[0]?.words ?? '')] : undefined;
+      const count = behind ?? first;
+      const place = count && { line: count.sentence, at: count.sentence.at - (behind ? 0 : 1), shown: count };
+      this.added.push({ words, place });
+    }
     for (const { words, fate } of sentences) {
       const count = this.counts[this.indexOf(change, words)];
       if (!count) continue;
@@ -105,6 +126,13 @@ export class SentenceCounts {
       if (fate.kind === 'taken out') count.takenOut += 1;
     }
   }
+}
+
+/** The one that there is most often, by its key; of equals the first. */
+function mostFrequent<T>(all: readonly T[], keyFor: (each: T) => string): T | undefined {
+  const counts = new Map<string, number>();
+  for (const each of all) counts.set(keyFor(each), (counts.get(keyFor(each)) ?? 0) + 1);
+  return all.toSorted((a, b) => (counts.get(keyFor(b)) ?? 0) - (counts.get(keyFor(a)) ?? 0))[0];
 }
 
 /** The lines of a document that hold words. */

@@ -125,6 +125,9 @@ async function take(): Promise<void> {
           <li v-for="each in sent" :key="each.text">
             <PushButton kind="plain" size="small" @click="sentOf(each.text)">{{ each.title }}</PushButton>
             <span class="quiet small">{{ each.messages }} messages</span>
+            <RouterLink class="small" :to="{ name: 'looking-back', params: { name: each.text } }"
+              >what people changed in them</RouterLink
+            >
           </li>
         </ul>
       </template>

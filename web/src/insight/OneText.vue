@@ -8,6 +8,8 @@ import { useMe } from '../ui/me';
 import { useNotice } from '../ui/notice';
 import { zone } from '../ui/today';
 import OutcomesTable from './OutcomesTable.vue';
+import { proposalsOf, type Proposal } from '@vocabula/core/insight';
+import ProposedChanges from './ProposedChanges.vue';
 import { putInWrite } from './putInWrite';
 import QuestionsTable from './QuestionsTable.vue';
 import SentencePanel from './SentencePanel.vue';
@@ -65,12 +67,26 @@ const margin = ({ sentences }: { readonly sentences: readonly { readonly said: S
   const kept = shown === found.value?.uses ? '' : `in ${shown} of ${found.value?.uses ?? 0}`;
   return [kept, changed > 0 ? `changed ${changed} ×` : ''].filter(Boolean).join(' · ');
 };
-async function put(of: SentenceInsight, words: string): Promise<void> {
+/** What people changed by hand, as far as it is worth a change of the template. */
+const proposals = computed(() => proposalsOf(found.value?.sentences ?? [], found.value?.added ?? []));
+/** What is worth a look beside that. */
+const suggestions = computed(() =>
+  (found.value?.suggestions ?? []).filter(({ about }) => !proposals.value.some(({ words }) => words === about)),
+);
+const saidInstead = ({ text, path, at, words, reworded, shown }: SentenceInsight, instead: string): Proposal => ({
+  ...{ text, path, at, words, instead, kind: 'replace', count: reworded, of: shown, saves: 0 },
+});
+async function put(proposed: readonly Proposal[]): Promise<void> {
+  const [first] = proposed;
+  if (!first) return;
   busy.value = true;
   try {
-    await putInWrite(of, words);
-    notice.sayThere(`“${words}” is in the working copy. Publish it to use it.`);
-    await router.push({ name: 'write', params: { name: of.text } });
+    const left = await putInWrite(proposed);
+    const many = proposed.length - left.length;
+    const lost = left.length > 0 ? ` ${left.length} had no place there any more.` : '';
+    const what = proposed.length === 1 && first.instead ? `“${first.instead}” is` : `${many} changes are`;
+    notice.sayThere(`${what} in the working copy. Publish it to use it.${lost}`);
+    await router.push({ name: 'write', params: { name: first.text } });
   } catch (failure) {
     notice.fail(failure);
   } finally {
@@ -126,15 +142,28 @@ async function put(of: SentenceInsight, words: string): Promise<void> {
       </section>
     </section>
     <aside aria-label="What it says">
-      <section v-if="found.suggestions.length" aria-label="Suggestions">
+      <ProposedChanges
+        v-if="me.isAuthor && proposals.length"
+        :proposals="proposals"
+        :named="named"
+        :busy="busy"
+        @put="put"
+      />
+      <section v-if="suggestions.length" aria-label="Suggestions">
         <h3>Worth a look</h3>
         <ul>
-          <li v-for="each in found.suggestions" :key="each.words">
+          <li v-for="each in suggestions" :key="each.words">
             {{ each.words }} <br /><span class="quiet small">{{ each.evidence }}</span>
           </li>
         </ul>
       </section>
-      <SentencePanel v-if="sentence" :sentence="sentence" :named="named" :busy="busy" @put="put(sentence, $event)" />
+      <SentencePanel
+        v-if="sentence"
+        :sentence="sentence"
+        :named="named"
+        :busy="busy"
+        @put="put([saidInstead(sentence, $event)])"
+      />
       <QuestionsTable :questions="found.questions" />
       <OutcomesTable :outcomes="found.outcomes" />
     </aside>

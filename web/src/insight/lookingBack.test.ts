@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
 import type { OutcomeGroup, SentenceInsight, TextInsight } from '@vocabula/contract';
-import { visit } from '@vocabula/core';
+import { visit, type TextDocument } from '@vocabula/core';
 import { inlineOf } from '@vocabula/core/filling';
-import { readText } from '@vocabula/core/markdown';
+import { readText, writeText } from '@vocabula/core/markdown';
 import { afterEach, describe, expect, it } from 'vitest';
 import { FOLDER, ledgerRow, summary } from '../ui/testing/made';
 import { MAEVE, openPage, screen, settled, within, type Answers, type Page } from '../ui/testing/page';
@@ -73,7 +73,7 @@ const group = (label: string, successes: number, trials: number): OutcomeGroup =
   return { label, messages: trials, answered: { successes, trials }, opened: none, followed: none, bounced: none };
 };
 const TEXT: TextInsight = {
-  ...{ name: 'visit', title: 'Visit confirmed', uses: 40, added: [{ words: 'See you then.', count: 3 }] },
+  ...{ name: 'visit', title: 'Visit confirmed', uses: 40, added: [{ words: 'See you then.', count: 3, of: 0 }] },
   sentences: [
     sentence(0, 'Dear [first_name],'),
     sentence(1, 'Please be on time.', {
@@ -133,6 +133,36 @@ describe('one text', () => {
     expect(saved?.revision).toBe(7);
     expect(JSON.stringify(saved?.document)).toContain('Come when you can.');
     expect(JSON.stringify(saved?.document)).not.toContain('on time');
+  });
+  it('puts what its messages propose into the working copy, those that are chosen together', async () => {
+    const { document: made } = readText(`---\ntitle: Visit confirmed\n---\nPlease be on time. Dogs stay.\n`);
+    let path: number[] = [];
+    visit(made, (node, at) => void (JSON.stringify(inlineOf(node)).includes('on time') && (path = [...at])));
+    const place = { text: 'visit', path, at: 1 };
+    page = await openPage('/looking-back/visit', {
+      ...USUAL,
+      'GET /insight/texts/{name}': {
+        ...TEXT,
+        sentences: [{ ...TEXT.sentences[1], path, at: 0 }, sentence(1, 'Dogs stay.', { path, takenOut: 18 })],
+        added: [{ words: 'Bring boots and a coat.', count: 14, of: 40, place }],
+      } as TextInsight,
+      'GET /texts/{name}': { name: 'visit', revision: 7, updatedAt: '2026-11-20T09:00:00.000Z', document: made },
+      'PUT /texts/{name}': { name: 'visit', revision: 8, updatedAt: '2026-11-20T09:00:00.000Z', document: made },
+      'POST /texts/{name}/checkpoints': {},
+    } as Answers);
+    const proposed = within(await screen.findByRole('form', { name: 'Proposed changes' }));
+    expect(proposed.getAllByRole('listitem').map((each) => each.textContent)).toEqual([
+      expect.stringContaining('Add “Bring boots and a coat.” as an option14 of 40 messages'),
+      expect.stringContaining('Let people choose: “Please be on time.” or “Come when you can.”9 of 40'),
+      expect.stringContaining('Make “Dogs stay.” optional18 of 40 messages left it out.'),
+    ]);
+    await page.user.click(proposed.getAllByRole('checkbox')[2]!);
+    await page.user.click(proposed.getByRole('button', { name: 'Put 2 in Write' }));
+    await settled();
+    const [saved] = page.sent('PUT /texts/{name}') as { document: TextDocument }[];
+    expect(writeText(saved!.document).split('---\n')[2]?.trim()).toBe(
+      '{{time_or_come_when_can}} Dogs stay.{{#bring_boots_coat}} Bring boots and a coat.{{/bring_boots_coat}}',
+    );
   });
   it('says what became of its messages, and how sure a difference is', async () => {
     page = await openPage('/looking-back/visit', { ...USUAL, 'GET /insight/texts/{name}': TEXT });
