@@ -5,6 +5,7 @@ import { readPlain } from '../formats/plain/index.js';
 import { writeText } from '../formats/markdown/index.js';
 import { PLAIN_HOUSE } from '../house/house.js';
 import { render } from '../render/render.js';
+import { pastMailOf } from './mail.js';
 import type { Variable } from '../template/variable.js';
 import { derive, type Derived, type PastMail } from './index.js';
 import { CORPORA, mailsOf, type Corpus } from './testing/corpus.js';
@@ -179,6 +180,16 @@ describe('whatever the mails', () => {
           render(program, { recipient, answers: answers as never, today: '2026-11-27' }).html,
         );
     }
+  });
+  it('a signature that nearly all of them have is the sender’s, and not part of the template', () => {
+    const mail = (name: string, signature: string) =>
+      pastMailOf({ file: name, subject: 'Hello', to: [], text: `Dear ${name},\n\nyou are welcome.\n\n${signature}` });
+    const signed = ['Ann', 'Bo', 'Cy', 'Di', 'Ed'].map((name) => mail(name, '-- \nMaeve Aldous\nLarkmoor'));
+    expect(derive(signed).signature).toEqual(['Maeve Aldous', 'Larkmoor']);
+    expect(JSON.stringify(derive(signed).template)).not.toContain('Aldous');
+    const two = [...signed.slice(0, 3), mail('Fi', '-- \nTomasz'), mail('Gus', '')];
+    expect(derive(two).signature).toEqual([]);
+    expect(derive([mail('Ann', ''), mail('Bo', '')]).signature).toEqual([]);
   });
   it('nothing throws: words, signs and emptiness in any form', () => {
     fc.assert(

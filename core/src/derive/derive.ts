@@ -31,6 +31,8 @@ export interface Derived {
   readonly passages: number;
   /** Text that only one or very few mails have or lack. */
   readonly oddities: readonly { readonly file: string; readonly words: string }[];
+  /** The signature that nearly all mails have below their `--` line, line by line; it is the sender's, not the template's. */
+  readonly signature: readonly string[];
   /** The files of mails of one kind, the largest group first. */
   readonly groups: readonly (readonly string[])[];
 }
@@ -93,8 +95,21 @@ export function derive(
     })),
     passages,
     oddities: oddities.map(({ mail, words }) => ({ file: fileOf(mail), words })),
+    signature: commonSignature(contents),
     groups: groups.map((group) => group.map(fileOf).sort()),
   };
+}
+
+/** Of so many of the mails a signature has to be. */
+const NEARLY_ALL = 0.8;
+function commonSignature(contents: readonly MailContent[]): readonly string[] {
+  const counts = new Map<string, { readonly lines: readonly string[]; count: number }>();
+  for (const { signature: lines } of contents) {
+    const key = lines.join('\n');
+    counts.set(key, { lines, count: (counts.get(key)?.count ?? 0) + 1 });
+  }
+  const [most] = [...counts.values()].sort((a, b) => b.count - a.count);
+  return most && most.count >= contents.length * NEARLY_ALL ? most.lines : [];
 }
 
 /** The mails ordered by their content, so that the given order does not matter, with their given index. */

@@ -26,6 +26,20 @@ describe('what is set aside', () => {
     expect(texts(readPlain('Yes.\n\n-- \nMaeve\nGarden'))).toEqual(['Yes.']);
     expect(texts([...readPlain('Yes.'), quote('Are you open?'), quote('Ann')])).toEqual(['Yes.']);
   });
+  it('is a disclaimer at the end, and no sentence of the mail that only uses its words', () => {
+    const words =
+      'This message and its attachments are confidential and intended only for the person to whom they are addressed; others may not use them.';
+    expect(texts(readPlain(`Yes.\n\n${words}`))).toEqual(['Yes.']);
+    expect(texts(readPlain(`Yes.\n\n-- \nMaeve\n\n${words}`))).toEqual(['Yes.']);
+    expect(texts(readPlain('Yes.\n\nPlease keep this confidential.'))).toHaveLength(2);
+    expect(texts(readPlain(`${words}\n\nYes.`))).toHaveLength(2);
+  });
+  it('has the signature by itself, without what stands below it', () => {
+    const of = (text: string) => content(readPlain(text)).signature;
+    expect(of('Yes.\n\n-- \nMaeve\nGarden')).toEqual(['Maeve', 'Garden']);
+    expect(of('Yes.\n\n-- \nMaeve\n\nOn Tue, 3 Nov 2026, Ann Lee wrote:\n\n> Are you open?')).toEqual(['Maeve']);
+    expect(of('Yes.\n\n> Are you open?')).toEqual([]);
+  });
   it('is no quotation within the mail, and no sentence that only begins like an introduction', () => {
     expect(texts([...readPlain('You wrote this:'), quote('Are you open?'), ...readPlain('We are.')])).toEqual([
       'You wrote this:',

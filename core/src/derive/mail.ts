@@ -47,6 +47,8 @@ export interface MailContent {
   readonly today: string;
   /** Quoted text and signatures, line by line. */
   readonly setAside: readonly string[];
+  /** The signature among it, line by line. */
+  readonly signature: readonly string[];
   /** Units beyond the longest mail that is compared; none for ordinary mails. */
   readonly beyond: number;
 }
@@ -67,7 +69,7 @@ const QUOTE_INTRODUCTION =
 
 /** Prepares a mail. Never throws. */
 export function mailContent(mail: PastMail, locale: string): MailContent {
-  const { own, setAside } = withoutQuotes(mail.body);
+  const { own, setAside, signature } = withoutQuotes(mail.body);
   const units = own.flatMap((block) => unitsOf(block, locale));
   return {
     mail,
@@ -77,6 +79,7 @@ export function mailContent(mail: PastMail, locale: string): MailContent {
     sender: senderFields(mail.from),
     today: mail.day ?? SOME_DAY,
     setAside,
+    signature,
     beyond: Math.max(0, units.length - MOST_UNITS),
   };
 }
@@ -87,16 +90,37 @@ export const ownWords = (mail: Pick<PastWords, 'html' | 'text'>): string =>
     .own.flatMap(bodyText)
     .join('\n');
 
-/** Sets aside a signature below its `--` line, a quotation with its introduction, and quotations at the end. */
-function withoutQuotes(body: readonly Block[]): { own: readonly Block[]; setAside: string[] } {
+/** What organisations put below all mail: for whom it was meant, in the usual languages. */
+const DISCLAIMER =
+  /\b(?:confidential|privileged|intended (?:only|solely)|intended recipient|vertraulich\w*|confidentiel\w*|confidencial\w*|riservat\w*)\b/i;
+/** Words that a disclaimer has at least: less is something that the mail itself says. */
+const DISCLAIMING = 15;
+const isDisclaimer = (block: Block | undefined): boolean => {
+  const words = block?.type === 'paragraph' ? bodyText(block).join(' ') : '';
+  return DISCLAIMER.test(words) && words.split(/\s+/).length >= DISCLAIMING;
+};
+
+/**
+ * Sets aside a signature below its `--` line, a quotation with its introduction, and disclaimers and quotations at the
+ * end.
+ */
+function withoutQuotes(body: readonly Block[]): { own: readonly Block[]; setAside: string[]; signature: string[] } {
   const firstLine = (block: Block | undefined): string => (block ? (bodyText(block)[0] ?? '').trim() : '');
   const introduced = body.findIndex(
     (block) => QUOTE_INTRODUCTION.test(firstLine(block)) || /^--$/.test(firstLine(block)),
   );
   let end = introduced < 0 ? body.length : introduced;
   // A quotation with words of one's own below it is part of the mail.
-  while (end > 0 && (body[end - 1]?.type === 'blockquote' || firstLine(body[end - 1]).startsWith('>'))) end -= 1;
-  return { own: body.slice(0, end), setAside: body.slice(end).flatMap(bodyText) };
+  const isQuoted = (block: Block | undefined): boolean =>
+    block?.type === 'blockquote' || firstLine(block).startsWith('>');
+  while (end > 0 && (isQuoted(body[end - 1]) || isDisclaimer(body[end - 1]))) end -= 1;
+  const after = body.slice(end);
+  const stop = after.findIndex(
+    (block) => isQuoted(block) || isDisclaimer(block) || QUOTE_INTRODUCTION.test(firstLine(block)),
+  );
+  const signed = (stop < 0 ? after : after.slice(0, stop)).flatMap(bodyText).map((words) => words.trim());
+  const signature = signed[0] === '--' ? signed.slice(1).filter((words) => words !== '') : [];
+  return { own: body.slice(0, end), setAside: after.flatMap(bodyText), signature };
 }
 
 /** The recipient fields that a mailbox gives. */

@@ -13,6 +13,7 @@ import {
   type TextDocument,
 } from '../template/document.js';
 import { normalise } from '../template/normalise.js';
+import type { Step } from '../template/steps.js';
 import type { Variable } from '../template/variable.js';
 import { childrenOf } from '../template/walk.js';
 import { usesOf } from '../revise/uses.js';
@@ -67,11 +68,27 @@ export function carryOver(original: TextDocument, version: TextDocument, carryin
           own.locale,
         ),
       ),
-      ...(steps ? { steps: steps.map((step) => ({ ...step, text: versionOf(step.text) ?? step.text })) } : {}),
+      ...(steps ? { steps: stepsCarried(steps, version.attrs.steps ?? [], versionOf) } : {}),
     },
     content: parts,
   };
   return normalise(withOwn(result, version));
+}
+
+/** The original's steps with their texts in the language: one that was chosen for the version by hand stays. */
+function stepsCarried(
+  steps: readonly Step[],
+  own: readonly Step[],
+  versionOf: (name: string) => string | undefined,
+): readonly Step[] {
+  const usual = steps.map(({ text }) => versionOf(text) ?? text);
+  const known = new Set([...usual, ...steps.map(({ text }) => text)]);
+  return steps.map((step, at) => {
+    const text = usual[at] ?? step.text;
+    const chosen = own[at]?.text;
+    const isChosen = chosen !== undefined && !known.has(chosen) && !own.some((each) => each.text === text);
+    return { ...step, text: isChosen ? chosen : text };
+  });
 }
 
 /** Brings the version's own variables along, where its own words still use them. */

@@ -254,3 +254,23 @@ describe('the language of a recipient', () => {
     ).toEqual([true, false, false]);
   });
 });
+
+describe('a series in another language', () => {
+  const series = (steps: string, more = ''): TextDocument =>
+    read(`---\nvocabula: 1\nkind: series\ntitle: A visit\n${more}steps:\n${steps}---\n`);
+  const texts = (of: TextDocument) => of.attrs.steps?.map(({ text }) => text);
+  const versionOf = (name: string): string | undefined => ({ confirmed: 'bestaetigt', thanks: 'danke' })[name];
+
+  it('goes through the versions of its templates, and keeps one that was chosen by hand', () => {
+    const original = series('  - { text: confirmed }\n  - { text: thanks, wait: 3 days }\n');
+    const made = newVersion(original, { of: 'a-visit', locale: 'de-DE', title: 'Ein Besuch' }, { versionOf });
+    expect(texts(made)).toEqual(['bestaetigt', 'danke']);
+    const steps = made.attrs.steps?.map((step, at) => (at === 1 ? { ...step, text: 'danke-kurz' } : step)) ?? [];
+    const own = { ...made, attrs: { ...made.attrs, steps } };
+    const later = series('  - { text: confirmed }\n  - { text: thanks, wait: 5 days }\n  - { text: review }\n');
+    const carried = carryOver(later, own, { versionOf });
+    expect(texts(carried)).toEqual(['bestaetigt', 'danke-kurz', 'review']);
+    expect(carried.attrs.steps?.[1]?.days).toBe(5);
+    expect(texts(carryOver(later, carried, { versionOf }))).toEqual(texts(carried));
+  });
+});

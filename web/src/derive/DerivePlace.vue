@@ -17,6 +17,7 @@ import StartPreview from '../write/start/StartPreview.vue';
 import MailSlips from './MailSlips.vue';
 import ProposalsTable from './ProposalsTable.vue';
 import { useDerive } from './useDerive';
+import { useSignature } from './useSignature';
 
 const route = useRoute();
 const router = useRouter();
@@ -26,6 +27,7 @@ const house = useHouse();
 const sent = ref<readonly SentText[]>([]);
 const deriving = useDerive();
 const { mails, compared, locale, derived, template, settled, share, reading, problem } = deriving;
+const signing = useSignature();
 const title = ref('');
 const hide = ref(true);
 const over = ref(false);
@@ -141,6 +143,18 @@ async function take(): Promise<void> {
         </form>
         <p v-if="problem" class="error" role="alert">⚠ {{ problem }}</p>
         <p v-else-if="compared.length < 2" class="quiet">Add at least one more mail of the same kind.</p>
+        <p v-if="derived?.signature.length" class="small quiet" role="note" aria-label="Signature">
+          Not in the template: the signature “{{ derived.signature.join(' / ').slice(0, 200) }}”.
+          <template v-if="signing.hasOwn.value">Yours stands below its messages.</template>
+          <PushButton
+            v-else
+            kind="plain"
+            size="small"
+            :disabled="signing.busy.value"
+            @click="act(() => signing.take(derived?.signature ?? []))"
+            >Make it mine</PushButton
+          >
+        </p>
         <StartPreview v-if="template" class="preview" :document="template" kind="message" />
       </section>
       <section class="rest" aria-label="The mails">

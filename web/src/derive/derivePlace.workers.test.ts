@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import type { PastWords, WorkingCopy } from '@vocabula/contract';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { openPage, Refusal, screen, settled, within, type Answers, type Page } from '../ui/testing/page';
+import { MAEVE, openPage, Refusal, screen, settled, within, type Answers, type Page } from '../ui/testing/page';
 
 let page: Page;
 afterEach(() => page.close());
@@ -82,6 +82,25 @@ describe('from past mails', () => {
     } as unknown as Answers);
     expect(await screen.findByText('3 of 4 match word for word')).toBeTruthy();
     expect(calls).toEqual(['ann@x.example']);
+  });
+  it('sets a common signature apart, which becomes one’s own', async () => {
+    const signed = MAILS.map((each) => ({ ...each, text: `${each.text}\n\n-- \nMaeve Aldous\nLarkmoor` }));
+    const made = { name: 'signature', revision: 1, updatedAt: '2026-11-20T09:00:00.000Z' };
+    await open({
+      'GET /convert/sent': signed,
+      'GET /me': { ...MAEVE, profile: { ...MAEVE.profile, signature: '' } },
+      'POST /texts': ({ body }) => ({ ...made, document: (body as WorkingCopy).document }),
+      'POST /versions/{name}/publish': {},
+      'PUT /me': ({ body }) => body,
+    } as Answers);
+    await compareSent();
+    const said = await screen.findByRole('note', { name: 'Signature' });
+    expect(said.textContent).toContain('“Maeve Aldous / Larkmoor”');
+    await page.user.click(within(said).getByRole('button', { name: 'Make it mine' }));
+    expect(await screen.findByText('This is your signature now, below new messages.')).toBeTruthy();
+    expect(page.sent('PUT /me')).toMatchObject([{ signature: 'signature' }]);
+    expect(JSON.stringify(page.sent('POST /texts'))).toContain('Maeve Aldous');
+    expect(said.textContent).toContain('Yours stands below its messages.');
   });
   it('is computed again without a mail that is left out, and with it when it is taken in', async () => {
     await open();
