@@ -2,7 +2,7 @@
 /** The mailroom: the stand-in for a mail service. What came, what is to go, what went. */
 import { Square, SquareCheck } from '@lucide/vue';
 import PushButton from '../ui/controls/PushButton.vue';
-import { computed, onMounted, ref, watch } from 'vue';
+import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { api } from '../api/client';
 import NoticeLine from '../ui/NoticeLine.vue';
@@ -44,9 +44,12 @@ const isPicked = (item: Item): boolean | undefined => (item.stack === 'gone' ? p
 const press = (item: Item): void => (isPicked(item) === undefined ? show(item) : picking.toggle(item.id));
 const show = (item: Item): void =>
   void router.replace({ name: 'mailroom', params: { stack: item.stack, id: item.id } });
-watch([loaded, () => id.value], () => {
-  const [first] = all.value;
-  if (loaded.value && id.value === '' && first) show(first);
+watch([loaded, () => id.value], async () => {
+  const first = (route.params.stack ? items.value[stack.value][0] : undefined) ?? all.value[0];
+  if (!loaded.value || id.value !== '' || !first) return;
+  show(first);
+  await nextTick();
+  document.querySelector('.stacks [aria-current="true"]')?.scrollIntoView?.({ block: 'nearest' });
 });
 /** Arrows go through the stacks as they stand below each other. */
 function onKey(event: KeyboardEvent): void {

@@ -170,6 +170,11 @@ describe('messages that went', () => {
     await screen.findByRole('heading', { name: 'From past mails' });
     await says('2 mails');
   });
+  it('are what is shown where their stack is asked for', async () => {
+    await open('/mailroom/gone', 'maeve');
+    await eventually(() => expect(page.router.currentRoute.value.params.id).toBeTruthy());
+    expect(page.router.currentRoute.value.params.stack).toBe('gone');
+  });
   it('are not chosen by who writes no templates', async () => {
     await open();
     await eventually(() => expect(stacks().textContent).toContain('Sent'));

@@ -68,7 +68,7 @@ defineExpose({ focus: () => input.value?.focus() });
       role="combobox"
       :aria-expanded="listed"
       :aria-label="label"
-      :placeholder="`${label}: call word, title or any words`"
+      :placeholder="quiet ? label : `${label}: call word, title or any words`"
       :aria-controls="listed ? id : undefined"
       :aria-activedescendant="listed && hits.length ? `${id}-${at}` : undefined"
       autocomplete="off"
@@ -107,6 +107,7 @@ defineExpose({ focus: () => input.value?.focus() });
   border-bottom: 1px solid var(--hair) !important;
   border-radius: 0;
   padding: 0 16px !important;
+  text-overflow: ellipsis;
   font-size: 1rem;
 }
 .line:focus-visible {
