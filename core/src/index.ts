@@ -96,7 +96,7 @@ export { namesIn } from './expression/names.js';
 export * from './revise/index.js';
 export { questions, type Question } from './questions/questions.js';
 export { check, checkMessage, checkProgram } from './check/index.js';
-export { findMarkers, writtenAlternatives, type Marker } from './check/markers.js';
+export { findMarkers, mayHoldMarkers, writtenAlternatives, type Marker } from './check/markers.js';
 export { firstOf, guessVariable } from './check/marker-guess.js';
 export { findSignOff, isClosing, isGreeting } from './words/closing.js';
 export { showDay, understandDay } from './words/days.js';

@@ -1,6 +1,7 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { guessVariable } from './marker-guess.js';
-import { findMarkers, writtenAlternatives } from './markers.js';
+import { findMarkers, mayHoldMarkers, writtenAlternatives } from './markers.js';
 
 /** What the first marker of some words is taken for. */
 const guessed = (words: string) => {
@@ -104,4 +105,26 @@ describe('alternatives that are written out', () => {
     [['We took option A: the bus', 'Option B: walk'], []],
     [['Option B: walk', 'Option C: swim'], []],
   ])('%j', (lines, expected) => expect(found(...lines)).toEqual(expected));
+});
+
+it('whether a text may hold markers is said of every one that does', () => {
+  const words = [
+    '[Name]',
+    '<<date>>',
+    '{{x}}',
+    '____',
+    '........',
+    'YOUR NAME is',
+    '[If a: b]',
+    'Dogs. (delete if not needed)',
+  ];
+  for (const text of words) expect([text, mayHoldMarkers(text)]).toEqual([text, true]);
+  expect(mayHoldMarkers('Option A: bus.')).toBe(true);
+  expect(mayHoldMarkers('Dear all, we look forward to seeing you.')).toBe(false);
+  fc.assert(
+    fc.property(fc.array(fc.constantFrom(...words, 'and', ' ', 'so')), (parts) => {
+      const text = parts.join('');
+      if (findMarkers(text).length > 0) expect(mayHoldMarkers(text)).toBe(true);
+    }),
+  );
 });

@@ -44,8 +44,13 @@ const CAPITALS = new Set(
 );
 const CAPITAL_RUN = /(?<![\p{L}\p{N}])\p{Lu}{2,}(?:[ _-]\p{Lu}{2,}){0,3}(?![\p{L}\p{N}])/gu;
 
+/** The heading of one of several ways of putting something. */
+const OPTION = /(?<![\p{L}\p{N}])(?:option|alternative|version|variante|variant)\s+([A-H]|[1-8])\s*[:.)–-]\s*/giu;
 /** What every marker has in it; most text has none of it, and is not looked at further. */
 const ANY = /[[<«{…(*]|_{3}|\.{5}|\p{Lu}{2}/u;
+
+/** Whether a text may hold markers or written alternatives: quickly said, and never no where there are some. */
+export const mayHoldMarkers = (text: string): boolean => ANY.test(text) || text.search(OPTION) >= 0;
 
 /** Finds markers in a text, in order, without overlaps. Footnote numbers, links and checkboxes are none. */
 export function findMarkers(text: string): Marker[] {
@@ -126,7 +131,6 @@ export interface WrittenAlternative {
   readonly start: number;
   readonly inner: { readonly start: number; readonly end: number };
 }
-const OPTION = /(?<![\p{L}\p{N}])(?:option|alternative|version|variante|variant)\s+([A-H]|[1-8])\s*[:.)–-]\s*/giu;
 
 /**
  * Alternatives that are written out, in a line or in lines that follow each other, each run of them together. A heading

@@ -7,8 +7,9 @@ import { caretPlace, chosenBracket, pathInWords } from './caret';
 import { bracketsOf, type Bracket } from './editor/brackets';
 import { firstWords } from './editor/operations/places';
 import { extensions } from './editor/extensions';
-import { findMarkerGroups } from './editor/operations/markers';
+import { useMarkers } from './useMarkers';
 import { variablesOf } from './editor/operations/variables';
+import type { MarkerGroup } from './editor/operations/markers';
 import type { PastingOptions } from './editor/plugins/pasting';
 
 /** What happens in the manuscript that others act on. */
@@ -25,6 +26,8 @@ export interface ManuscriptEvents {
   chose(): void;
   /** The node at a position was pressed twice. */
   pressedTwice(pos: number): void;
+  /** Old markers were looked for, for the first time. */
+  markersFound(groups: readonly MarkerGroup[]): void;
   /** What is to be known and done when something is pasted. */
   readonly pasting: PastingOptions;
 }
@@ -101,7 +104,7 @@ export function useManuscript(opened: TextDocument, events: ManuscriptEvents) {
     current,
     variables,
     front: computed(() => current.value.attrs.front),
-    markers: computed(() => (current.value ? findMarkerGroups(editor.state.doc) : [])),
+    ...useMarkers(editor, current, events.markersFound),
     uses,
     /** How many places use each variable. */
     places: computed<ReadonlyMap<string, number>>((old) => {

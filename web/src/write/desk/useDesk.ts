@@ -10,7 +10,7 @@ import { useMe } from '../../ui/me';
 import { useNotice } from '../../ui/notice';
 import { useTexts } from '../../ui/stores/lists';
 import { applyRepair } from '../editor/operations/repair';
-import { convertMarkers, type TakenMarkers } from '../editor/operations/markers';
+import type { TakenMarkers } from '../editor/operations/markers';
 import { useProof } from '../proof/useProof';
 import { useManuscript } from '../useManuscript';
 import type { useWorkingCopy } from '../useWorkingCopy';
@@ -55,11 +55,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
       // A desk that is being cleared for another text must not write into that one.
       if (copy.name.value !== own) return;
       copy.changed(next);
-      if (!pasted) return;
-      const count = manuscript.markers.value.length;
-      if (count > 0) tab.value = 'markers';
-      if (signOff.value.length > 0) offerSignOff();
-      else if (count > 0) notice.say(`${count} ${count === 1 ? 'marker' : 'markers'} found in what was pasted.`);
+      if (pasted) void tellPasted();
     },
     acted: (editor, transaction) => fields?.acted(editor, transaction),
     focused: (editor) => fields?.enter(editor),
@@ -69,6 +65,12 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
       return true;
     },
     stays: () => tellStays(),
+    // Of an old letter that was brought here, its markers are what is to be done first. In a template that has variables,
+    // what is highlighted may be meant so.
+    markersFound(groups) {
+      const isNew = variables.value.length === 0;
+      if (tab.value === 'variables' && groups.some(({ sign }) => isNew || sign !== 'highlight')) tab.value = 'markers';
+    },
     chose: showChosen,
     pressedTwice: (pos) => void inPlace.open(pos),
     pasting: {
@@ -83,10 +85,6 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
     },
   });
   const { editor, variables, chosen } = manuscript;
-  // Of an old letter that was brought here, its markers are what is to be done first. In a template that has variables,
-  // what is highlighted may be meant so.
-  const isNew = variables.value.length === 0;
-  if (manuscript.markers.value.some(({ sign }) => isNew || sign !== 'highlight')) tab.value = 'markers';
   const fields = useFields(editor, { braces: () => inserting.openList(), moved: () => inserting.follow() });
   provide(FIELDS, fields);
   const undo = (): void => fields.undo();
@@ -161,6 +159,7 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   }
   async function onConvert(groups: readonly TakenMarkers[]): Promise<void> {
     await checkpoint('conversion');
+    const { convertMarkers } = await manuscript.markerTools();
     const count = convertMarkers(editor, groups);
     const many = groups.length === 1 ? 'variable' : 'variables';
     notice.say(`${groups.length} ${many} in ${count} ${count === 1 ? 'place' : 'places'}.`, undo);
@@ -168,6 +167,14 @@ export function useDesk(copy: ReturnType<typeof useWorkingCopy>, document: TextD
   }
   function onRepair({ repair }: Finding): void {
     if (repair && applyRepair(editor, repair)) notice.say(`${repair.label}: done.`, undo);
+  }
+  async function tellPasted(): Promise<void> {
+    if (signOff.value.length > 0) offerSignOff();
+    await manuscript.markerTools();
+    const count = manuscript.markers.value.length;
+    if (count > 0) tab.value = 'markers';
+    if (count > 0 && signOff.value.length === 0)
+      notice.say(`${count} ${count === 1 ? 'marker' : 'markers'} found in what was pasted.`);
   }
   /** Sets an attribute of the front matter; what is empty is taken out, except the title. */
   function setFront(name: FrontField, value: string): void {
