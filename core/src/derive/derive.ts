@@ -73,7 +73,8 @@ export function derive(
   );
   let steps = 0;
   const onStep = (): void => onProgress((ALIGNMENT * (steps += 1)) / (order.length * 2));
-  const built = buildTemplate(contents, units, order, { comparison, locale, onStep });
+  const taken = new Set(settled.flatMap((each) => (each.how === 'take' ? [each.words] : [])));
+  const built = buildTemplate(contents, units, order, { comparison, locale, taken, onStep });
   const { oddities, passages } = built;
   const today = contents[0]?.today ?? '';
   const { document, questions } = settle(built.document, built.questions, settled, { today, locale });

@@ -37,6 +37,36 @@ describe('a derived question', () => {
     const river = MAILS.filter((_, at) => at < 8 || at % 3 === 0).length;
     expect(derived.exact).toBe(river);
   });
+  it('is asked of what one mail alone has, lacks or says otherwise, once that is taken in', () => {
+    const odd = (at: number): string =>
+      at === 3
+        ? 'Dear all,\n\nyou come soon. Bring a coat, please.\n\nThe gate is open.\n\nWe wait there.'
+        : at === 5
+          ? 'Dear all,\n\nyou come soon.\n\nThe gate is open.'
+          : at === 7
+            ? 'Dear all,\n\nyou come soon.\n\nThe gate is locked.\n\nWe wait there.'
+            : at === 9
+              ? 'Dear all,\n\nyou come soon.\n\nThe gate is open.\n\nThe geese say hello.\n\nWe wait there.'
+              : 'Dear all,\n\nyou come soon.\n\nThe gate is open.\n\nWe wait there.';
+    const mails = Array.from({ length: 20 }, (_, at): PastMail => ({
+      ...{ file: `${at}.eml`, subject: 'Your visit', to: [`p${at}@x.example`], day: '2026-11-01' },
+      body: readPlain(odd(at)),
+    }));
+    const first = derive(mails, { locale: 'en-IE' });
+    expect([first.exact, first.oddities.map(({ file }) => file).sort()]).toEqual([
+      16,
+      ['3.eml', '5.eml', '7.eml', '9.eml'],
+    ]);
+    let settled: Settlement[] = [];
+    for (const { file, words } of first.oddities) {
+      const before = derive(mails, { locale: 'en-IE', settled }).exact;
+      settled = [...settled, { how: 'take', words }];
+      const after = derive(mails, { locale: 'en-IE', settled });
+      expect([file, after.exact]).toEqual([file, before + 1]);
+      expect(after.oddities.map((each) => each.words)).not.toContain(words);
+    }
+    expect(derive(mails, { locale: 'en-IE', settled }).oddities).toEqual([]);
+  });
   it('that is a number can be words, or one of some', () => {
     const key = keyOf(plain, 'number');
     const text = with_({ how: 'retype', key, type: 'text' });
@@ -84,6 +114,7 @@ describe('whatever is said', () => {
       const key = fc.constantFrom(...keys);
       const settlement: fc.Arbitrary<Settlement> = fc.oneof(
         fc.record({ how: fc.constant('refuse' as const), key }),
+        fc.record({ how: fc.constant('take' as const), words: fc.constantFrom('the moor gate', 'Dear all,', 'x') }),
         fc.record({ how: fc.constant('merge' as const), key, into: key }),
         fc.record({
           how: fc.constant('retype' as const),

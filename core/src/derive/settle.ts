@@ -1,4 +1,7 @@
-/** What somebody says of derived questions: that one is none, that two are one, that one is of another type. */
+/**
+ * What somebody says of derived questions: that one is none, that two are one, that one is of another type; and that what
+ * stands in one mail only is to be asked for.
+ */
 import { mergeVariables } from '../revise/merge.js';
 import { mapDocument } from '../revise/map.js';
 import { readersOf, replaceVariable } from '../revise/remove.js';
@@ -17,7 +20,9 @@ export type Settlement =
   /** It is the same as another of its type, whose values are right. */
   | { readonly how: 'merge'; readonly key: string; readonly into: string }
   /** It is of another type. */
-  | { readonly how: 'retype'; readonly key: string; readonly type: TypeName };
+  | { readonly how: 'retype'; readonly key: string; readonly type: TypeName }
+  /** What very few mails have or lack, by its words as they are listed, is an option all the same. */
+  | { readonly how: 'take'; readonly words: string };
 
 /** Types that a derived question may be given, where its values are such. */
 export const RETYPED = ['text', 'choice', 'number', 'money', 'date', 'time', 'email', 'phone', 'link'] as const;
@@ -31,7 +36,7 @@ interface Settled {
 type Answer = DerivedQuestion['answers'] extends Map<number, infer A> ? A : never;
 
 /**
- * Settles questions one after the other. What cannot be settled so stays as it is: a question that is not there, that a
+ * Settles questions one after the other; what is taken in was so while the template was built. What cannot be settled so stays as it is: a question that is not there, that a
  * calculated one reads, or whose values are not of the type.
  */
 export function settle(
@@ -42,6 +47,7 @@ export function settle(
 ): Settled {
   let now: Settled = { document, questions };
   for (const each of all) {
+    if (each.how === 'take') continue;
     const question = now.questions.find(({ variable }) => variable.key === each.key);
     if (!question || question.variable.value !== undefined) continue;
     if (each.how !== 'retype' && readersOf(now.document, each.key).length > 0) continue;

@@ -56,16 +56,23 @@ interface Optional {
 /**
  * @param units the units of each mail, lists as one unit
  * @param order the indexes of the mails, the most typical first
- * @param onStep is called after each step of the alignment; it may throw to stop
+ * @param taken words of oddities that become part of the template all the same
+ * @param options `taken` are words of oddities that become part of the template all the same; `onStep` is called after
+ *   each step of the alignment, and may throw to stop
  */
 export function buildTemplate(
   mails: readonly MailContent[],
   units: readonly (readonly Unit[])[],
   order: readonly number[],
-  options: { readonly comparison: Comparison; readonly locale: string; readonly onStep: () => void },
+  options: {
+    readonly comparison: Comparison;
+    readonly locale: string;
+    readonly taken: ReadonlySet<string>;
+    readonly onStep: () => void;
+  },
 ): DerivedTemplate {
   const columns = align(units, order, options.comparison.units, options.onStep);
-  return new TemplateBuilder(mails, options.comparison, options.locale).build(joinShortLines(columns));
+  return new TemplateBuilder(mails, options.comparison, options.locale, options.taken).build(joinShortLines(columns));
 }
 
 /** Joins neighbouring columns of short lines if no mail has a line in both: a line whose whole text varies. */
@@ -100,6 +107,7 @@ class TemplateBuilder {
     private readonly mails: readonly MailContent[],
     private readonly comparison: Comparison,
     private readonly locale: string,
+    private readonly taken: ReadonlySet<string>,
   ) {
     this.questions = new Questions(mails, locale);
     this.all = new Set(mails.keys());
@@ -134,14 +142,21 @@ class TemplateBuilder {
   private noteOddity(mail: number, text: string): void {
     if (text.trim() !== '') this.oddities.push({ mail, words: text.trim() });
   }
+  /** Whether so few mails have something that it is an oddity, and nobody has said that it is none. */
+  private isOdd(count: number, of: number, texts: () => readonly string[]): boolean {
+    return count < leastSupport(of) && !texts().some((text) => this.taken.has(text.trim()));
+  }
   private noteMissing(mails: Iterable<number>, text: string): void {
-    for (const mail of mails) this.noteOddity(mail, `without: ${text.trim()}`);
+    for (const mail of mails) this.noteOddity(mail, without(text));
   }
 
   /** A line of the template; undefined if too few mails have it. */
   private line(column: Column<Unit>): TemplateLine | undefined {
     const [first] = column.values();
-    if (!first || column.size < leastSupport(this.all.size)) {
+    if (
+      !first ||
+      this.isOdd(column.size, this.all.size, () => [...column.values()].map((unit) => textOf(unit.tokens)))
+    ) {
       for (const [mail, { tokens }] of column) this.noteOddity(mail, textOf(tokens));
       return undefined;
     }
@@ -168,7 +183,7 @@ class TemplateBuilder {
     for (const [mail, unit] of column) sequences[mail] = unit.sentences;
     const optional: (Optional & LinePart)[] = [];
     for (const sentence of align(sequences, [...mails], this.comparison.sentences)) {
-      if (sentence.size < leastSupport(mails.size)) {
+      if (this.isOdd(sentence.size, mails.size, () => [...sentence.values()].map(textOf))) {
         for (const [mail, tokens] of sentence) this.noteOddity(mail, textOf(tokens));
         continue;
       }
@@ -206,7 +221,7 @@ class TemplateBuilder {
     }
     const filled = new Map([...wordings].filter(([, tokens]) => trimmed(tokens).length > 0));
     const empty = new Set([...wordings.keys()].filter((mail) => !filled.has(mail)));
-    if (filled.size < least) {
+    if (this.isOdd(filled.size, wordings.size, () => [...filled.values()].map(textOf))) {
       for (const [mail, tokens] of filled) this.noteOddity(mail, textOf(tokens));
       return { inline: [] };
     }
@@ -254,6 +269,7 @@ class TemplateBuilder {
   private exceptOddities(wordings: Wordings, texts: ReadonlyMap<number, string>): readonly Token[] | undefined {
     const [[usual, times] = ['', 0], ...rare] = countTexts([...texts.values()]);
     if (texts.size - times > mostExceptions(texts.size) || rare.some(([, count]) => count > 1)) return undefined;
+    if (rare.some(([text]) => this.taken.has(text.trim()))) return undefined;
     for (const [mail, text] of texts) if (text !== usual) this.noteOddity(mail, text);
     return [...wordings].find(([mail]) => texts.get(mail) === usual)?.[1];
   }
@@ -266,7 +282,9 @@ class TemplateBuilder {
     if (agreeing) return [agreeing];
     const counts = countTexts([...texts.values()]);
     const isChoice =
-      counts.length <= MOST_OPTIONS && counts.length <= texts.size / 2 && counts.every(([, count]) => count >= 2);
+      counts.length <= MOST_OPTIONS &&
+      counts.length <= texts.size / 2 &&
+      counts.every(([text, count]) => count >= 2 || this.taken.has(text.trim()));
     if (!isChoice) return [this.questions.text(texts, newQuestion('Words'))];
     const inline = new Map([...wordings].map(([mail, tokens]) => [texts.get(mail) ?? '', inlineOfTokens(tokens)]));
     return this.questions.choice(texts, inline, newQuestion(''));
@@ -317,11 +335,14 @@ class TemplateBuilder {
   }
   private decideCondition(part: Optional, mails: ReadonlySet<number>): void {
     const no = new Set([...mails].filter((mail) => !part.mails.has(mail)));
-    if (no.size < leastSupport(mails.size)) return this.noteMissing(no, part.text);
+    if (this.isOdd(no.size, mails.size, () => [without(part.text)])) return this.noteMissing(no, part.text);
     this.passages += 1;
     part.when = this.questions.conditionFor({ yes: part.mails, no }, part.text);
   }
 }
+
+/** How it is listed that a mail lacks some words. */
+const without = (text: string): string => `without: ${text.trim()}`;
 
 /** The parts from an index on of which every mail has exactly one; empty if there are none. */
 function alternativesAt(parts: readonly Optional[], at: number, mails: ReadonlySet<number>): readonly Optional[] {

@@ -55,7 +55,16 @@ function says(file: string): string {
           <p><span class="quiet small">The mail</span><br />{{ each.was || 'nothing' }}</p>
           <p><span class="quiet small">The template</span><br />{{ each.now || 'nothing' }}</p>
         </div>
-        <p v-for="words in odd.get(mail.file)" :key="words" class="small">Only in this mail: “{{ words }}”</p>
+        <p v-for="words in odd.get(mail.file)" :key="words" class="small">
+          Only in this mail: “{{ words }}”
+          <PushButton
+            kind="plain"
+            size="small"
+            :aria-label="`Take “${words}” in as an option`"
+            @click="deriving.settle({ how: 'take', words })"
+            >Take it in as an option</PushButton
+          >
+        </p>
         <p v-if="byFile.get(mail.file)?.setAside.length" class="small quiet">
           Not compared (quoted text, signature): {{ byFile.get(mail.file)?.setAside.join(' / ').slice(0, 300) }}
         </p>

@@ -76,6 +76,7 @@ function actsOf({ key, type }: Row): MenuAct[] {
 }
 /** What was said, in words. */
 function saidWords(said: Settlement): string {
+  if (said.how === 'take') return `“${said.words.slice(0, 60)}”: taken in`;
   const label = labelFromKey(said.key);
   switch (said.how) {
     case 'refuse':

@@ -71,6 +71,17 @@ describe('from past mails', () => {
     await page.user.click(screen.getByRole('button', { name: /^Take back: .*refused/ }));
     expect(await screen.findByText('3 of 4 match word for word')).toBeTruthy();
   });
+  it('what is in one mail only is taken in as an option, and that is taken back', async () => {
+    await open();
+    await compareSent();
+    await page.user.click(within(slips()[0]!).getByRole('button', { name: 'd.eml' }));
+    await page.user.click(
+      await screen.findByRole('button', { name: /^Take “The geese send their love\.” in as an option/ }),
+    );
+    expect(await screen.findByText('4 of 4 match word for word')).toBeTruthy();
+    await page.user.click(screen.getByRole('button', { name: /^Take back: “The geese send their love\.”: taken in/ }));
+    expect(await screen.findByText('3 of 4 match word for word')).toBeTruthy();
+  });
   it('begins with what went to somebody, from their page', async () => {
     const calls: string[] = [];
     page = await openPage('/from-mails?address=ann%40x.example', {
