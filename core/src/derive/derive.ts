@@ -3,7 +3,7 @@ import { DEFAULT_LOCALE, PLAIN_HOUSE } from '../house/house.js';
 import type { TextDocument } from '../template/document.js';
 import type { TypeName } from '../template/variable.js';
 import { Comparison, guideOf } from './likeness.js';
-import { mailContent, type MailContent, type PastMail } from './mail.js';
+import { mailContent, type FramePart, type MailContent, type PastMail } from './mail.js';
 import { withLists } from './repeats.js';
 import { scoreMail, type DerivedMail } from './score.js';
 import { settle, type Settlement } from './settle.js';
@@ -31,7 +31,7 @@ export interface Derived {
   readonly passages: number;
   /** Text that only one or very few mails have or lack. */
   readonly oddities: readonly { readonly file: string; readonly words: string }[];
-  /** The signature that nearly all mails have below their `--` line, line by line; it is the sender's, not the template's. */
+  /** The signature that nearly all mails have, line by line; it is the sender's, not the template's. */
   readonly signature: readonly string[];
   /** The files of mails of one kind, the largest group first. */
   readonly groups: readonly (readonly string[])[];
@@ -41,6 +41,8 @@ export interface DeriveOptions {
   readonly locale?: string;
   /** What somebody has said of the questions, in the order in which it was said. */
   readonly settled?: readonly Settlement[];
+  /** What the application put around messages of its own: it is set apart, the outermost first. */
+  readonly frame?: readonly FramePart[];
   /** Is told the share of the work that is done, from 0 to 1; an error thrown here stops the work. */
   readonly onProgress?: (share: number) => void;
 }
@@ -59,11 +61,11 @@ const ALIGNMENT = 0.7;
  */
 export function derive(
   mails: readonly PastMail[],
-  { locale = DEFAULT_LOCALE, settled = [], onProgress = () => undefined }: DeriveOptions = {},
+  { locale = DEFAULT_LOCALE, settled = [], frame = [], onProgress = () => undefined }: DeriveOptions = {},
 ): Derived {
   if (mails.length < FEWEST_MAILS || mails.length > MOST_MAILS)
     throw new RangeError(`mails are ${FEWEST_MAILS} to ${MOST_MAILS}, not ${mails.length}`);
-  const prepared = inCanonicalOrder(mails.map((mail) => mailContent(mail, locale)));
+  const prepared = inCanonicalOrder(mails.map((mail) => mailContent(mail, locale, frame)));
   const contents = prepared.map(({ content }) => content);
   const units = withLists(contents.map((content) => content.units));
   const comparison = new Comparison();

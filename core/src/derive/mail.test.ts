@@ -40,6 +40,21 @@ describe('what is set aside', () => {
     expect(of('Yes.\n\n-- \nMaeve\n\nOn Tue, 3 Nov 2026, Ann Lee wrote:\n\n> Are you open?')).toEqual(['Maeve']);
     expect(of('Yes.\n\n> Are you open?')).toEqual([]);
   });
+  it('is what the application itself puts around its messages', () => {
+    const frame = [
+      { what: 'header', lines: ['Larkmoor'] },
+      { what: 'footer', lines: ['Quarry Lane', 'Open daily'] },
+      { what: 'signature', lines: ['With good wishes,', 'Maeve'] },
+    ] as const;
+    const of = (text: string) => mailContent({ file: '', subject: '', to: [], body: readPlain(text) }, 'en-IE', frame);
+    const own = ({ units }: ReturnType<typeof of>) => units.map(({ tokens }) => textOf(tokens));
+    const whole = of('Larkmoor\n\nDear Ann\n\nWith good wishes,\nMaeve\n\nQuarry Lane\n\nOpen  daily');
+    expect([own(whole), whole.signature]).toEqual([['Dear Ann'], ['With good wishes,', 'Maeve']]);
+    expect(own(of('Dear Ann\n\nWith good wishes,\nMaeve'))).toEqual(['Dear Ann']);
+    // What only looks like it is the mail's own.
+    expect(own(of('Larkmoor is open\n\nDear Ann\n\nWith good wishes,\nTomasz'))).toHaveLength(3);
+    expect(own(of('Dear Ann, Larkmoor'))).toEqual(['Dear Ann, Larkmoor']);
+  });
   it('is no quotation within the mail, and no sentence that only begins like an introduction', () => {
     expect(texts([...readPlain('You wrote this:'), quote('Are you open?'), ...readPlain('We are.')])).toEqual([
       'You wrote this:',

@@ -67,9 +67,18 @@ const [MOST_UNITS, MOST_TOKENS] = [400, 3000];
 const QUOTE_INTRODUCTION =
   /^(?:(?:on .{4,120} wrote|am .{4,120} schrieb.{0,80}|le .{4,120} a écrit\s?|el .{4,120} escribió|il .{4,120} ha scritto|op .{4,120} schreef.{0,80}):|-{2,} ?(?:original message|ursprüngliche nachricht|message d.origine|forwarded message) ?-{2,})$/i;
 
-/** Prepares a mail. Never throws. */
-export function mailContent(mail: PastMail, locale: string): MailContent {
-  const { own, setAside, signature } = withoutQuotes(mail.body);
+/** What the application itself puts around a message: the house's header and footer, and a signature, line by line. */
+export interface FramePart {
+  readonly what: 'header' | 'footer' | 'signature';
+  readonly lines: readonly string[];
+}
+
+/** Prepares a mail. Never throws. @param frame what is set apart where a mail begins or ends with it, outermost first */
+export function mailContent(mail: PastMail, locale: string, frame: readonly FramePart[] = []): MailContent {
+  const unquoted = withoutQuotes(mail.body);
+  const { own, framed, signed } = withoutFrame(unquoted.own, frame);
+  const setAside = [...framed, ...unquoted.setAside];
+  const signature = signed.length > 0 ? signed : unquoted.signature;
   const units = own.flatMap((block) => unitsOf(block, locale));
   return {
     mail,
@@ -122,6 +131,44 @@ function withoutQuotes(body: readonly Block[]): { own: readonly Block[]; setAsid
   const signature = signed[0] === '--' ? signed.slice(1).filter((words) => words !== '') : [];
   return { own: body.slice(0, end), setAside: after.flatMap(bodyText), signature };
 }
+
+function withoutFrame(
+  body: readonly Block[],
+  frame: readonly FramePart[],
+): { readonly own: readonly Block[]; readonly framed: readonly string[]; readonly signed: readonly string[] } {
+  let own = body;
+  let signed: readonly string[] = [];
+  const framed: string[] = [];
+  for (const { what, lines } of frame) {
+    const reversed = what === 'header' ? own : own.toReversed();
+    const count = blocksSaying(reversed, what === 'header' ? lines : lines.toReversed(), what !== 'header');
+    if (count === 0) continue;
+    framed.push(...lines);
+    if (what === 'signature') signed = lines;
+    own = what === 'header' ? own.slice(count) : own.slice(0, own.length - count);
+  }
+  return { own, framed, signed };
+}
+/** How many of the first blocks say just these lines; 0 where they say anything else. */
+function blocksSaying(blocks: readonly Block[], lines: readonly string[], backwards: boolean): number {
+  let at = 0;
+  for (const [count, block] of blocks.entries()) {
+    const said = bodyText(block).map((line) => line.trim().replace(/\s+/g, ' '));
+    for (const line of backwards ? said.reverse() : said) {
+      if (line === '') continue;
+      if (line !== lines[at]) return 0;
+      at += 1;
+    }
+    if (at === lines.length) return at === 0 ? 0 : count + 1;
+  }
+  return 0;
+}
+/** What a part of a frame says, line by line, as it is compared. @param html as it is rendered by itself */
+export const frameLines = (html: string): string[] =>
+  ownWords({ html })
+    .split('\n')
+    .map((line) => line.trim().replace(/\s+/g, ' '))
+    .filter((line) => line !== '');
 
 /** The recipient fields that a mailbox gives. */
 function personFields(mailbox: string | undefined): Record<string, string> {

@@ -6,12 +6,13 @@ import type { DeriveReply, DeriveRequest } from './protocol';
 const STEP = 0.02;
 const tell = (reply: DeriveReply): void => postMessage(reply);
 
-addEventListener('message', ({ data: { mails, locale, settled } }: MessageEvent<DeriveRequest>) => {
+addEventListener('message', ({ data: { mails, locale, settled, frame } }: MessageEvent<DeriveRequest>) => {
   let told = 0;
   try {
     const derived = derive(mails.map(pastMailOf), {
       locale,
       settled,
+      frame,
       onProgress(share) {
         if (share - told < STEP) return;
         told = share;

@@ -1,5 +1,4 @@
-import type { PastWords } from '@vocabula/contract';
-import { FEWEST_MAILS, type Derived, type Settlement } from '@vocabula/core/derive';
+import { FEWEST_MAILS, type Derived } from '@vocabula/core/derive';
 import { onScopeDispose, ref, shallowRef } from 'vue';
 import type { DeriveReply, DeriveRequest } from './protocol';
 
@@ -20,7 +19,7 @@ export function useComparing() {
   }
   onScopeDispose(stop);
 
-  function compare(mails: readonly PastWords[], locale: string, settled: readonly Settlement[]): void {
+  function compare({ mails, ...how }: DeriveRequest): void {
     stop();
     problem.value = '';
     if (mails.length < FEWEST_MAILS) {
@@ -39,7 +38,7 @@ export function useComparing() {
       problem.value = 'The comparison stopped. Try again with fewer mails.';
       stop();
     };
-    worker.postMessage({ mails, locale, settled } satisfies DeriveRequest);
+    worker.postMessage({ mails, ...how } satisfies DeriveRequest);
   }
   return { derived, share, problem, compare, stop };
 }

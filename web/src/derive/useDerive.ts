@@ -6,6 +6,7 @@ import type { TextDocument } from '@vocabula/core';
 import { computed, ref, shallowRef } from 'vue';
 import { api } from '../api/client';
 import { useComparing } from './useComparing';
+import { useFrame } from './useFrame';
 import { useGathered } from './useGathered';
 
 /** What was said of the questions, in its order. Other mails have other questions: then it is forgotten. */
@@ -37,7 +38,9 @@ export function useDerive() {
     comparing.stop();
   }
 
-  const start = (): void => comparing.compare(compared.value, locale.value, settled.value);
+  const { frame } = useFrame(() => start());
+  const start = (): void =>
+    comparing.compare({ mails: compared.value, locale: locale.value, settled: settled.value, frame: frame.value });
   /** Compares other mails, of which nothing was said yet. */
   function startAnew(): void {
     forget();
