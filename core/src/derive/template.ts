@@ -56,7 +56,6 @@ interface Optional {
 /**
  * @param units the units of each mail, lists as one unit
  * @param order the indexes of the mails, the most typical first
- * @param taken words of oddities that become part of the template all the same
  * @param options `taken` are words of oddities that become part of the template all the same; `onStep` is called after
  *   each step of the alignment, and may throw to stop
  */

@@ -128,7 +128,7 @@ async function take(): Promise<void> {
             <PushButton kind="plain" size="small" @click="sentOf(each.text)">{{ each.title }}</PushButton>
             <span class="quiet small">{{ each.messages }} messages</span>
             <RouterLink class="small" :to="{ name: 'looking-back', params: { name: each.text } }"
-              >what people changed in them</RouterLink
+              >what was changed by hand</RouterLink
             >
           </li>
         </ul>
@@ -199,8 +199,14 @@ async function take(): Promise<void> {
 }
 .sent {
   list-style: none;
-  margin: 0;
+  margin: 0 0 0 -9px;
   padding: 0;
+}
+.sent li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 12px;
 }
 .two {
   flex: 1;

@@ -44,6 +44,12 @@ const isPicked = (item: Item): boolean | undefined => (item.stack === 'gone' ? p
 const press = (item: Item): void => (isPicked(item) === undefined ? show(item) : picking.toggle(item.id));
 const show = (item: Item): void =>
   void router.replace({ name: 'mailroom', params: { stack: item.stack, id: item.id } });
+/** Begins with the newest, from which the arrows go on. */
+function beginPicking(): void {
+  const [first] = items.value.gone;
+  if (first) show(first);
+  picking.begin();
+}
 watch([loaded, () => id.value], async () => {
   const first = (route.params.stack ? items.value[stack.value][0] : undefined) ?? all.value[0];
   if (!loaded.value || id.value !== '' || !first) return;
@@ -117,7 +123,7 @@ async function done(letter: string): Promise<void> {
           </h2>
           <template v-if="shownStacks[each]">
             <p v-if="each === 'gone' && mayChoose && items.gone.length > 1" class="picking small">
-              <PushButton v-if="!picked" kind="plain" size="small" @click="picking.begin"
+              <PushButton v-if="!picked" kind="plain" size="small" @click="beginPicking"
                 >Make a template of some…</PushButton
               >
               <template v-else>
@@ -205,6 +211,7 @@ async function done(letter: string): Promise<void> {
   align-items: center;
   margin: 0;
   padding: 0 16px 4px 28px;
+  white-space: nowrap;
 }
 .who svg {
   vertical-align: -2px;

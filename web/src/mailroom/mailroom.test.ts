@@ -158,6 +158,7 @@ describe('messages that went', () => {
       .getAllByRole('button')
       .filter((each) => each.hasAttribute('aria-pressed'));
     const [first, second] = rows as [HTMLElement, HTMLElement];
+    await eventually(() => expect(document.activeElement).toBe(first));
     const shown = page.router.currentRoute.value.fullPath;
     await page.user.click(first);
     expect([first.getAttribute('aria-pressed'), compare().disabled]).toEqual(['true', true]);

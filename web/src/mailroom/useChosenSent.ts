@@ -1,5 +1,5 @@
 /** Messages that went, chosen one by one, to make a template of. */
-import { computed, ref } from 'vue';
+import { computed, nextTick, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { useMe } from '../ui/me';
 
@@ -18,8 +18,19 @@ export function useChosenSent() {
   }
   const mayChoose = computed(() => me.isAuthor);
   const enough = computed(() => (chosen.value?.size ?? 0) >= FEWEST);
-  const begin = (): void => void (chosen.value = new Set());
-  const end = (): void => void (chosen.value = undefined);
+  /** What was pressed goes, and the focus with it: it stands where one goes on. */
+  async function focusOn(selector: string): Promise<void> {
+    await nextTick();
+    document.querySelector<HTMLElement>(selector)?.focus();
+  }
+  const begin = (): void => {
+    chosen.value = new Set();
+    void focusOn('.stacks .item[aria-pressed]');
+  };
+  const end = (): void => {
+    chosen.value = undefined;
+    void focusOn('.stacks .picking button');
+  };
   const compare = (): unknown => router.push({ name: 'from-mails', query: { sent: [...(chosen.value ?? [])].join() } });
   return { chosen, mayChoose, enough, begin, end, toggle, compare };
 }

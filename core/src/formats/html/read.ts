@@ -116,6 +116,8 @@ const MARKS: Readonly<Record<string, Mark>> = {
 /** Reads parsed HTML into blocks. What the document cannot say is left out. */
 export class HtmlReader {
   imagesLeftOut = 0;
+  /** The house's colours for those that were found: a page has few of them, many times over. */
+  private readonly pens = new Map<string, string | undefined>();
 
   constructor(private readonly options: HtmlOptions) {}
 
@@ -138,7 +140,8 @@ export class HtmlReader {
     const within = inside(element, context);
     const colour = highlightOf(element);
     if (colour === undefined || !this.options.highlight) return within;
-    const name = this.options.highlight(colour);
+    if (!this.pens.has(colour)) this.pens.set(colour, this.options.highlight(colour));
+    const name = this.pens.get(colour);
     const marks =
       name === undefined
         ? without(within.marks, 'highlight')

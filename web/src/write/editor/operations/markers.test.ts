@@ -97,6 +97,13 @@ describe('markers', () => {
     of.commands.undo();
     expect(findMarkerGroups(of.state.doc)).toHaveLength(7);
   });
+  it('are days in the text’s language, and no numbers of months', () => {
+    const of = open('<mark data-colour="ochre">4 June</mark>, <mark data-colour="ochre">3 rooms</mark>');
+    expect(findMarkerGroups(of.state.doc).map(({ type, label, text }) => [type, label, text])).toEqual([
+      ['date', 'Date', '4 June'],
+      ['number', 'Rooms', '3'],
+    ]);
+  });
   it.each([
     'Dear Ann, <mark data-colour="ochre">please bring boots that you can walk in all day</mark>, <mark data-colour="ochre">Ann</mark>.',
     'Dear <mark data-colour="ochre">{{name}}</mark>, <mark data-colour="ochre">soon</mark>.',

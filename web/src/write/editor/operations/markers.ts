@@ -11,6 +11,7 @@ import {
   labelFromKey,
   writtenAlternatives,
   type Condition,
+  type Front,
   type Marker,
   type TypeName,
   type Variable,
@@ -108,16 +109,17 @@ function emphasisedChoices(doc: PmNode): MarkerGroup[] {
 /** What is highlighted as people mark what changes from letter to letter, where it is no written marker. */
 function highlightedGroups(doc: PmNode, written: readonly Range[]): MarkerGroup[] {
   const labels = new Map<string, string>();
+  const { locale = DEFAULT_LOCALE } = (doc.attrs.front ?? {}) as Partial<Front>;
   return penRuns(doc)
     .filter(({ from, to }) => !written.some((place) => place.from < to && place.to > from))
     .map((run): MarkerGroup => {
-      const [, figure, counts] = /^(\d+) +(\p{L}+)$/u.exec(run.text) ?? [];
+      const guess = guessFromWords(run.text, { today: today(), locale });
+      const [, figure, counts] = (guess.type === 'text' && /^(\d+) +(\p{L}+)$/u.exec(run.text)) || [];
       // Of what is counted the number changes, and its word goes with it.
       const text = figure ?? run.text;
       const { from } = run;
       const to = from + text.length;
       const id = `highlighted ${run.text.toLowerCase()}`;
-      const guess = guessFromWords(text, { today: today(), locale: DEFAULT_LOCALE });
       const meant = guessVariable({ kind: 'highlighted', start: 0, end: text.length, words: text }, '');
       const { type, label } = counts
         ? { type: 'number' as const, label: labelFromKey(counts) }
