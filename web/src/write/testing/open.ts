@@ -1,16 +1,11 @@
 /** Editors over files, for tests. */
 import { Editor } from '@tiptap/core';
-import { afterEach } from 'vitest';
+import { onTestFinished } from 'vitest';
 import { normalise, type TextDocument } from '@vocabula/core';
 import { readText, writeText } from '@vocabula/core/markdown';
 import { bracketsOf, flatten, type Bracket } from '../editor/brackets';
 import { extensions } from '../editor/extensions';
 import { findWords, type Range } from '../editor/operations/places';
-
-const opened: Editor[] = [];
-afterEach(() => {
-  for (const editor of opened.splice(0)) editor.destroy();
-});
 
 /** An editor on a file's body, with its variables as lines of YAML, and its subject. */
 export function open(body: string, variables = '', subject = 'S'): Editor {
@@ -23,7 +18,8 @@ export function open(body: string, variables = '', subject = 'S'): Editor {
   });
   // There is no layout here to scroll in.
   editor.setOptions({ editorProps: { handleScrollToSelection: () => true } });
-  opened.push(editor);
+  // Files share their modules: a hook of this one would be that of the first file alone, and editors of others live on.
+  onTestFinished(() => editor.destroy());
   return editor;
 }
 
