@@ -121,6 +121,12 @@ describe('handing over', () => {
     await frameSays(message, 'Dear Siobhán');
     expect(foot()).not.toMatch(/still blank/);
   });
+  it('takes the words of the very field in which it is pressed', async () => {
+    await fill('visit-thanks');
+    await forWhom('siob{Control>}{Enter}{/Control}');
+    await frameSays(message, 'Dear Siobhán');
+    expect(foot()).not.toMatch(/still blank/);
+  });
   it('sends by the mail service after a pause, in which it can be taken back', async () => {
     await fill('visit-thanks', 'kofi');
     await forWhom('Una Byrne <una@taken-back.example>');

@@ -74,7 +74,8 @@ export function useStart() {
         return take(found, subjectOf(found));
       }
       // Images that stand in the HTML itself are left out here; pasted into the manuscript they come along.
-      await house.load();
+      // Without the house, what is highlighted takes the plain one's colours.
+      await house.load().catch(() => undefined);
       const { blocks, imagesLeftOut } = readHtml(html, {
         highlight: (colour) => nearestColour(colour, house.house.style.colours),
       });
