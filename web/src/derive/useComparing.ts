@@ -17,10 +17,15 @@ export function useComparing() {
     worker = undefined;
     share.value = undefined;
   }
-  onScopeDispose(stop);
+  let left = false;
+  onScopeDispose(() => {
+    left = true;
+    stop();
+  });
 
   function compare({ mails, ...how }: DeriveRequest): void {
     stop();
+    if (left) return;
     problem.value = '';
     if (mails.length < FEWEST_MAILS) {
       derived.value = undefined;

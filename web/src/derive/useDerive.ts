@@ -28,7 +28,7 @@ export function useDerive() {
   const comparing = useComparing();
   const { derived, share, problem } = comparing;
   const locale = ref('en-IE');
-  const { settled, settle, unsettle, forget } = useSettled(() => start());
+  const { settled, settle, unsettle, forget } = useSettled(() => void start());
   const labels = ref<Readonly<Record<string, string>>>({});
   const gathered = useGathered(startAnew);
   const { compared } = gathered;
@@ -38,13 +38,15 @@ export function useDerive() {
     comparing.stop();
   }
 
-  const { frame } = useFrame(() => start());
-  const start = (): void =>
+  const { frame, known } = useFrame();
+  async function start(): Promise<void> {
+    await known;
     comparing.compare({ mails: compared.value, locale: locale.value, settled: settled.value, frame: frame.value });
+  }
   /** Compares other mails, of which nothing was said yet. */
   function startAnew(): void {
     forget();
-    start();
+    void start();
   }
   /** The derived template with the labels that the user gave. */
   const template = computed((): TextDocument | undefined => {

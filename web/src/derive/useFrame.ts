@@ -1,14 +1,13 @@
 /** What the application itself puts around one's messages: the house's header and footer, and one's signatures. */
 import { compileBundle, render, type House } from '@vocabula/core';
 import { frameLines, type FramePart } from '@vocabula/core/derive';
-import { onMounted, shallowRef } from 'vue';
+import { shallowRef } from 'vue';
 import { useHouse } from '../ui/house';
 import { ensureText, knownText, knownTexts } from '../ui/library';
 import { useMe } from '../ui/me';
 import { today, zone } from '../ui/today';
 
-/** @param known hears that it is known what stands around messages */
-export function useFrame(known: () => void) {
+export function useFrame() {
   const me = useMe();
   const house = useHouse();
   const frame = shallowRef<readonly FramePart[]>([]);
@@ -37,9 +36,8 @@ export function useFrame(known: () => void) {
     const parts: FramePart[] = [];
     for (const [what, name] of named) if (name) parts.push({ what, lines: await linesOf(name) });
     frame.value = parts.filter(({ lines }) => lines.length > 0);
-    if (frame.value.length > 0) known();
   }
-  // Without it, what stands around messages is compared as the rest of them.
-  onMounted(() => load().catch(() => undefined));
-  return { frame };
+  /** Resolves when it is known; where it cannot be, what stands around messages is compared as the rest of them. */
+  const known = load().catch(() => undefined);
+  return { frame, known };
 }

@@ -84,7 +84,12 @@ async function put(proposed: readonly Proposal[]): Promise<void> {
     const left = await putInWrite(proposed);
     const many = proposed.length - left.length;
     const lost = left.length > 0 ? ` ${left.length} had no place there any more.` : '';
-    const what = proposed.length === 1 && first.instead ? `“${first.instead}” is` : `${many} changes are`;
+    const what =
+      proposed.length === 1 && first.instead
+        ? `“${first.instead}” is`
+        : many === 1
+          ? 'One change is'
+          : `${many} changes are`;
     notice.sayThere(`${what} in the working copy. Publish it to use it.${lost}`);
     await router.push({ name: 'write', params: { name: first.text } });
   } catch (failure) {
